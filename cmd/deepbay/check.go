@@ -1,0 +1,153 @@
+package main
+
+import (
+	"fmt"
+	"io"
+	"os"
+	"strings"
+	"text/tabwriter"
+
+	"github.com/spf13/cobra"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/power"
+	"deepbay/internal/format"
+)
+
+// maxFile is the largest job file read.
+const maxFile = 4 << 20
+
+// readJob reads a job file; "-" is standard input. An error names the file and
+// every place in it.
+func readJob(c *cobra.Command, path string) (job.Job, error) {
+	in := c.InOrStdin()
+	if path != "-" {
+		f, err := os.Open(path)
+		if err != nil {
+			return job.Job{}, err
+		}
+		defer f.Close()
+		in = f
+	}
+	b, err := io.ReadAll(io.LimitReader(in, maxFile+1))
+	if err != nil {
+		return job.Job{}, fmt.Errorf("%s: %w", path, err)
+	}
+	if len(b) > maxFile {
+		return job.Job{}, fmt.Errorf("%s: larger than the %d MiB a job file may have", path, maxFile>>20)
+	}
+	j, err := format.Job(b)
+	if err != nil {
+		return j, fmt.Errorf("%s is not a usable job file\n  %s", path, strings.ReplaceAll(err.Error(), "\n", "\n  "))
+	}
+	return j, nil
+}
+
+func checkCommand() *cobra.Command {
+	var asJSON bool
+	c := &cobra.Command{
+		Use:   "check JOB.json",
+		Short: "Judge the plan of a job file",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			j, err := readJob(c, args[0])
+			if err != nil {
+				return err
+			}
+			answer := job.CheckOf(&j)
+			if err := printAs(c.OutOrStdout(), asJSON, answer, func(w io.Writer) { printCheck(w, &j, &answer) }); err != nil {
+				return err
+			}
+			if answer.Stops {
+				return stopped
+			}
+			return nil
+		},
+	}
+	c.Flags().BoolVar(&asJSON, "json", false, "print a deepbay/check document for programs")
+	return c
+}
+
+func printAs(w io.Writer, asJSON bool, doc any, people func(io.Writer)) error {
+	if !asJSON {
+		people(w)
+		return nil
+	}
+	b, err := format.Write(doc)
+	if err != nil {
+		return err
+	}
+	_, err = w.Write(b)
+	return err
+}
+
+func printCheck(w io.Writer, j *job.Job, a *job.Check) {
+	fmt.Fprintf(w, "%s (%s)\n\n", j.Title, j.Sheet.Name)
+	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', 0)
+	for _, s := range a.Answer.Sockets {
+		name := ""
+		if s.Item != "" {
+			name = j.Name(s.Item)
+		}
+		fmt.Fprintf(t, "%s\t%s\t%s\t%s\n", s.Socket, s.State, name, s.Says)
+	}
+	t.Flush()
+	m := &a.Answer.Memory
+	fmt.Fprintf(w, "\nmemory  %s, %s, %s, peak %s\n", m.Total, m.Speed, m.Spread, m.Peak)
+	for _, f := range a.Answer.Findings {
+		fmt.Fprintf(w, "\n%s  %s  [%s]\n", f.Severity, f.Says, f.Code)
+		for _, r := range f.Because {
+			fmt.Fprintf(w, "    because  %s (%s)\n", r.Says, r.From)
+		}
+		for _, c := range f.Cures {
+			fmt.Fprintf(w, "    cure     %s\n", c.Says)
+		}
+	}
+	n := map[build.Severity]int{}
+	for _, f := range a.Answer.Findings {
+		n[f.Severity]++
+	}
+	fmt.Fprintf(w, "\n%d stop, %d warn, %d to note\n", n[build.Stops], n[build.Warns], n[build.Notes])
+}
+
+func expectCommand() *cobra.Command {
+	var asJSON bool
+	c := &cobra.Command{
+		Use:   "expect JOB.json",
+		Short: "Foretell what set-up and the system show after the work",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			j, err := readJob(c, args[0])
+			if err != nil {
+				return err
+			}
+			b := j.PlannedBuild()
+			r := build.Resolve(&b)
+			err = printAs(c.OutOrStdout(), asJSON, power.Expect(&b, &r), func(w io.Writer) {
+				printLines(w, &j, power.Compare(&b, &r, nil, nil))
+			})
+			if err == nil && r.Stops() {
+				return stopped
+			}
+			return err
+		},
+	}
+	c.Flags().BoolVar(&asJSON, "json", false, "print a deepbay/observation document for programs")
+	return c
+}
+
+func printLines(w io.Writer, j *job.Job, lines []power.Line) {
+	fmt.Fprintf(w, "%s (%s)\n", j.Title, j.Sheet.Name)
+	screen := ""
+	for _, l := range lines {
+		if l.Screen != screen {
+			screen = l.Screen
+			fmt.Fprintf(w, "\nin %s\n", map[string]string{"set-up": "set-up", "system": "the running system"}[screen])
+		}
+		fmt.Fprintf(w, "  %-44s %s\n", l.About, l.Expected)
+		for _, s := range l.Shows {
+			fmt.Fprintf(w, "  %-44s   %s: %s\n", "", s.Where, s.Text)
+		}
+	}
+}

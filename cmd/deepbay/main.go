@@ -1,0 +1,62 @@
+// Command deepbay is the whole program: the web application, and the same
+// answers on the command line.
+//
+//	deepbay demo                   serve a clean copy of the demo shop
+//	deepbay serve --data FILE      serve a shop of your own
+//	deepbay check JOB.json         judge the plan of a job file
+//	deepbay expect JOB.json        foretell what power-on shows
+//	deepbay version
+//
+// Exit status of check and expect: 0 nothing stops, 1 something stops, 2 the file
+// could not be used.
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"github.com/spf13/cobra"
+)
+
+// version is set by the Makefile.
+var version = "development"
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	os.Exit(run(ctx, os.Args[1:], os.Stdout, os.Stderr))
+}
+
+// stopped ends a command with status 1 and no message: the answer was printed.
+var stopped = errors.New("the plan is stopped")
+
+// run carries out a command line and returns the exit status.
+func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
+	root := &cobra.Command{
+		Use:           "deepbay",
+		Short:         "Plan, carry out and prove storage and memory upgrades",
+		SilenceUsage:  true,
+		SilenceErrors: true,
+	}
+	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), &cobra.Command{
+		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
+		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), "deepbay", version) },
+	})
+	root.SetArgs(args)
+	root.SetOut(stdout)
+	root.SetErr(stderr)
+	switch err := root.ExecuteContext(ctx); {
+	case err == nil:
+		return 0
+	case errors.Is(err, stopped):
+		return 1
+	default:
+		fmt.Fprintln(stderr, "deepbay:", err)
+		return 2
+	}
+}

@@ -1,0 +1,93 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"deepbay/demo"
+	"deepbay/internal/server"
+	"deepbay/internal/store"
+	"deepbay/web"
+)
+
+const defaultAddress = "127.0.0.1:8480"
+
+func serveCommand() *cobra.Command {
+	var data, listen string
+	var verbose bool
+	c := &cobra.Command{
+		Use:   "serve --data FILE",
+		Short: "Serve a shop of your own; FILE is made when it does not exist",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			return serve(c.Context(), data, listen, verbose, false, c.OutOrStdout(), c.ErrOrStderr())
+		},
+	}
+	c.Flags().StringVar(&data, "data", "", "data file")
+	c.Flags().StringVar(&listen, "listen", defaultAddress, "loopback address and port")
+	c.Flags().BoolVar(&verbose, "verbose", false, "log every request")
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var listen string
+	var verbose bool
+	c := &cobra.Command{
+		Use:   "demo",
+		Short: "Serve a clean copy of the demo shop, gone when the program ends",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			dir, err := os.MkdirTemp("", "deepbay-demo-")
+			if err != nil {
+				return err
+			}
+			defer os.RemoveAll(dir)
+			return serve(c.Context(), filepath.Join(dir, "demo.db"), listen, verbose, true, c.OutOrStdout(), c.ErrOrStderr())
+		},
+	}
+	c.Flags().StringVar(&listen, "listen", defaultAddress, "loopback address and port")
+	c.Flags().BoolVar(&verbose, "verbose", false, "log every request")
+	return c
+}
+
+// serve opens the store, listens and answers until ctx ends. The address is
+// looked at first, so that a refused one leaves no file behind.
+func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout, stderr io.Writer) error {
+	level := slog.LevelInfo
+	if verbose {
+		level = slog.LevelDebug
+	}
+	log := slog.New(slog.NewTextHandler(stderr, &slog.HandlerOptions{Level: level}))
+	l, err := server.Listen(ctx, listen)
+	if err != nil {
+		return err
+	}
+	defer l.Close()
+	s, err := store.Open(ctx, data)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if fill {
+		if err := demo.Fill(ctx, s, time.Now()); err != nil {
+			return fmt.Errorf("demo shop: %w", err)
+		}
+	}
+	files, err := web.Files()
+	if err != nil {
+		return err
+	}
+	h, err := server.New(server.Options{Data: s, Files: files, Now: time.Now, Log: log, Version: version})
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(stdout, "Deep Bay: http://%s\n", l.Addr())
+	return server.Serve(ctx, l, h, log)
+}

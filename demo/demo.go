@@ -1,0 +1,54 @@
+// Package demo is the demo shop: the workshop of a harbour survey office, as
+// open-format files. Everything in it is made up.
+package demo
+
+import (
+	"context"
+	"embed"
+	"fmt"
+	"io/fs"
+	"time"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/format"
+	"deepbay/internal/store"
+)
+
+// Files holds sheets/, parts/ and jobs/.
+//
+//go:embed sheets/*.json parts/*.json jobs/*.json
+var Files embed.FS
+
+// Fill puts the demo shop into an empty store. Its jobs came in while the shop
+// was last open, at now.
+func Fill(ctx context.Context, s *store.Store, now time.Time) error {
+	return fs.WalkDir(Files, ".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		b, err := Files.ReadFile(path)
+		if err != nil {
+			return err
+		}
+		switch path[:len("jobs")] {
+		case "shee":
+			v, err := format.Sheet(b)
+			if err != nil {
+				return fmt.Errorf("%s: %w", path, err)
+			}
+			return s.PutSheet(ctx, v)
+		case "part":
+			v, err := format.Part(b)
+			if err != nil {
+				return fmt.Errorf("%s: %w", path, err)
+			}
+			return s.PutPart(ctx, v)
+		}
+		v, err := format.Job(b)
+		if err != nil {
+			return fmt.Errorf("%s: %w", path, err)
+		}
+		_, err = s.Put(ctx, store.Write{Job: v, Says: "brought in with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: now}})
+		return err
+	})
+}

@@ -1,0 +1,126 @@
+package build
+
+// This file is the list of rules of fit. A new rule is one entry in Checks, a
+// function beside its kin (socket_checks.go, memory_checks.go, wish_checks.go),
+// and a passing and a failing case in checks_test.go; docs/rules.md and the
+// interface take it from here.
+
+// Code is the stable name of a rule. Programs match on it; it never changes.
+type Code string
+
+// Check is one rule. A socket rule looks at one occupied socket; a whole rule
+// looks at everything after the sockets are settled.
+type Check struct {
+	Code     Code
+	Severity Severity
+	Title    string // what it watches for, a few words
+	Doc      string // when it occurs, with an example
+
+	unsure bool // a finding leaves the socket's state unknown
+	socket func(*resolver, *sock) (Finding, bool)
+	cures  func(*resolver, *sock) []Cure // for socket rules, asked for only when there is a finding
+	whole  func(*resolver) []Finding
+}
+
+// Checks is every rule, in the order they run. At one socket the first that
+// stops ends the rest: what follows from a wrong part is not reported again.
+var Checks = [...]Check{
+	{Code: "kind-mismatch", Severity: Stops, Title: "part and socket are of different kinds",
+		Doc:    "A part lies in a socket that takes another kind of thing. Example: a 2.5-inch drive in an M.2 socket, or a DIMM in an SO-DIMM slot.",
+		socket: kindMismatch, cures: (*resolver).elsewhere},
+	{Code: "memory-generation", Severity: Stops, Title: "module of another memory generation",
+		Doc:    "No generation fits another's slot; equal contact counts mean nothing. Example: a DDR5 module on a DDR4 board.",
+		socket: memoryGeneration},
+	{Code: "memory-registered", Severity: Stops, Title: "registered module where plain ones go, or the reverse",
+		Doc:    "Registered and unbuffered modules are not interchangeable. Example: an RDIMM in a desktop board.",
+		socket: memoryRegistered},
+	{Code: "m2-key", Severity: Stops, Title: "no notch at the socket's key",
+		Doc:    "The card has no notch where the socket has its key, so it does not go in. Example: a card notched at M only in a B socket.",
+		socket: m2Key, cures: (*resolver).elsewhere},
+	{Code: "m2-length", Severity: Stops, Title: "no post at the card's length",
+		Doc:    "The board has no fixing point at the card's length. Example: a 22110 card in a socket with posts up to 80 mm.",
+		socket: m2Length, cures: (*resolver).elsewhere},
+	{Code: "bay-form", Severity: Stops, Title: "the bay does not take this size of drive",
+		Doc:    "The port's leads reach a bay for other drives. Example: a 3.5-inch disk in a mini PC with one 2.5-inch bay.",
+		socket: bayForm, cures: (*resolver).elsewhere},
+	{Code: "socket-off", Severity: Stops, Title: "a rule switches the socket off",
+		Doc:    "Something else placed or set closes this socket, and what is in it is not seen. Example: a disk on SATA port 6 when the M.2 socket that takes over its lines is used.",
+		socket: socketOff, cures: socketOffCures},
+	{Code: "protocol", Severity: Stops, Title: "the socket does not speak the drive's protocol",
+		Doc:    "The card goes in but is not seen: the notch tells what goes in, not what it speaks. Example: a SATA M.2 card in a PCIe-only socket.",
+		socket: protocol, cures: protocolCures},
+	{Code: "fit-unknown", Severity: Warns, Title: "the sheet or label does not say enough to tell",
+		Doc:    "A fact that decides whether the part fits or is seen is not stated. Example: an M.2 card whose protocol is not on its label.",
+		unsure: true, socket: fitUnknown},
+	{Code: "link-unknown", Severity: Warns, Title: "the rate cannot be told",
+		Doc:    "The part is seen, but a generation or width is not stated at one end. Example: a socket whose sheet gives no PCIe generation.",
+		socket: linkUnknown},
+	{Code: "link-below-drive", Severity: Warns, Title: "the drive could run faster elsewhere",
+		Doc:    "The link is slower than the drive's own end. Example: a Gen 4 x4 drive in a Gen 3 x4 socket runs at Gen 3 x4, 3.94 GB/s before packet overhead.",
+		socket: linkBelowDrive, cures: linkBelowDriveCures},
+	{Code: "uplink-below-link", Severity: Warns, Title: "the chipset's uplink is slower than the link",
+		Doc:    "The drive's link is faster than the uplink it shares. Example: a Gen 4 x4 drive behind a chipset whose uplink is Gen 3 x4.",
+		socket: uplinkBelowLink, cures: (*resolver).elsewhere},
+	{Code: "link-below-socket", Severity: Notes, Title: "the socket could carry more",
+		Doc:    "The drive is slower than the socket, which stays unused. Example: a Gen 3 x4 drive in a Gen 4 x4 socket.",
+		socket: linkBelowSocket},
+	{Code: "module-trial", Severity: Warns, Title: "module larger than stated or proven",
+		Doc:    "The module is larger than the sheet states. Spec sheets freeze on the day of release: it is a trial, proven only by a full count in set-up, in the system, and a memory test run to the end. Example: a 32 GB module where the sheet says 16.",
+		socket: moduleTrial},
+	{Code: "module-proven", Severity: Notes, Title: "module larger than stated, but proven",
+		Doc:    "The module is larger than the sheet states, and a finished job proved the size. Example: 16 GB where the sheet states 8 and an earlier job showed 16.",
+		socket: moduleProven},
+
+	{Code: "port-lost", Severity: Notes, Title: "an empty socket is switched off",
+		Doc:   "Something placed or set closes a socket that is empty now but was free before. Example: SATA port 5 when the chipset's M.2 socket is used.",
+		whole: portLost},
+	{Code: "memory-none", Severity: Stops, Title: "no module is seen",
+		Doc:   "The machine has memory slots and none holds a module that works. Example: both modules taken out and none put in.",
+		whole: memoryNone},
+	{Code: "memory-channels", Severity: Warns, Title: "fewer channels than the modules could fill",
+		Doc:   "All modules sit on fewer channels than they could, which costs bandwidth. Example: two modules in A1 and A2, both on channel A, while channel B is empty.",
+		whole: memoryChannels},
+	{Code: "memory-order", Severity: Warns, Title: "slots not in the sheet's order",
+		Doc:   "The manual says which slots so many modules go into, and these are others. Example: two modules in A1 and B1 where the sheet says A2 and B2.",
+		whole: memoryOrder},
+	{Code: "memory-order-unstated", Severity: Notes, Title: "the sheet does not say which slots",
+		Doc:   "The sheet gives no order for this number of modules. On four slots the second and fourth first is common, and a guess. Example: three modules where the sheet lists one, two and four.",
+		whole: memoryOrderUnstated},
+	{Code: "memory-unequal", Severity: Notes, Title: "channels of unequal size",
+		Doc:   "Only part of the memory is spread over all channels. Example: 16 GB on A and 8 GB on B: 16 run dual, 8 single.",
+		whole: memoryUnequal},
+	{Code: "memory-speed", Severity: Notes, Title: "modules run below their own speed",
+		Doc:   "The board, a slower module or a profile left off holds a module back. Example: a DDR4-3200 module beside a DDR4-2400 one runs at 2400 MT/s.",
+		whole: memorySpeed},
+	{Code: "memory-unknown", Severity: Warns, Title: "total or speed of memory cannot be told",
+		Doc:   "A size or speed that decides the answer is not stated. Example: a module whose label is torn off.",
+		whole: memoryUnknown},
+	{Code: "memory-trial", Severity: Warns, Title: "more memory than stated or proven",
+		Doc:   "The total is beyond what the sheet states. It is a trial, to be proven by a full count and a memory test. Example: 64 GB where the sheet says 32.",
+		whole: memoryTrial},
+	{Code: "not-placed", Severity: Warns, Title: "a new part has no place yet",
+		Doc:   "A part that came to be fitted is in no socket. Example: the second module of a pair is still on the mat.",
+		whole: notPlaced},
+	{Code: "wish-memory", Severity: Warns, Title: "less memory than wished",
+		Doc:   "The total is below what the owner asked for. Example: 16 GB where 32 were wished.",
+		whole: wishMemory},
+	{Code: "wish-system", Severity: Warns, Title: "no system drive as wished",
+		Doc:   "No drive that is seen meets the wish for the system drive. Example: a fast 500 GB drive was wished, and only a SATA disk is in.",
+		whole: wishSystem},
+	{Code: "wish-keep", Severity: Stops, Title: "a part that must stay is not in the machine",
+		Doc:   "The owner asked to keep a part, and the plan leaves it out. Example: the disk with the soundings is unplugged and plugged in nowhere.",
+		whole: wishKeep},
+}
+
+// whole runs the rules that look at everything.
+func (r *resolver) whole() {
+	for i := range r.checks {
+		c := &r.checks[i]
+		if c.whole == nil {
+			continue
+		}
+		for _, f := range c.whole(r) {
+			r.report(c, f, "", "")
+		}
+	}
+}

@@ -1,0 +1,259 @@
+package build
+
+// This file holds the rules about memory as a whole.
+
+import (
+	"slices"
+	"strconv"
+
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+)
+
+// filled is the memory slots whose modules are seen, in the sheet's order.
+func (r *resolver) filled() []*sock {
+	var out []*sock
+	r.live(func(s *sock, _ *part.Module) { out = append(out, s) })
+	return out
+}
+
+// fill is the sheet's list of slots for n modules, nil where it is silent.
+func (r *resolver) fill(n int) []machine.SocketID {
+	for _, f := range r.sheet.Memory.Fill {
+		if len(f.Slots) == n {
+			return f.Slots
+		}
+	}
+	return nil
+}
+
+// refill is the moves that bring modules from where they are into want, leaving
+// alone those that are right already.
+func refill(have []*sock, want []machine.SocketID) []Move {
+	var free []machine.SocketID
+	for _, id := range want {
+		if !slices.ContainsFunc(have, func(s *sock) bool { return s.ID == id }) {
+			free = append(free, id)
+		}
+	}
+	var out []Move
+	for _, s := range have {
+		if !slices.Contains(want, s.ID) {
+			out = append(out, Move{Item: s.piece.ID, Socket: free[len(out)]})
+		}
+	}
+	return out
+}
+
+func slots(ids []machine.SocketID) string {
+	s := ""
+	for i, id := range ids {
+		switch {
+		case i == 0:
+		case i == len(ids)-1:
+			s += " and "
+		default:
+			s += ", "
+		}
+		s += string(id)
+	}
+	return s
+}
+
+func ids(have []*sock) []machine.SocketID {
+	out := make([]machine.SocketID, len(have))
+	for i, s := range have {
+		out[i] = s.ID
+	}
+	return out
+}
+
+func portLost(r *resolver) []Finding {
+	var out []Finding
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		if s.piece == nil && len(s.closed) > 0 {
+			f := Finding{Socket: s.ID, Says: string(s.ID) + " is off and takes nothing", Because: slices.Clone(s.because)}
+			for _, rule := range s.closed {
+				f.Cures = append(f.Cures, r.undo(rule)...)
+			}
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+func memoryNone(r *resolver) []Finding {
+	if len(r.memory.Channels) == 0 || len(r.filled()) > 0 {
+		return nil
+	}
+	return []Finding{{Says: "no memory is seen: the machine does not start",
+		Because: []Reason{{FromPlan, "no memory slot holds a module that works here"}},
+		Cures:   []Cure{{Says: "put a module into " + r.firstSlot()}}}}
+}
+
+func (r *resolver) firstSlot() string {
+	if f := r.fill(1); f != nil {
+		return string(f[0])
+	}
+	return "a memory slot"
+}
+
+// order is the cure that follows the sheet, for the two rules about slots.
+func (r *resolver) order(have []*sock) []Cure {
+	want := r.fill(len(have))
+	if want == nil {
+		return nil
+	}
+	if moves := refill(have, want); len(moves) > 0 {
+		return []Cure{{Says: "put them into " + slots(want), Moves: moves}}
+	}
+	return nil
+}
+
+func memoryChannels(r *resolver) []Finding {
+	have := r.filled()
+	used := 0
+	for _, c := range r.memory.Channels {
+		if c.Modules > 0 {
+			used++
+		}
+	}
+	if len(have) < 2 || used >= min(len(have), len(r.memory.Channels)) {
+		return nil
+	}
+	f := Finding{
+		Says: slots(ids(have)) + " use " + strconv.Itoa(used) + " of the " + plural(len(r.memory.Channels), "channel"),
+		Because: []Reason{
+			{FromSheet, "the board has " + plural(len(r.memory.Channels), "channel")},
+			{FromStandard, "only modules on different channels are read side by side"},
+		},
+		Cures: r.order(have),
+	}
+	for _, s := range have {
+		f.Because = append(f.Because, Reason{FromSheet, string(s.ID) + " is on channel " + string(s.Channel)})
+	}
+	if want := r.fill(len(have)); want != nil {
+		f.Because = append(f.Because, Reason{FromSheet, "for " + plural(len(have), "module") + " the sheet says " + slots(want)})
+	}
+	return []Finding{f}
+}
+
+func plural(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return strconv.Itoa(n) + " " + what + "s"
+}
+
+func memoryOrder(r *resolver) []Finding {
+	have := r.filled()
+	want := r.fill(len(have))
+	if want == nil || len(refill(have, want)) == 0 || len(memoryChannels(r)) > 0 {
+		return nil
+	}
+	return []Finding{{
+		Says: plural(len(have), "module") + " in " + slots(ids(have)) + "; the sheet says " + slots(want),
+		Because: []Reason{
+			{FromSheet, "for " + plural(len(have), "module") + " the sheet says " + slots(want)},
+			{FromStandard, "on most boards the far slot of a channel ends the line; left empty it reflects the signal"},
+		},
+		Cures: r.order(have),
+	}}
+}
+
+func memoryOrderUnstated(r *resolver) []Finding {
+	have := r.filled()
+	if len(have) == 0 || r.fill(len(have)) != nil {
+		return nil
+	}
+	return []Finding{{
+		Says:    "the sheet does not say which slots " + plural(len(have), "module") + " go into",
+		Because: []Reason{{FromSheet, "no order is given for " + plural(len(have), "module")}},
+		Cures:   []Cure{{Says: "look it up in the manual; on four slots the second and fourth first is common, and a guess"}},
+	}}
+}
+
+func memoryUnequal(r *resolver) []Finding {
+	if len(r.memory.Regions) < 2 {
+		return nil
+	}
+	f := Finding{Says: "the channels are of unequal size: " + r.memory.Spread,
+		Because: []Reason{{FromStandard, "as much as the smaller channels hold is spread over all; the rest is not"}}}
+	for _, c := range r.memory.Channels {
+		if c.Modules > 0 {
+			f.Because = append(f.Because, Reason{FromPlan, "channel " + string(c.Channel) + " holds " + c.Bytes.Binary()})
+		}
+	}
+	return []Finding{f}
+}
+
+func memorySpeed(r *resolver) []Finding {
+	var out []Finding
+	if !r.memory.MTps.Known() {
+		return nil
+	}
+	r.live(func(s *sock, m *part.Module) {
+		own := max(m.RateMTps, m.ProfileMTps)
+		if own <= r.memory.MTps {
+			return
+		}
+		f := Finding{Socket: s.ID, Item: s.piece.ID,
+			Says:    r.name(s) + " could do " + own.String() + " and runs at " + r.memory.Speed,
+			Because: slices.Clone(r.memory.Because)}
+		if m.ProfileMTps > r.memory.MTps && r.profile == nil {
+			f.Because = append(f.Because, Reason{FromSetting, "the memory profile is off; without it a module runs at its base speed"})
+			f.Cures = append(f.Cures, r.profileCures()...)
+		}
+		out = append(out, f)
+	})
+	return out
+}
+
+// profileCures are the settings that switch a memory profile on.
+func (r *resolver) profileCures() []Cure {
+	var out []Cure
+	for _, rule := range r.sheet.Rules {
+		for _, e := range rule.Then {
+			if e.Profile && len(rule.When) == 1 && rule.When[0].Setting != "" {
+				st := r.sheet.Setting(rule.When[0].Setting)
+				out = append(out, Cure{Says: "set " + st.Name + " to " + st.OptionName(rule.When[0].Is),
+					Moves: []Move{{Setting: st.ID, Value: rule.When[0].Is}}})
+			}
+		}
+	}
+	return out
+}
+
+func memoryUnknown(r *resolver) []Finding {
+	have := r.filled()
+	if len(have) == 0 {
+		return nil
+	}
+	var because []Reason
+	for _, s := range have {
+		if !s.module().SizeBytes.Known() {
+			because = append(because, Reason{FromPart, "total unknown, because the label of " + r.name(s) + " does not state its size"})
+		}
+	}
+	if !r.memory.MTps.Known() {
+		because = append(because, r.memory.Because...)
+	}
+	if len(because) == 0 {
+		return nil
+	}
+	return []Finding{{Says: "the memory's total or speed cannot be told", Because: because,
+		Cures: []Cure{{Says: "read the module's label or the board's manual and add it"}}}}
+}
+
+func memoryTrial(r *resolver) []Finding {
+	limit := r.sheet.Memory.Total
+	if !limit.StatedBytes.Known() || r.memory.TotalBytes <= limit.Largest() {
+		return nil
+	}
+	return []Finding{{
+		Says:    r.memory.Total + " is more than the " + limit.Largest().Binary() + " this board is known to take: a trial",
+		Because: limitReasons("all slots together", limit),
+		Cures:   []Cure{{Says: "prove it: a full count in set-up and in the system, and a memory test run to the end"}},
+	}}
+}

@@ -1,0 +1,46 @@
+package build
+
+import (
+	"slices"
+
+	"deepbay/internal/core/machine"
+)
+
+// Offer is what would come of putting one item into one socket.
+type Offer struct {
+	Socket machine.SocketID `json:"socket"`
+	State  State            `json:"state"` // of the socket, with the item in it
+	Says   string           `json:"says"`
+	Costs  []string         `json:"costs"` // what the change stops, here or elsewhere
+}
+
+// Offers tries an item in every socket of its own kind of part, one at a time.
+// What is in the socket is taken to give way.
+func Offers(b *Build, item ItemID) []Offer {
+	out := []Offer{}
+	p := b.piece(item)
+	if p == nil {
+		return out
+	}
+	base := *b
+	base.Placements = slices.DeleteFunc(slices.Clone(b.Placements), func(p Placement) bool { return p.Item == item })
+	before := Resolve(&base)
+	for i := range b.Sheet.Sockets {
+		k := &b.Sheet.Sockets[i]
+		if k.Kind.Memory() != (p.Part.Module != nil) {
+			continue
+		}
+		try := base
+		try.Placements = slices.DeleteFunc(slices.Clone(base.Placements), func(p Placement) bool { return p.Socket == k.ID })
+		try.Placements = append(try.Placements, Placement{Item: item, Socket: k.ID})
+		after := Resolve(&try)
+		o := Offer{Socket: k.ID, State: after.Sockets[i].State, Says: after.Sockets[i].Says, Costs: []string{}}
+		for _, f := range after.Findings {
+			if f.Severity == Stops && !slices.ContainsFunc(before.Findings, func(g Finding) bool { return g.Says == f.Says }) {
+				o.Costs = append(o.Costs, f.Says)
+			}
+		}
+		out = append(out, o)
+	}
+	return out
+}

@@ -1,0 +1,392 @@
+package build
+
+// This file turns a build into its answer: rules first, then links, then
+// memory, then the checks.
+
+import (
+	"slices"
+	"strconv"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+// Resolve answers a build. It does no work in proportion to anything but the
+// sheet's sockets, rules and the pieces.
+func Resolve(b *Build) Resolved {
+	r := resolver{checks: Checks[:], b: b, sheet: b.Sheet, sockets: make([]sock, len(b.Sheet.Sockets))}
+	for i := range r.sockets {
+		s := &b.Sheet.Sockets[i]
+		r.sockets[i] = sock{Socket: s, link: s.Link(), sataGen: s.SATAGen, protocols: s.Protocols, state: Free}
+	}
+	for _, p := range b.Placements {
+		r.socket(p.Socket).piece = b.piece(p.Item)
+	}
+	for i := range b.Sheet.Rules {
+		if rule := &b.Sheet.Rules[i]; r.applies(rule) {
+			r.apply(rule)
+		}
+	}
+	for i := range r.sockets {
+		r.judge(&r.sockets[i])
+	}
+	r.remember()
+	r.whole()
+
+	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Memory: r.memory, Findings: r.findings}
+	for i := range r.sockets {
+		out.Sockets[i] = r.answer(&r.sockets[i])
+	}
+	if out.Findings == nil {
+		out.Findings = []Finding{}
+	}
+	return out
+}
+
+// sock is a socket while it is being resolved: the sheet's socket, what rules
+// left of it, and what is in it.
+type sock struct {
+	*machine.Socket
+	piece *Piece
+
+	state     State
+	link      link.Link
+	sataGen   quantity.Gen
+	protocols []link.Protocol
+	closed    []*machine.Rule // rules that turn it off
+	narrowed  []*machine.Rule // rules that narrow it
+	trained   LinkAnswer
+	because   []Reason
+}
+
+func (s *sock) drive() *part.Drive {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Drive
+}
+
+func (s *sock) module() *part.Module {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Module
+}
+
+type resolver struct {
+	checks   []Check // Checks; a field, because rules look at the list they are in
+	b        *Build
+	sheet    *machine.Sheet
+	sockets  []sock
+	profile  *machine.Rule // the rule that lets memory run at its profile
+	memory   MemoryAnswer
+	findings []Finding
+}
+
+func (r *resolver) socket(id machine.SocketID) *sock {
+	for i := range r.sockets {
+		if r.sockets[i].ID == id {
+			return &r.sockets[i]
+		}
+	}
+	return &sock{Socket: &machine.Socket{}}
+}
+
+func (r *resolver) applies(rule *machine.Rule) bool {
+	for i := range rule.When {
+		if !r.holds(&rule.When[i]) {
+			return false
+		}
+	}
+	return true
+}
+
+func (r *resolver) holds(c *machine.Condition) bool {
+	if c.Setting != "" {
+		s := r.sheet.Setting(c.Setting)
+		return s != nil && r.b.Choice(s) == c.Is
+	}
+	s := r.socket(c.Socket)
+	if s.piece == nil {
+		return false
+	}
+	if c.Holds == machine.HoldsAnything {
+		return true
+	}
+	d := s.drive()
+	// A drive of unknown protocol may do what the rule asks about; the cautious
+	// reading is that it does.
+	return d != nil && (d.Protocol == "" || string(d.Protocol) == string(c.Holds))
+}
+
+func (r *resolver) apply(rule *machine.Rule) {
+	for i := range rule.Then {
+		e := &rule.Then[i]
+		if e.Profile {
+			r.profile = rule
+			continue
+		}
+		s := r.socket(e.Socket)
+		if e.Off {
+			s.closed = append(s.closed, rule)
+		}
+		if e.MaxLanes.Known() && (!s.link.Lanes.Known() || e.MaxLanes < s.link.Lanes) {
+			s.link.Lanes = e.MaxLanes
+			s.narrowed = append(s.narrowed, rule)
+		}
+		if e.MaxGen.Known() && (!s.link.Gen.Known() || e.MaxGen < s.link.Gen) {
+			s.link.Gen = e.MaxGen
+			s.narrowed = append(s.narrowed, rule)
+		}
+		if len(e.Protocols) > 0 {
+			s.protocols = intersect(s.protocols, e.Protocols)
+			s.narrowed = append(s.narrowed, rule)
+		}
+	}
+}
+
+// intersect leaves the protocols in both lists, in a new slice: the sheet's own is not touched.
+func intersect(a, b []link.Protocol) []link.Protocol {
+	out := make([]link.Protocol, 0, len(a))
+	for _, p := range a {
+		if slices.Contains(b, p) {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// judge settles one socket: closed or not, then its link, then the checks on
+// it. The first check that stops ends them, so that one cause gives one finding.
+func (r *resolver) judge(s *sock) {
+	if len(s.closed) > 0 {
+		s.state = Off
+		for _, rule := range s.closed {
+			s.because = append(s.because, r.ruleReason(rule))
+		}
+	}
+	if s.piece == nil {
+		return
+	}
+	if s.state != Off {
+		s.state = Live
+		r.train(s)
+	}
+	for i := range r.checks {
+		c := &r.checks[i]
+		if c.socket == nil {
+			continue
+		}
+		f, found := c.socket(r, s)
+		if !found {
+			continue
+		}
+		if c.cures != nil {
+			f.Cures = append(f.Cures, c.cures(r, s)...)
+		}
+		r.report(c, f, s.ID, s.piece.ID)
+		if c.Severity == Stops {
+			if s.state != Off {
+				s.state = Stopped
+			}
+			return
+		}
+		if c.unsure {
+			s.state = Unsure
+		}
+	}
+}
+
+func (r *resolver) report(c *Check, f Finding, socket machine.SocketID, item ItemID) {
+	f.Code, f.Severity = c.Code, c.Severity
+	if f.Socket == "" {
+		f.Socket = socket
+	}
+	if f.Item == "" {
+		f.Item = item
+	}
+	if f.Because == nil {
+		f.Because = []Reason{}
+	}
+	if f.Cures == nil {
+		f.Cures = []Cure{}
+	}
+	r.findings = append(r.findings, f)
+}
+
+// train settles the link of the drive in s and says why.
+func (r *resolver) train(s *sock) {
+	d := s.drive()
+	if d == nil || d.Protocol == "" || !slices.Contains(s.protocols, d.Protocol) {
+		return
+	}
+	switch d.Protocol {
+	case link.PCIe:
+		got := d.Link().Train(s.link)
+		s.trained = pcieAnswer(got)
+		s.because = append(s.because,
+			Reason{FromPart, r.name(s) + " is " + d.Link().String()},
+			Reason{FromSheet, string(s.ID) + " is " + s.Socket.Link().String() + r.fedBy(s)})
+		for _, rule := range s.narrowed {
+			s.because = append(s.because, r.ruleReason(rule))
+		}
+		s.because = append(s.because, Reason{FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends: " + got.String()})
+		if got.Known() {
+			s.because = append(s.because, Reason{FromStandard, got.LineRate().String() + " is the line rate after coding; with " +
+				strconv.Itoa(link.Typical.Payload) + "-byte packets about " + got.Usable(link.Typical).String() + " is left for data"})
+		}
+	case link.SATA:
+		var gen quantity.Gen
+		if d.Gen.Known() && s.sataGen.Known() {
+			gen = min(d.Gen, s.sataGen)
+		}
+		s.trained = sataAnswer(gen)
+		s.because = append(s.because,
+			Reason{FromPart, r.name(s) + " is SATA " + d.Gen.String()},
+			Reason{FromSheet, string(s.ID) + " is SATA " + s.sataGen.String() + r.fedBy(s)})
+	}
+}
+
+func (r *resolver) fedBy(s *sock) string {
+	root := r.sheet.RootOf(s.Socket)
+	if root == nil {
+		return ""
+	}
+	if root.Uplink == nil {
+		return ", on the " + root.Name
+	}
+	return ", on the " + root.Name + " behind its uplink of " + root.Uplink.Link().String() + ", which everything there shares"
+}
+
+func pcieAnswer(l link.Link) LinkAnswer {
+	a := LinkAnswer{Protocol: link.PCIe, Gen: l.Gen, Lanes: l.Lanes, MBps: l.LineRate().MBps(), Text: l.String(), Rate: "rate unknown"}
+	if l.Known() {
+		a.Rate = l.LineRate().String() + " before packet overhead"
+	}
+	return a
+}
+
+func sataAnswer(gen quantity.Gen) LinkAnswer {
+	a := LinkAnswer{Protocol: link.SATA, Gen: gen, MBps: link.SATARate(gen).MBps(), Text: "SATA " + gen.String(), Rate: "rate unknown"}
+	if gen.Known() {
+		a.Rate = link.SATARate(gen).String() + " after coding"
+	}
+	return a
+}
+
+// ruleReason is a rule of the sheet as a sentence.
+func (r *resolver) ruleReason(rule *machine.Rule) Reason {
+	s := "when "
+	for i, c := range rule.When {
+		if i > 0 {
+			s += " and "
+		}
+		if c.Setting != "" {
+			st := r.sheet.Setting(c.Setting)
+			s += st.Name + " is " + st.OptionName(c.Is)
+		} else {
+			what := "anything"
+			if c.Holds != machine.HoldsAnything {
+				what = "a " + link.Protocol(c.Holds).String() + " part"
+			}
+			s += string(c.Socket) + " holds " + what
+		}
+	}
+	s += ", "
+	for i, e := range rule.Then {
+		if i > 0 {
+			s += " and "
+		}
+		s += effect(&e)
+	}
+	if rule.Says != "" {
+		s += " (" + rule.Says + ")"
+	}
+	return Reason{FromSheet, s}
+}
+
+func effect(e *machine.Effect) string {
+	switch {
+	case e.Profile:
+		return "memory runs at its profile"
+	case e.Off:
+		return string(e.Socket) + " is off"
+	}
+	s := string(e.Socket) + " is at most"
+	if e.MaxGen.Known() {
+		s += " " + e.MaxGen.String()
+	}
+	if e.MaxLanes.Known() {
+		s += " " + e.MaxLanes.String()
+	}
+	for i, p := range e.Protocols {
+		if i > 0 {
+			s += " or"
+		}
+		s += " " + p.String()
+	}
+	return s
+}
+
+func (r *resolver) name(s *sock) string {
+	if s.piece == nil {
+		return "nothing"
+	}
+	return s.piece.Part.Name
+}
+
+// answer puts a settled socket into words.
+func (r *resolver) answer(s *sock) SocketState {
+	out := SocketState{Socket: s.ID, State: s.state, Because: s.because}
+	if s.piece != nil {
+		out.Item = s.piece.ID
+	}
+	if s.trained.Protocol != "" && (s.state == Live || s.state == Unsure) {
+		out.Link = &s.trained
+	}
+	switch {
+	case s.state == Off && s.piece != nil:
+		out.Says = "off: " + r.name(s) + " is not seen here"
+	case s.state == Off:
+		out.Says = "off"
+	case s.state == Stopped:
+		out.Says = r.name(s) + " does not work here"
+	case s.state == Unsure && out.Link == nil:
+		out.Says = "unknown: the sheet or the label does not say enough"
+	case out.Link != nil && s.trained.MBps > 0:
+		out.Says = s.trained.Text + ", " + link1(s.trained.MBps)
+	case out.Link != nil:
+		out.Says = s.trained.Text
+	case s.state == Live && s.module() != nil:
+		out.Says = s.module().SizeBytes.Binary() + " at " + r.memory.Speed
+	case s.state == Free:
+		out.Link = r.offer(s)
+		out.Says = "free"
+		if out.Link != nil {
+			out.Says = "free, " + out.Link.Text
+		}
+	}
+	if out.Because == nil {
+		out.Because = []Reason{}
+	}
+	return out
+}
+
+func link1(mbps float64) string { return quantity.MBps(mbps).String() }
+
+// offer is the best link a free socket has to give.
+func (r *resolver) offer(s *sock) *LinkAnswer {
+	switch {
+	case s.Kind.Memory():
+		return nil
+	case slices.Contains(s.protocols, link.PCIe):
+		a := pcieAnswer(s.link)
+		return &a
+	case slices.Contains(s.protocols, link.SATA):
+		a := sataAnswer(s.sataGen)
+		return &a
+	}
+	return nil
+}

@@ -1,0 +1,419 @@
+package build
+
+// This file holds the rules that look at one occupied socket.
+
+import (
+	"slices"
+	"strings"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+func kindMismatch(r *resolver, s *sock) (Finding, bool) {
+	if goesInto(s.piece.Part, s.Socket) {
+		return Finding{}, false
+	}
+	return Finding{
+		Says: r.name(s) + " does not go into " + string(s.ID) + ": it is a " + shape(s.piece.Part) + ", and this is a " + s.Kind.String(),
+		Because: []Reason{
+			{FromPart, r.name(s) + " is a " + shape(s.piece.Part)},
+			{FromSheet, string(s.ID) + " is a " + s.Kind.String()},
+		},
+	}, true
+}
+
+// goesInto reports whether part and socket are of one kind at all.
+func goesInto(p *part.Part, k *machine.Socket) bool {
+	switch k.Kind {
+	case machine.M2:
+		return p.Drive != nil && p.Drive.Form == part.FormM2
+	case machine.SATA:
+		return p.Drive != nil && p.Drive.Form != part.FormM2
+	case machine.DIMM:
+		return p.Module != nil && p.Module.Form == memory.DIMM
+	case machine.SODIMM:
+		return p.Module != nil && p.Module.Form == memory.SODIMM
+	}
+	return false
+}
+
+func shape(p *part.Part) string {
+	if p.Drive != nil {
+		return p.Drive.Form.String() + " drive"
+	}
+	return p.Module.Form.String()
+}
+
+func memoryGeneration(r *resolver, s *sock) (Finding, bool) {
+	m, want := s.module(), r.sheet.Memory.Generation
+	if m == nil || want == "" || m.Generation == "" || m.Generation == want {
+		return Finding{}, false
+	}
+	return Finding{
+		Says: r.name(s) + " is " + m.Generation.String() + "; this board takes " + want.String() + " only",
+		Because: []Reason{
+			{FromPart, r.name(s) + " is " + m.Generation.String()},
+			{FromSheet, "the board takes " + want.String()},
+			{FromStandard, "the notch of each generation is elsewhere; none fits another's slot"},
+		},
+		Cures: []Cure{{Says: "use " + want.String() + " modules"}},
+	}, true
+}
+
+func memoryRegistered(r *resolver, s *sock) (Finding, bool) {
+	m, want := s.module(), r.sheet.Memory.Registered
+	if m == nil || want == quantity.Unknown || m.Registered == quantity.Unknown || m.Registered == want {
+		return Finding{}, false
+	}
+	kind := map[quantity.Answer]string{quantity.Yes: "registered", quantity.No: "unbuffered"}
+	return Finding{
+		Says: r.name(s) + " is " + kind[m.Registered] + "; this board takes " + kind[want] + " modules",
+		Because: []Reason{
+			{FromPart, r.name(s) + " is " + kind[m.Registered]},
+			{FromSheet, "the board takes " + kind[want] + " modules"},
+			{FromStandard, "the two are electrically different and never mix"},
+		},
+		Cures: []Cure{{Says: "use " + kind[want] + " modules"}},
+	}, true
+}
+
+func m2Key(r *resolver, s *sock) (Finding, bool) {
+	d := s.drive()
+	if d == nil || d.M2 == nil || s.Key == "" || len(d.M2.Keys) == 0 || slices.Contains(d.M2.Keys, s.Key) {
+		return Finding{}, false
+	}
+	return Finding{
+		Says: r.name(s) + " is notched at " + keys(d.M2.Keys) + "; " + string(s.ID) + " is keyed " + string(s.Key) + ", so it does not go in",
+		Because: []Reason{
+			{FromPart, r.name(s) + " has notches at " + keys(d.M2.Keys)},
+			{FromSheet, string(s.ID) + " has its key at " + string(s.Key)},
+			{FromStandard, "a card goes in only with a notch where the socket has its key; never force it"},
+		},
+	}, true
+}
+
+func keys(k []part.Key) string {
+	s := make([]string, len(k))
+	for i := range k {
+		s[i] = string(k[i])
+	}
+	return strings.Join(s, " and ")
+}
+
+func m2Length(r *resolver, s *sock) (Finding, bool) {
+	d := s.drive()
+	if d == nil || d.M2 == nil || len(s.LengthsMM) == 0 || !d.M2.LengthMM.Known() || slices.Contains(s.LengthsMM, d.M2.LengthMM) {
+		return Finding{}, false
+	}
+	posts := make([]string, len(s.LengthsMM))
+	for i, l := range s.LengthsMM {
+		posts[i] = l.String()
+	}
+	return Finding{
+		Says: r.name(s) + " is " + d.M2.LengthMM.String() + " long; " + string(s.ID) + " has posts at " + strings.Join(posts, ", "),
+		Because: []Reason{
+			{FromPart, r.name(s) + " is " + d.M2.LengthMM.String() + " long"},
+			{FromSheet, string(s.ID) + " has posts at " + strings.Join(posts, ", ")},
+			{FromStandard, "the post sits at exactly the card's length; elsewhere it shorts or bends the card"},
+		},
+	}, true
+}
+
+func bayForm(r *resolver, s *sock) (Finding, bool) {
+	d := s.drive()
+	if d == nil || s.Kind != machine.SATA || len(s.Drives) == 0 || slices.Contains(s.Drives, d.Form) {
+		return Finding{}, false
+	}
+	takes := make([]string, len(s.Drives))
+	for i, f := range s.Drives {
+		takes[i] = f.String()
+	}
+	return Finding{
+		Says: r.name(s) + " is a " + d.Form.String() + " drive; the bay on " + string(s.ID) + " takes " + strings.Join(takes, " or "),
+		Because: []Reason{
+			{FromPart, r.name(s) + " is a " + d.Form.String() + " drive"},
+			{FromSheet, "the leads of " + string(s.ID) + " reach a bay for " + strings.Join(takes, " or ")},
+		},
+	}, true
+}
+
+func socketOff(r *resolver, s *sock) (Finding, bool) {
+	if len(s.closed) == 0 {
+		return Finding{}, false
+	}
+	return Finding{
+		Says:    r.name(s) + " is not seen on " + string(s.ID) + ": the socket is off",
+		Because: slices.Clone(s.because),
+	}, true
+}
+
+func socketOffCures(r *resolver, s *sock) []Cure {
+	out := r.elsewhere(s)
+	for _, rule := range s.closed {
+		out = append(out, r.undo(rule)...)
+	}
+	return out
+}
+
+// undo lists ways to make a rule not apply: what it asks about put elsewhere,
+// or the setting at another value.
+func (r *resolver) undo(rule *machine.Rule) []Cure {
+	var out []Cure
+	for _, c := range rule.When {
+		if c.Setting != "" {
+			st := r.sheet.Setting(c.Setting)
+			for _, o := range st.Options {
+				if o.Value != c.Is {
+					out = append(out, Cure{Says: "set " + st.Name + " to " + o.Name, Moves: []Move{{Setting: st.ID, Value: o.Value}}})
+				}
+			}
+			continue
+		}
+		if cause := r.socket(c.Socket); cause.piece != nil {
+			out = append(out, r.elsewhere(cause)...)
+		}
+	}
+	return out
+}
+
+// elsewhere lists the free, open sockets into which the part in s goes and
+// where it would be seen, in the sheet's order.
+func (r *resolver) elsewhere(s *sock) []Cure {
+	var out []Cure
+	for i := range r.sockets {
+		k := &r.sockets[i]
+		if k.piece != nil || len(k.closed) > 0 || k.ID == s.ID || !r.suits(s.piece.Part, k) {
+			continue
+		}
+		says := "put " + r.name(s) + " into " + string(k.ID)
+		if k.Kind == machine.SATA && s.Kind == machine.SATA {
+			says = "move the data lead of " + r.name(s) + " to " + string(k.ID)
+		}
+		out = append(out, Cure{Says: says, Moves: []Move{{Item: s.piece.ID, Socket: k.ID}}})
+	}
+	return out
+}
+
+// suits reports whether every rule that stops passes, by trying the part there.
+func (r *resolver) suits(p *part.Part, k *sock) bool {
+	try := *k
+	try.piece = &Piece{Part: p}
+	for i := range r.checks {
+		if c := &r.checks[i]; c.socket != nil && c.Severity == Stops {
+			if _, found := c.socket(r, &try); found {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+func protocol(r *resolver, s *sock) (Finding, bool) {
+	d := s.drive()
+	if d == nil || d.Protocol == "" || s.Socket.Protocols == nil || slices.Contains(s.protocols, d.Protocol) {
+		return Finding{}, false
+	}
+	takes := "nothing now"
+	if len(s.protocols) > 0 {
+		takes = protocols(s.protocols) + " only"
+	}
+	f := Finding{
+		Says: r.name(s) + " speaks " + d.Protocol.String() + "; " + string(s.ID) + " takes " + takes + ", so the drive would not be seen",
+		Because: []Reason{
+			{FromPart, r.name(s) + " is a " + d.Protocol.String() + " drive"},
+			{FromSheet, string(s.ID) + " is wired for " + protocols(s.Socket.Protocols)},
+		},
+	}
+	for _, rule := range s.narrowed {
+		f.Because = append(f.Because, r.ruleReason(rule))
+	}
+	f.Because = append(f.Because, Reason{FromStandard, "a notch tells what goes in, not what it speaks"})
+	return f, true
+}
+
+func protocolCures(r *resolver, s *sock) []Cure {
+	out := r.elsewhere(s)
+	if slices.Contains(s.Socket.Protocols, s.drive().Protocol) {
+		for _, rule := range s.narrowed {
+			out = append(out, r.undo(rule)...)
+		}
+	}
+	return append(out, Cure{Says: "use a " + protocols(s.Socket.Protocols) + " drive here"})
+}
+
+func protocols(p []link.Protocol) string {
+	s := make([]string, len(p))
+	for i := range p {
+		s[i] = p[i].String()
+	}
+	return strings.Join(s, " or ")
+}
+
+func fitUnknown(r *resolver, s *sock) (Finding, bool) {
+	var because []Reason
+	sheet := func(what string) {
+		because = append(because, Reason{FromSheet, "unknown, because the sheet does not say " + what})
+	}
+	label := func(what string) {
+		because = append(because, Reason{FromPart, "unknown, because the label of " + r.name(s) + " does not say " + what})
+	}
+	id := string(s.ID)
+	if d := s.drive(); d != nil {
+		if d.Protocol == "" {
+			label("whether it speaks PCIe or SATA")
+		}
+		if s.Socket.Protocols == nil {
+			sheet("what " + id + " speaks")
+		}
+		if s.Kind == machine.SATA && len(s.Drives) == 0 {
+			sheet("which drives the bay on " + id + " takes")
+		}
+		if s.Kind == machine.M2 {
+			if s.Key == "" {
+				sheet("how " + id + " is keyed")
+			}
+			if len(s.LengthsMM) == 0 {
+				sheet("at which lengths " + id + " has posts")
+			}
+			if len(d.M2.Keys) == 0 {
+				label("where it is notched")
+			}
+			if !d.M2.LengthMM.Known() {
+				label("how long it is")
+			}
+		}
+	}
+	if m := s.module(); m != nil && r.sheet.Memory.Generation == "" {
+		sheet("which memory generation the board takes")
+	}
+	if len(because) == 0 {
+		return Finding{}, false
+	}
+	return Finding{
+		Says:    "whether " + r.name(s) + " works in " + id + " is unknown",
+		Because: because,
+		Cures:   []Cure{{Says: "look it up in the manual or on the label, and add it to the sheet or part"}},
+	}, true
+}
+
+func linkUnknown(r *resolver, s *sock) (Finding, bool) {
+	if s.trained.Protocol == "" || s.trained.MBps > 0 {
+		return Finding{}, false
+	}
+	var because []Reason
+	d := s.drive()
+	missing := func(known bool, from Source, what string) {
+		if !known {
+			because = append(because, Reason{from, "unknown, because the " + map[Source]string{FromSheet: "sheet", FromPart: "label"}[from] + " does not say " + what})
+		}
+	}
+	if d.Protocol == link.PCIe {
+		missing(s.link.Gen.Known(), FromSheet, "the generation of "+string(s.ID))
+		missing(s.link.Lanes.Known(), FromSheet, "the width of "+string(s.ID))
+		missing(d.Lanes.Known(), FromPart, "the width of "+r.name(s))
+	} else {
+		missing(s.sataGen.Known(), FromSheet, "the SATA generation of "+string(s.ID))
+	}
+	missing(d.Gen.Known(), FromPart, "the generation of "+r.name(s))
+	return Finding{Says: "the rate of " + r.name(s) + " in " + string(s.ID) + " is unknown", Because: because,
+		Cures: []Cure{{Says: "look it up in the manual or on the label"}}}, true
+}
+
+func linkBelowDrive(r *resolver, s *sock) (Finding, bool) {
+	d := s.drive()
+	if d == nil || s.trained.MBps == 0 {
+		return Finding{}, false
+	}
+	own := d.Link().LineRate()
+	if d.Protocol == link.SATA {
+		own = link.SATARate(d.Gen)
+	}
+	if s.trained.MBps >= own.MBps() {
+		return Finding{}, false
+	}
+	return Finding{
+		Says:    r.name(s) + " could do " + own.String() + " and runs at " + s.trained.Text + ", " + s.trained.Rate + ", in " + string(s.ID),
+		Because: slices.Clone(s.because),
+	}, true
+}
+
+// linkBelowDriveCures are only the sockets that are faster for this drive, and
+// what lifts a rule that narrows this one.
+func linkBelowDriveCures(r *resolver, s *sock) []Cure {
+	var out []Cure
+	d := s.drive()
+	for _, c := range r.elsewhere(s) {
+		k := r.socket(c.Moves[0].Socket)
+		if d.Protocol == link.PCIe && d.Link().Train(k.link).LineRate().MBps() > s.trained.MBps {
+			out = append(out, c)
+		}
+	}
+	for _, rule := range s.narrowed {
+		out = append(out, r.undo(rule)...)
+	}
+	return out
+}
+
+func uplinkBelowLink(r *resolver, s *sock) (Finding, bool) {
+	root := r.sheet.RootOf(s.Socket)
+	if s.drive() == nil || root == nil || root.Uplink == nil || s.trained.MBps == 0 {
+		return Finding{}, false
+	}
+	up := root.Uplink.Link().LineRate()
+	if !up.Known() || up.MBps() >= s.trained.MBps {
+		return Finding{}, false
+	}
+	return Finding{
+		Says: r.name(s) + " in " + string(s.ID) + " is held to " + up.String() + " by the uplink of the " + root.Name,
+		Because: []Reason{
+			{FromSheet, "the uplink of the " + root.Name + " is " + root.Uplink.Link().String() + ", " + up.String()},
+			{FromStandard, "everything behind an uplink shares it"},
+		},
+	}, true
+}
+
+func linkBelowSocket(r *resolver, s *sock) (Finding, bool) {
+	d := s.drive()
+	if d == nil || d.Protocol != link.PCIe || s.trained.MBps == 0 || s.trained.MBps >= s.link.LineRate().MBps() || s.trained.MBps < d.Link().LineRate().MBps() {
+		return Finding{}, false
+	}
+	return Finding{
+		Says:    string(s.ID) + " could carry " + s.link.String() + "; " + r.name(s) + " uses " + s.trained.Text,
+		Because: slices.Clone(s.because),
+	}, true
+}
+
+func moduleTrial(r *resolver, s *sock) (Finding, bool) {
+	m, limit := s.module(), r.sheet.Memory.Module
+	if m == nil || !limit.StatedBytes.Known() || m.SizeBytes <= limit.Largest() {
+		return Finding{}, false
+	}
+	return Finding{
+		Says:    r.name(s) + " is larger than the " + limit.Largest().Binary() + " a module that this board is known to take: a trial",
+		Because: append([]Reason{{FromPart, r.name(s) + " is " + m.SizeBytes.Binary()}}, limitReasons("a module", limit)...),
+		Cures:   []Cure{{Says: "prove it: a full count in set-up and in the system, and a memory test run to the end"}, {Says: "use smaller modules"}},
+	}, true
+}
+
+func moduleProven(r *resolver, s *sock) (Finding, bool) {
+	m, limit := s.module(), r.sheet.Memory.Module
+	if m == nil || !limit.StatedBytes.Known() || m.SizeBytes <= limit.StatedBytes || m.SizeBytes > limit.ProvenBytes {
+		return Finding{}, false
+	}
+	return Finding{
+		Says:    r.name(s) + " is larger than the sheet states, and proven",
+		Because: limitReasons("a module", limit),
+	}, true
+}
+
+func limitReasons(what string, l machine.Limit) []Reason {
+	out := []Reason{{FromSheet, "the sheet states " + l.StatedBytes.Binary() + " for " + what}}
+	if l.ProvenBytes.Known() {
+		out = append(out, Reason{FromSheet, l.ProvenBytes.Binary() + " was proven by " + l.ProvenBy})
+	}
+	return out
+}

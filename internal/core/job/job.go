@@ -1,0 +1,266 @@
+// Package job is one machine on the bench, from arrival to hand-over: its sheet,
+// the pieces, where they were found and where they are planned to go, the wish,
+// the ticks, what was seen, and how it ended.
+//
+// A Job is self-contained: a file of it can be resolved anywhere. Apply makes the
+// next job from a change and leaves the old one as it was; who and when are
+// handed in, for nothing here reads the clock.
+package job
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"time"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/core/workorder"
+)
+
+// Format and Version head every job file.
+const (
+	Format  = "deepbay/job"
+	Version = 1
+)
+
+// ID names a job.
+type ID string
+
+// Job is one machine on the bench.
+type Job struct {
+	Format  string        `json:"format" jsonschema:"enum=deepbay/job"`
+	Version int           `json:"version" jsonschema:"enum=1"`
+	ID      ID            `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Title   string        `json:"title" jsonschema:"minLength=1,maxLength=160"` // the machine as its owner calls it
+	Tag     string        `json:"tag,omitempty" jsonschema:"maxLength=60"`      // the shop's tag or the machine's serial number
+	Owner   string        `json:"owner,omitempty" jsonschema:"maxLength=120"`
+	Arrived time.Time     `json:"arrived,omitzero"`
+	Wish    build.Wish    `json:"wish,omitzero"`
+	Sheet   machine.Sheet `json:"sheet"`
+	Parts   []part.Part   `json:"parts" jsonschema:"maxItems=200"`
+	Items   []Item        `json:"items" jsonschema:"maxItems=200"`
+	Found   Setup         `json:"found"`
+	Planned Setup         `json:"planned"`
+
+	Done      []Tick          `json:"done" jsonschema:"maxItems=1000"`
+	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
+	Explained []Explanation   `json:"explained" jsonschema:"maxItems=2000"`
+	Closed    *Closing        `json:"closed,omitempty"`
+}
+
+// Item is one physical piece.
+type Item struct {
+	ID     build.ItemID `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Part   part.ID      `json:"part"`
+	Serial string       `json:"serial,omitempty" jsonschema:"maxLength=80"`
+	New    bool         `json:"new,omitempty"` // came to be fitted
+}
+
+// Setup is the machine in one state.
+type Setup struct {
+	Placements []build.Placement `json:"placements" jsonschema:"maxItems=512"`
+	Settings   []build.Choice    `json:"settings" jsonschema:"maxItems=64"`
+}
+
+// Tick is a step that was done.
+type Tick struct {
+	Step string    `json:"step" jsonschema:"minLength=1,maxLength=200"`
+	By   string    `json:"by,omitempty" jsonschema:"maxLength=80"`
+	At   time.Time `json:"at,omitzero"`
+}
+
+// Explanation says why a line that differs is right all the same.
+type Explanation struct {
+	Line power.LineID `json:"line" jsonschema:"minLength=1,maxLength=80"`
+	Text string       `json:"text" jsonschema:"minLength=1,maxLength=500"`
+	By   string       `json:"by,omitempty" jsonschema:"maxLength=80"`
+	At   time.Time    `json:"at,omitzero"`
+}
+
+// Closing is the end of a job.
+type Closing struct {
+	By   string    `json:"by" jsonschema:"maxLength=80"`
+	At   time.Time `json:"at"`
+	Note string    `json:"note,omitempty" jsonschema:"maxLength=1000"`
+}
+
+// New starts a job from a sheet and a wish.
+func New(id ID, title string, sheet machine.Sheet, wish build.Wish, arrived time.Time) Job {
+	return Job{
+		Format: Format, Version: Version, ID: id, Title: title, Sheet: sheet, Wish: wish, Arrived: arrived,
+		Parts: []part.Part{}, Items: []Item{}, Done: []Tick{}, Seen: []power.Reading{}, Explained: []Explanation{},
+		Found:   Setup{[]build.Placement{}, []build.Choice{}},
+		Planned: Setup{[]build.Placement{}, []build.Choice{}},
+	}
+}
+
+// Part finds a part by name, nil if the job has none.
+func (j *Job) Part(id part.ID) *part.Part {
+	for i := range j.Parts {
+		if j.Parts[i].ID == id {
+			return &j.Parts[i]
+		}
+	}
+	return nil
+}
+
+// Item finds an item by name, nil if the job has none.
+func (j *Job) Item(id build.ItemID) *Item {
+	for i := range j.Items {
+		if j.Items[i].ID == id {
+			return &j.Items[i]
+		}
+	}
+	return nil
+}
+
+// Name is what an item is called.
+func (j *Job) Name(id build.ItemID) string {
+	if it := j.Item(id); it != nil {
+		if p := j.Part(it.Part); p != nil {
+			return p.Name
+		}
+	}
+	return string(id)
+}
+
+func (j *Job) pieces() []build.Piece {
+	out := make([]build.Piece, len(j.Items))
+	for i, it := range j.Items {
+		out[i] = build.Piece{ID: it.ID, Part: j.Part(it.Part), New: it.New}
+	}
+	return out
+}
+
+func (j *Job) build(s Setup) build.Build {
+	return build.Build{Sheet: &j.Sheet, Pieces: j.pieces(), Placements: s.Placements, Choices: s.Settings, Wish: j.Wish}
+}
+
+// PlannedBuild is the machine as planned.
+func (j *Job) PlannedBuild() build.Build { return j.build(j.Planned) }
+
+// FoundBuild is the machine as it arrived, which no wish is measured against
+// and to which no new part belongs.
+func (j *Job) FoundBuild() build.Build {
+	b := j.build(j.Found)
+	b.Wish = build.Wish{}
+	b.Pieces = slices.Clone(b.Pieces)
+	for i := range b.Pieces {
+		b.Pieces[i].New = false
+	}
+	return b
+}
+
+// Order is the work order from found to planned.
+func (j *Job) Order() []workorder.Step {
+	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundBuild(), Planned: j.PlannedBuild()}
+	for i, p := range w.Planned.Pieces {
+		w.Pieces = append(w.Pieces, workorder.Piece{Piece: p, Serial: j.Items[i].Serial})
+	}
+	return workorder.Make(w)
+}
+
+// Lines compares what was seen with what a resolved plan should show.
+func (j *Job) Lines(r *build.Resolved) []power.Line {
+	b := j.PlannedBuild()
+	reasons := map[power.LineID]string{}
+	for _, e := range j.Explained {
+		reasons[e.Line] = e.Text
+	}
+	return power.Compare(&b, r, j.Seen, reasons)
+}
+
+// Marks is everything printed on the machine and its parts by which the job may
+// be looked for.
+func (j *Job) Marks() []string {
+	out := []string{j.Title, j.Tag, j.Owner, j.Sheet.Name}
+	for _, p := range j.Parts {
+		out = append(out, p.Name, p.Number, p.Describe())
+	}
+	for _, it := range j.Items {
+		out = append(out, it.Serial)
+	}
+	return slices.DeleteFunc(out, func(s string) bool { return s == "" })
+}
+
+// Validate reports everything that makes the job contradict itself, each with
+// its place in the file. It covers the sheet and the parts inside.
+func (j *Job) Validate() problem.List {
+	l := j.Sheet.Validate().Under("/sheet")
+	seenPart := map[part.ID]bool{}
+	for i := range j.Parts {
+		p := &j.Parts[i]
+		at := "/parts/" + strconv.Itoa(i)
+		if seenPart[p.ID] {
+			l.Add(at+"/id", fmt.Sprintf("%q names an earlier part too", p.ID), "give each its own name")
+		}
+		seenPart[p.ID] = true
+		l = append(l, p.Validate().Under(at)...)
+	}
+	seenItem := map[build.ItemID]bool{}
+	for i, it := range j.Items {
+		at := "/items/" + strconv.Itoa(i)
+		if seenItem[it.ID] {
+			l.Add(at+"/id", fmt.Sprintf("%q names an earlier item too", it.ID), "give each its own name")
+		}
+		seenItem[it.ID] = true
+		if !seenPart[it.Part] {
+			l.Add(at+"/part", fmt.Sprintf("no part is named %q", it.Part), "name a part of this job")
+		}
+	}
+	for i, id := range j.Wish.Keep {
+		if !seenItem[id] {
+			l.Add("/wish/keep/"+strconv.Itoa(i), fmt.Sprintf("no item is named %q", id), "name an item of this job")
+		}
+	}
+	j.validateSetup(&l, "/found", j.Found)
+	j.validateSetup(&l, "/planned", j.Planned)
+	return l
+}
+
+func (j *Job) validateSetup(l *problem.List, at string, s Setup) {
+	inSocket, where := map[machine.SocketID]bool{}, map[build.ItemID]bool{}
+	for i, p := range s.Placements {
+		here := at + "/placements/" + strconv.Itoa(i)
+		switch {
+		case j.Item(p.Item) == nil:
+			l.Add(here+"/item", fmt.Sprintf("no item is named %q", p.Item), "name an item of this job")
+		case where[p.Item]:
+			l.Add(here+"/item", fmt.Sprintf("%q is in another socket already", p.Item), "a piece is in one place")
+		}
+		switch {
+		case j.Sheet.Socket(p.Socket) == nil:
+			l.Add(here+"/socket", fmt.Sprintf("no socket is named %q", p.Socket), "the sheet has "+socketNames(&j.Sheet))
+		case inSocket[p.Socket]:
+			l.Add(here+"/socket", fmt.Sprintf("%q holds another piece already", p.Socket), "a socket takes one piece")
+		}
+		where[p.Item], inSocket[p.Socket] = true, true
+	}
+	for i, c := range s.Settings {
+		here := at + "/settings/" + strconv.Itoa(i)
+		st := j.Sheet.Setting(c.Setting)
+		if st == nil {
+			l.Add(here+"/setting", fmt.Sprintf("no setting is named %q", c.Setting), "name a setting of the sheet")
+		} else if !slices.ContainsFunc(st.Options, func(o machine.Option) bool { return o.Value == c.Value }) {
+			l.Add(here+"/value", fmt.Sprintf("%q is not an option of %s", c.Value, st.ID), "use the value of an option")
+		}
+	}
+}
+
+func socketNames(s *machine.Sheet) string {
+	out := ""
+	for i, k := range s.Sockets {
+		if i == 12 {
+			return out + fmt.Sprintf(" and %d more", len(s.Sockets)-i)
+		}
+		if i > 0 {
+			out += ", "
+		}
+		out += string(k.ID)
+	}
+	return out
+}

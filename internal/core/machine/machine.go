@@ -1,0 +1,350 @@
+// Package machine is the sheet: what a machine is, before anything is fitted.
+//
+// A Sheet has Roots (the processor, the chipset behind its uplink), Groups of
+// lanes that a root deals out, Sockets that take parts, Settings of the firmware,
+// and Rules: when sockets hold something or settings have a value, then other
+// sockets are off, narrower, slower or take fewer protocols. Rules look at what
+// is placed and set, never at each other's results, so one pass settles them and
+// their order does not matter. A setting has no effect of its own: rules refer to it.
+//
+// A fact the sheet does not state is absent, and what depends on it is unknown.
+package machine
+
+import (
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+// Format and Version head every sheet file.
+const (
+	Format  = "deepbay/sheet"
+	Version = 1
+)
+
+// The names that tie a sheet together, each as printed on the board or in the manual.
+type (
+	// ID names a sheet.
+	ID string
+	// RootID names a root.
+	RootID string
+	// GroupID names a lane group.
+	GroupID string
+	// SocketID names a socket by its silkscreen text.
+	SocketID string
+	// ChannelID names a memory channel.
+	ChannelID string
+	// SettingID names a firmware setting.
+	SettingID string
+)
+
+// Sheet is one model of machine.
+type Sheet struct {
+	Format   string    `json:"format" jsonschema:"enum=deepbay/sheet"`
+	Version  int       `json:"version" jsonschema:"enum=1"`
+	ID       ID        `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name     string    `json:"name" jsonschema:"minLength=1,maxLength=120"`
+	Class    Class     `json:"class"`
+	Source   string    `json:"source,omitempty" jsonschema:"maxLength=200"` // the manual and edition the sheet was typed from
+	Board    Board     `json:"board"`
+	Chassis  Chassis   `json:"chassis,omitzero"`
+	Firmware Firmware  `json:"firmware,omitzero"`
+	Roots    []Root    `json:"roots" jsonschema:"minItems=1,maxItems=16"`
+	Groups   []Group   `json:"groups" jsonschema:"maxItems=64"`
+	Sockets  []Socket  `json:"sockets" jsonschema:"minItems=1,maxItems=512"`
+	Settings []Setting `json:"settings" jsonschema:"maxItems=64"`
+	Rules    []Rule    `json:"rules" jsonschema:"maxItems=512"`
+	Memory   Memory    `json:"memory"`
+}
+
+// Class is the kind of machine.
+type Class string
+
+// The classes of machine.
+const (
+	Tower       Class = "tower"
+	Small       Class = "small form factor"
+	MiniPC      Class = "mini PC"
+	ThinClient  Class = "thin client"
+	Workstation Class = "workstation"
+)
+
+// Values lists the classes for the formats.
+func (Class) Values() []string {
+	return []string{string(Tower), string(Small), string(MiniPC), string(ThinClient), string(Workstation)}
+}
+
+// Place is a rectangle on the board in millimetres, from its top left corner.
+type Place struct {
+	XMM      quantity.Millimetres `json:"xMM" jsonschema:"minimum=0,maximum=1000"`
+	YMM      quantity.Millimetres `json:"yMM" jsonschema:"minimum=0,maximum=1000"`
+	WidthMM  quantity.Millimetres `json:"widthMM" jsonschema:"exclusiveMinimum=0,maximum=1000"`
+	HeightMM quantity.Millimetres `json:"heightMM" jsonschema:"exclusiveMinimum=0,maximum=1000"`
+}
+
+// Board is the outline everything is placed on, seen with the rear panel at the left.
+type Board struct {
+	WidthMM  quantity.Millimetres `json:"widthMM" jsonschema:"exclusiveMinimum=0,maximum=1000"`
+	HeightMM quantity.Millimetres `json:"heightMM" jsonschema:"exclusiveMinimum=0,maximum=1000"`
+}
+
+// Chassis says how the machine opens.
+type Chassis struct {
+	Cover    string          `json:"cover,omitempty" jsonschema:"maxLength=300"` // how the cover comes off, one sentence
+	Earthed  quantity.Answer `json:"earthed,omitzero"`                           // supply with a three-pin lead and its own switch
+	WeightKG float64         `json:"weightKG,omitzero" jsonschema:"minimum=0,maximum=200"`
+}
+
+// Firmware says how to reach the set-up screens.
+type Firmware struct {
+	SetupKey string `json:"setupKey,omitempty" jsonschema:"maxLength=60"`
+	BootKey  string `json:"bootKey,omitempty" jsonschema:"maxLength=60"`
+	Version  string `json:"version,omitempty" jsonschema:"maxLength=60"`
+}
+
+// RootKind is what a root is.
+type RootKind string
+
+// The kinds of root.
+const (
+	CPU     RootKind = "cpu"
+	Chipset RootKind = "chipset"
+)
+
+// Values lists the root kinds for the formats.
+func (RootKind) Values() []string { return []string{string(CPU), string(Chipset)} }
+
+// Root is where lanes start.
+type Root struct {
+	ID     RootID   `json:"id" jsonschema:"minLength=1,maxLength=40"`
+	Name   string   `json:"name" jsonschema:"minLength=1,maxLength=80"`
+	Kind   RootKind `json:"kind"`
+	Place  Place    `json:"place"`
+	Uplink *Uplink  `json:"uplink,omitempty"` // every root but the processor hangs on one
+}
+
+// Uplink is the link everything below a root shares on its way to the processor.
+type Uplink struct {
+	To    RootID         `json:"to"`
+	Gen   quantity.Gen   `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
+	Lanes quantity.Lanes `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
+}
+
+// Link is the uplink as a link.
+func (u *Uplink) Link() link.Link { return link.Link{Gen: u.Gen, Lanes: u.Lanes} }
+
+// Group is lanes of one root that are dealt out together.
+type Group struct {
+	ID    GroupID        `json:"id" jsonschema:"minLength=1,maxLength=40"`
+	Root  RootID         `json:"root"`
+	Lanes quantity.Lanes `json:"lanes" jsonschema:"minimum=1,maximum=128"`
+}
+
+// Kind is what a socket is.
+type Kind string
+
+// The kinds of socket.
+const (
+	M2     Kind = "m2"
+	Slot   Kind = "pcie"
+	SATA   Kind = "sata"
+	DIMM   Kind = "dimm"
+	SODIMM Kind = "sodimm"
+)
+
+// Values lists the socket kinds for the formats.
+func (Kind) Values() []string {
+	return []string{string(M2), string(Slot), string(SATA), string(DIMM), string(SODIMM)}
+}
+
+// Memory reports whether the socket takes memory modules.
+func (k Kind) Memory() bool { return k == DIMM || k == SODIMM }
+
+// String prints the trade's words.
+func (k Kind) String() string {
+	switch k {
+	case M2:
+		return "M.2 socket"
+	case Slot:
+		return "PCIe slot"
+	case SATA:
+		return "SATA port"
+	case DIMM:
+		return "DIMM slot"
+	case SODIMM:
+		return "SO-DIMM slot"
+	}
+	return string(k)
+}
+
+// Socket is one place a part goes into.
+type Socket struct {
+	ID    SocketID `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[A-Za-z0-9][A-Za-z0-9_.-]*$"`
+	Kind  Kind     `json:"kind"`
+	Place Place    `json:"place"`
+	Where string   `json:"where,omitempty" jsonschema:"maxLength=120"` // in words: "upper, below the processor"
+
+	// Electrical side. Group feeds PCIe lanes; Root is given where no lanes are
+	// dealt out (SATA ports, memory slots).
+	Group     GroupID         `json:"group,omitempty"`
+	Root      RootID          `json:"root,omitempty"`
+	Protocols []link.Protocol `json:"protocols,omitempty" jsonschema:"uniqueItems=true"`
+	Gen       quantity.Gen    `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
+	Lanes     quantity.Lanes  `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
+	SATAGen   quantity.Gen    `json:"sataGen,omitzero" jsonschema:"minimum=1,maximum=3"`
+
+	// Mechanical side, by kind.
+	Key       part.Key               `json:"key,omitempty"`
+	LengthsMM []quantity.Millimetres `json:"lengthsMM,omitempty" jsonschema:"uniqueItems=true"`
+	Heatsink  quantity.Answer        `json:"heatsink,omitzero"` // the board brings one for this socket
+	Physical  quantity.Lanes         `json:"physicalLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"`
+	Drives    []part.Form            `json:"drives,omitempty" jsonschema:"uniqueItems=true"` // what the bay on this port's leads takes
+
+	Channel ChannelID `json:"channel,omitempty" jsonschema:"maxLength=20"` // memory slots only
+}
+
+// Link is the socket's own PCIe end before rules.
+func (s *Socket) Link() link.Link { return link.Link{Gen: s.Gen, Lanes: s.Lanes} }
+
+// Setting is one firmware choice in this machine's own words.
+type Setting struct {
+	ID      SettingID `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name    string    `json:"name" jsonschema:"minLength=1,maxLength=120"`  // as the screen prints it
+	Where   string    `json:"where,omitempty" jsonschema:"maxLength=200"`   // the way through the menus
+	Caution string    `json:"caution,omitempty" jsonschema:"maxLength=300"` // what a change can break
+	Options []Option  `json:"options" jsonschema:"minItems=2,maxItems=32"`
+	Default string    `json:"default"`
+}
+
+// Option is one value of a setting.
+type Option struct {
+	Value string `json:"value" jsonschema:"minLength=1,maxLength=40"`
+	Name  string `json:"name" jsonschema:"minLength=1,maxLength=120"` // as the screen prints it
+}
+
+// OptionName is the screen's word for a value.
+func (s *Setting) OptionName(value string) string {
+	for _, o := range s.Options {
+		if o.Value == value {
+			return o.Name
+		}
+	}
+	return value
+}
+
+// Holds is what a condition asks of a socket.
+type Holds string
+
+// A socket may hold anything at all, or a part of one protocol.
+const (
+	HoldsAnything Holds = "anything"
+	HoldsPCIe     Holds = "pcie"
+	HoldsSATA     Holds = "sata"
+)
+
+// Values lists the conditions for the formats.
+func (Holds) Values() []string {
+	return []string{string(HoldsAnything), string(HoldsPCIe), string(HoldsSATA)}
+}
+
+// Rule is one footnote of the manual: when all conditions hold, all effects apply.
+type Rule struct {
+	ID   string      `json:"id" jsonschema:"minLength=1,maxLength=60"`
+	When []Condition `json:"when" jsonschema:"minItems=1,maxItems=16"`
+	Then []Effect    `json:"then" jsonschema:"minItems=1,maxItems=32"`
+	Says string      `json:"says,omitempty" jsonschema:"maxLength=300"` // the manual's place or words
+}
+
+// Condition asks either what a socket holds or which value a setting has.
+type Condition struct {
+	Socket  SocketID  `json:"socket,omitempty"`
+	Holds   Holds     `json:"holds,omitempty"`
+	Setting SettingID `json:"setting,omitempty"`
+	Is      string    `json:"is,omitempty"`
+}
+
+// Effect narrows one socket, or lets memory run at its profile. Effects only
+// ever take away, so several on one socket combine in any order.
+type Effect struct {
+	Socket    SocketID        `json:"socket,omitempty"`
+	Off       bool            `json:"off,omitempty"`
+	MaxLanes  quantity.Lanes  `json:"maxLanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
+	MaxGen    quantity.Gen    `json:"maxGen,omitzero" jsonschema:"minimum=1,maximum=6"`
+	Protocols []link.Protocol `json:"protocols,omitempty" jsonschema:"uniqueItems=true"` // only these remain
+	Profile   bool            `json:"memoryProfile,omitempty"`                           // modules run at their stored profile
+}
+
+// Limit is a capacity as the spec sheet states it and, where a finished job
+// showed more, the capacity proven. Beyond both is a trial, not an error.
+type Limit struct {
+	StatedBytes quantity.Bytes `json:"statedBytes,omitzero" jsonschema:"minimum=1"`
+	ProvenBytes quantity.Bytes `json:"provenBytes,omitzero" jsonschema:"minimum=1"`
+	ProvenBy    string         `json:"provenBy,omitempty" jsonschema:"maxLength=120"`
+}
+
+// Memory says what the memory slots take together.
+type Memory struct {
+	Generation memory.Generation `json:"generation,omitempty"`
+	Registered quantity.Answer   `json:"registered,omitzero"` // takes registered modules, and only those
+	Module     Limit             `json:"module,omitzero"`     // the largest single module
+	Total      Limit             `json:"total,omitzero"`
+	Fill       []Fill            `json:"fill,omitempty" jsonschema:"maxItems=64"`
+	Speeds     []Speed           `json:"speeds,omitempty" jsonschema:"maxItems=64"`
+	Reserved   quantity.Bytes    `json:"graphicsBytes,omitzero" jsonschema:"minimum=1"` // kept by graphics in the processor
+}
+
+// Fill says which slots a number of modules goes into, as printed in the manual.
+type Fill struct {
+	Slots []SocketID `json:"slots" jsonschema:"minItems=1,maxItems=64,uniqueItems=true"`
+}
+
+// Speed is one row of the board's speed table: the fastest rate with so many
+// modules on the fullest channel and, where the table tells them apart, so many
+// ranks on each module.
+type Speed struct {
+	PerChannel int           `json:"modulesPerChannel" jsonschema:"minimum=1,maximum=8"`
+	Ranks      int           `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`
+	MTps       quantity.MTps `json:"rateMTps" jsonschema:"minimum=100,maximum=20000"`
+}
+
+// Socket finds a socket by name, nil if the sheet has none.
+func (s *Sheet) Socket(id SocketID) *Socket {
+	for i := range s.Sockets {
+		if s.Sockets[i].ID == id {
+			return &s.Sockets[i]
+		}
+	}
+	return nil
+}
+
+// Setting finds a setting by name, nil if the sheet has none.
+func (s *Sheet) Setting(id SettingID) *Setting {
+	for i := range s.Settings {
+		if s.Settings[i].ID == id {
+			return &s.Settings[i]
+		}
+	}
+	return nil
+}
+
+// RootOf is the root that feeds a socket, nil if the sheet does not say.
+func (s *Sheet) RootOf(k *Socket) *Root {
+	id := k.Root
+	for i := range s.Groups {
+		if s.Groups[i].ID == k.Group {
+			id = s.Groups[i].Root
+		}
+	}
+	return s.Root(id)
+}
+
+// Root finds a root by name, nil if the sheet has none.
+func (s *Sheet) Root(id RootID) *Root {
+	for i := range s.Roots {
+		if s.Roots[i].ID == id {
+			return &s.Roots[i]
+		}
+	}
+	return nil
+}

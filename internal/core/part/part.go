@@ -1,0 +1,181 @@
+// Package part describes what is fitted: drives and memory modules, each as its
+// label or data sheet gives it. What the label does not say is left out and
+// stays unknown.
+//
+// A Part is a kind of thing; the pieces on the bench, with their serial
+// numbers, belong to a job.
+package part
+
+import (
+	"strconv"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/core/quantity"
+)
+
+// Format and Version head every part file.
+const (
+	Format  = "deepbay/part"
+	Version = 1
+)
+
+// ID names a part in a job or on the shelf.
+type ID string
+
+// Part is one kind of drive or module. Exactly one of Drive and Module is given.
+type Part struct {
+	Format  string  `json:"format" jsonschema:"enum=deepbay/part"`
+	Version int     `json:"version" jsonschema:"enum=1"`
+	ID      ID      `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name    string  `json:"name" jsonschema:"minLength=1,maxLength=120"` // what people call it
+	Number  string  `json:"number,omitempty" jsonschema:"maxLength=80"`  // part number as printed
+	Drive   *Drive  `json:"drive,omitempty"`
+	Module  *Module `json:"module,omitempty"`
+}
+
+// Form is the shape of a drive.
+type Form string
+
+// Drive forms: an M.2 card, or a box of 2.5 or 3.5 inch.
+const (
+	FormM2  Form = "m2"
+	Form2i5 Form = "2.5in"
+	Form3i5 Form = "3.5in"
+)
+
+// Values lists the forms for the formats.
+func (Form) Values() []string { return []string{string(FormM2), string(Form2i5), string(Form3i5)} }
+
+// String prints the trade's spelling.
+func (f Form) String() string {
+	switch f {
+	case FormM2:
+		return "M.2"
+	case Form2i5:
+		return "2.5-inch"
+	case Form3i5:
+		return "3.5-inch"
+	}
+	return "unknown form"
+}
+
+// Media is what the drive stores on.
+type Media string
+
+// Flash or rotating platters.
+const (
+	Flash   Media = "flash"
+	Platter Media = "platter"
+)
+
+// Values lists the media for the formats.
+func (Media) Values() []string { return []string{string(Flash), string(Platter)} }
+
+// Drive is a storage drive.
+type Drive struct {
+	Form          Form           `json:"form"`
+	Protocol      link.Protocol  `json:"protocol,omitempty"` // a notch tells what goes in, not what it speaks: absent is unknown
+	CapacityBytes quantity.Bytes `json:"capacityBytes,omitzero" jsonschema:"minimum=1"`
+	Media         Media          `json:"media,omitempty"`
+	Gen           quantity.Gen   `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"` // PCIe or SATA generation, by protocol
+	Lanes         quantity.Lanes `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4"`
+	M2            *M2            `json:"m2,omitempty"`
+}
+
+// Link is the drive's own PCIe end.
+func (d *Drive) Link() link.Link { return link.Link{Gen: d.Gen, Lanes: d.Lanes} }
+
+// Key is a keyed position of the M.2 edge connector.
+type Key string
+
+// The keys in use on sockets for drives and radios (PCI Express M.2).
+const (
+	KeyA Key = "A"
+	KeyB Key = "B"
+	KeyE Key = "E"
+	KeyM Key = "M"
+)
+
+// Values lists the keys for the formats.
+func (Key) Values() []string {
+	return []string{string(KeyA), string(KeyB), string(KeyE), string(KeyM)}
+}
+
+// M2 is the mechanical side of an M.2 card.
+type M2 struct {
+	Keys     []Key                `json:"keys,omitempty" jsonschema:"minItems=1,uniqueItems=true"` // notches cut: B and M fits either socket
+	LengthMM quantity.Millimetres `json:"lengthMM,omitzero" jsonschema:"enum=30,enum=42,enum=60,enum=80,enum=110"`
+	Heatsink quantity.Answer      `json:"heatsink,omitzero"` // brings one of its own
+}
+
+// Module is a memory module.
+type Module struct {
+	Generation  memory.Generation `json:"generation"`
+	Form        memory.Form       `json:"form"`
+	SizeBytes   quantity.Bytes    `json:"sizeBytes,omitzero" jsonschema:"minimum=1"`
+	RateMTps    quantity.MTps     `json:"rateMTps,omitzero" jsonschema:"minimum=100,maximum=20000"`    // base speed, without a profile
+	ProfileMTps quantity.MTps     `json:"profileMTps,omitzero" jsonschema:"minimum=100,maximum=20000"` // vendor-stored overclock profile
+	Ranks       int               `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`
+	ECC         quantity.Answer   `json:"ecc,omitzero"`
+	Registered  quantity.Answer   `json:"registered,omitzero"`
+}
+
+// Describe is the part in one line of the trade's shorthand.
+func (p *Part) Describe() string {
+	switch {
+	case p.Drive != nil:
+		d := p.Drive
+		s := d.CapacityBytes.Label() + " " + d.Form.String()
+		switch {
+		case d.Protocol == link.PCIe:
+			s += " PCIe " + d.Link().String()
+		case d.Protocol == link.SATA:
+			s += " SATA"
+		default:
+			s += ", protocol unknown"
+		}
+		if d.M2 != nil && d.M2.LengthMM.Known() {
+			s += " 22" + strconv.FormatFloat(float64(d.M2.LengthMM), 'f', -1, 64)
+		}
+		if d.Media == Platter {
+			s += " hard disk"
+		}
+		return s
+	case p.Module != nil:
+		m := p.Module
+		return m.SizeBytes.Binary() + " " + m.Generation.String() + "-" + rateLabel(m.RateMTps) + " " + m.Form.String()
+	}
+	return p.Name
+}
+
+func rateLabel(r quantity.MTps) string {
+	if !r.Known() {
+		return "?"
+	}
+	return strconv.Itoa(int(r))
+}
+
+// Validate reports what makes the part unusable beyond the schema.
+func (p *Part) Validate() problem.List {
+	var l problem.List
+	if (p.Drive == nil) == (p.Module == nil) {
+		l.Add("", "a part is either a drive or a module", "give exactly one of drive and module")
+	}
+	if d := p.Drive; d != nil {
+		if d.Form == FormM2 && d.M2 == nil {
+			l.Add("/drive", "an M.2 drive needs its m2 facts", "add m2 with keys and lengthMM, as far as known")
+		}
+		if d.Form != FormM2 && d.M2 != nil {
+			l.Add("/drive/m2", "only a drive of form m2 has these", "remove m2 or set form to m2")
+		}
+		if d.Form != FormM2 && d.Protocol == link.PCIe {
+			l.Add("/drive/protocol", "a 2.5 or 3.5-inch drive over PCIe has no socket kind in version 1", "use a SATA or M.2 drive")
+		}
+		if d.Protocol == link.SATA && d.Gen > 3 {
+			l.Add("/drive/gen", "SATA has generations 1 to 3", "write 3 for 6 Gb/s")
+		}
+	}
+	return l
+}

@@ -1,0 +1,155 @@
+package power
+
+// This file foretells the lines of the screens from a resolved build.
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+const (
+	setUp  = "set-up"
+	system = "system"
+)
+
+func settingOf(id LineID) machine.SettingID {
+	_, s, _ := strings.Cut(string(id), "/")
+	return machine.SettingID(s)
+}
+
+// lines lists everything worth looking at, in the order it is come upon: set-up
+// first, then the running system.
+func lines(b *build.Build, r *build.Resolved) []foretold {
+	f := forecast{b: b, r: r}
+	f.memory()
+	for i := range b.Sheet.Sockets {
+		if k := &b.Sheet.Sockets[i]; k.Kind.Memory() {
+			f.slot(k, &r.Sockets[i])
+		}
+	}
+	for i := range b.Sheet.Sockets {
+		if s := &r.Sockets[i]; s.Item != "" && !b.Sheet.Sockets[i].Kind.Memory() {
+			f.drive(&b.Sheet.Sockets[i], s)
+		}
+	}
+	f.settings()
+	slices.SortStableFunc(f.out, func(a, b foretold) int { return strings.Compare(a.Screen, b.Screen) })
+	return f.out
+}
+
+type forecast struct {
+	b   *build.Build
+	r   *build.Resolved
+	out []foretold
+}
+
+// add completes a line; known is false where the build cannot tell the value.
+func (f *forecast) add(l Line, want Reading, known bool) {
+	want.Line, want.Origin = l.ID, Foretold
+	if l.Expected == "" {
+		l.Expected = l.ID.print(want)
+	}
+	if !known {
+		l.Expected = "unknown"
+	}
+	if l.Shows == nil {
+		l.Shows = []Show{}
+	}
+	f.out = append(f.out, foretold{l, want, known})
+}
+
+func (f *forecast) memory() {
+	m := &f.r.Memory
+	if len(m.Channels) == 0 {
+		return
+	}
+	mib := quantity.Thousands(int64(m.TotalBytes/quantity.MiB)) + " MB"
+	f.add(Line{ID: "total", Screen: setUp, About: "Memory total",
+		Shows: []Show{{"in megabytes", mib}}},
+		Reading{Bytes: m.TotalBytes}, m.TotalBytes.Known())
+	f.add(Line{ID: "rate", Screen: setUp, About: "Memory speed",
+		Shows: []Show{{"as a clock, on older screens", strconv.Itoa(int(m.MTps/2)) + " MHz"}}},
+		Reading{MTps: m.MTps}, m.MTps.Known())
+	normal := "Firmware keeps up to about 0.4 GiB for itself."
+	if kept := m.TotalBytes - m.UsableBytes; kept > 0 {
+		normal = "Graphics in the processor keeps " + kept.Binary() + " and firmware up to about 0.4 GiB more."
+	}
+	f.add(Line{ID: "usable", Screen: system, About: "Memory the system can use", Normal: normal,
+		Expected: "up to " + m.UsableBytes.Binary()},
+		Reading{Bytes: m.UsableBytes}, m.UsableBytes.Known())
+}
+
+func (f *forecast) slot(k *machine.Socket, s *build.SocketState) {
+	l := Line{ID: LineID("slot/" + string(k.ID)), Screen: setUp, About: "Slot " + string(k.ID)}
+	p := f.part(s.Item)
+	switch {
+	case p == nil || p.Module == nil || s.State == build.Stopped || s.State == build.Off:
+		f.add(l, Reading{Absent: true}, true)
+	default:
+		f.add(l, Reading{Bytes: p.Module.SizeBytes}, p.Module.SizeBytes.Known() && s.State == build.Live)
+	}
+}
+
+func (f *forecast) part(id build.ItemID) *part.Part {
+	for i := range f.b.Pieces {
+		if f.b.Pieces[i].ID == id {
+			return f.b.Pieces[i].Part
+		}
+	}
+	return nil
+}
+
+func (f *forecast) isNew(id build.ItemID) bool {
+	return slices.ContainsFunc(f.b.Pieces, func(p build.Piece) bool { return p.ID == id && p.New })
+}
+
+func (f *forecast) drive(k *machine.Socket, s *build.SocketState) {
+	p := f.part(s.Item)
+	if p == nil || p.Drive == nil {
+		return
+	}
+	c := p.Drive.CapacityBytes
+	l := Line{ID: LineID("drive/" + string(k.ID)), Screen: setUp, About: p.Name + " on " + string(k.ID)}
+	if s.State == build.Stopped || s.State == build.Off {
+		f.add(l, Reading{Absent: true}, true)
+		return
+	}
+	sure := s.State == build.Live
+	if c.Known() {
+		l.Shows = []Show{
+			{"decimal", c.Decimal() + " (" + c.Exact() + ")"},
+			{"binary", c.Binary()},
+			{"as many systems print it", c.AsSystemPrints()},
+		}
+	}
+	if f.isNew(s.Item) {
+		l.Normal = "A blank drive says \"no system\" in set-up and has no letter in the system until it is initialised: that is right. Check size and serial number before you initialise anything."
+	}
+	f.add(l, Reading{Bytes: c}, sure && c.Known())
+	if a := s.Link; a != nil {
+		l := Line{ID: LineID("link/" + string(k.ID)), Screen: system, About: "Link of " + p.Name + " on " + string(k.ID), Expected: a.Text}
+		if a.MBps > 0 {
+			l.Shows = []Show{{"at most", a.Rate}}
+		}
+		if a.Protocol == link.PCIe {
+			l.Normal = "An idle drive may drop to Gen 1: read the link under load. A narrower width does not come back by itself."
+		}
+		f.add(l, Reading{Gen: a.Gen, Lanes: a.Lanes}, sure && a.MBps > 0)
+	}
+}
+
+func (f *forecast) settings() {
+	for i := range f.b.Sheet.Settings {
+		st := &f.b.Sheet.Settings[i]
+		v := f.b.Choice(st)
+		f.add(Line{ID: LineID("setting/" + string(st.ID)), Screen: setUp, About: st.Name, Expected: st.OptionName(v)},
+			Reading{Value: v}, true)
+	}
+}

@@ -1,0 +1,79 @@
+package main
+
+// This file makes the JSON Schemas of the open formats from the Go types.
+
+import (
+	"encoding/json"
+	"fmt"
+	"path/filepath"
+	"reflect"
+	"strings"
+
+	"github.com/invopop/jsonschema"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/server"
+)
+
+// roots is every published schema by file name.
+var roots = map[string]any{
+	"sheet":       &machine.Sheet{},
+	"part":        &part.Part{},
+	"job":         &job.Job{},
+	"observation": &power.Observation{},
+	"check":       &job.Check{},
+	"api":         &server.API{},
+}
+
+// values is implemented by the string types with a fixed list of values.
+type values interface{ Values() []string }
+
+var answer = reflect.TypeFor[quantity.Answer]()
+
+// schemas generates every schema by file name. module is the folder of go.mod, for the
+// comments that become descriptions.
+func schemas(module string) (map[string][]byte, error) {
+	r := jsonschema.Reflector{Mapper: mapper}
+	if err := r.AddGoComments("deepbay", filepath.Join(module, "internal"), jsonschema.WithFullComment()); err != nil {
+		return nil, fmt.Errorf("read comments: %w", err)
+	}
+	// Comments are found by path; the paths must not depend on where the module lies.
+	for k, v := range r.CommentMap {
+		if i := strings.Index(k, "internal/"); i > 0 {
+			r.CommentMap["deepbay/"+k[i:]] = strings.TrimSpace(strings.ReplaceAll(v, "\n", " "))
+		}
+	}
+	out := map[string][]byte{}
+	for name, root := range roots {
+		s := r.Reflect(root)
+		s.ID = jsonschema.ID("urn:deepbay:schema:" + name + ":1")
+		b, err := json.MarshalIndent(s, "", "  ")
+		if err != nil {
+			return nil, fmt.Errorf("schema %s: %w", name, err)
+		}
+		out[name+".schema.json"] = append(b, '\n')
+	}
+	return out, nil
+}
+
+// mapper writes what the tags cannot: the enumerations and the three-valued answer.
+func mapper(t reflect.Type) *jsonschema.Schema {
+	if t == answer {
+		return &jsonschema.Schema{Type: "boolean", Description: "Left out where it is not known."}
+	}
+	if t.Kind() != reflect.String {
+		return nil
+	}
+	if v, ok := reflect.Zero(t).Interface().(values); ok {
+		s := &jsonschema.Schema{Type: "string"}
+		for _, x := range v.Values() {
+			s.Enum = append(s.Enum, x)
+		}
+		return s
+	}
+	return nil
+}

@@ -1,0 +1,106 @@
+package server
+
+import (
+	"time"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/store"
+)
+
+// Card is a job as the bench lists it.
+type Card struct {
+	ID       job.ID        `json:"id"`
+	Title    string        `json:"title"`
+	Tag      string        `json:"tag"`
+	Owner    string        `json:"owner"`
+	Wish     string        `json:"wish"`
+	Sheet    string        `json:"sheet"`
+	Class    machine.Class `json:"class"`
+	Arrived  time.Time     `json:"arrived"`
+	Updated  time.Time     `json:"updated"`
+	Revision int           `json:"revision"`
+	Status   job.Status    `json:"status"`
+}
+
+// JobView is one job with everything the core says about it.
+type JobView struct {
+	Revision int           `json:"revision"`
+	Updated  time.Time     `json:"updated"`
+	View     job.View      `json:"view"`
+	Journal  []store.Entry `json:"journal"`
+}
+
+// NewJob starts a job from a sheet and a wish.
+type NewJob struct {
+	Title string     `json:"title" jsonschema:"minLength=1,maxLength=160"`
+	Tag   string     `json:"tag,omitempty" jsonschema:"maxLength=60"`
+	Owner string     `json:"owner,omitempty" jsonschema:"maxLength=120"`
+	Sheet machine.ID `json:"sheet" jsonschema:"minLength=1,maxLength=60"`
+	Wish  build.Wish `json:"wish"`
+	By    string     `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Key   string     `json:"key,omitempty" jsonschema:"maxLength=80"`
+}
+
+// ChangeRequest is one change, made at a revision. The same key twice is applied once.
+type ChangeRequest struct {
+	Revision int        `json:"revision" jsonschema:"minimum=1"`
+	Key      string     `json:"key,omitempty" jsonschema:"maxLength=80"`
+	By       string     `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Change   job.Change `json:"change"`
+}
+
+// UndoRequest takes the last change back.
+type UndoRequest struct {
+	Revision int    `json:"revision" jsonschema:"minimum=1"`
+	Key      string `json:"key,omitempty" jsonschema:"maxLength=80"`
+	By       string `json:"by,omitempty" jsonschema:"maxLength=80"`
+}
+
+// ProblemDoc is an error for programs and people (RFC 9457). In a conflict it
+// carries the job as it is now, the change that was refused, and what happened in between.
+type ProblemDoc struct {
+	Type    string            `json:"type"`
+	Title   string            `json:"title"`
+	Status  int               `json:"status"`
+	Detail  string            `json:"detail"`
+	Errors  []problem.Problem `json:"errors,omitempty"`
+	Current *JobView          `json:"current,omitempty"`
+	Yours   *job.Change       `json:"yours,omitempty"`
+	Missed  []store.Entry     `json:"missed,omitempty"`
+}
+
+// Imported tells what a file brought.
+type Imported struct {
+	Kind string `json:"kind"` // job, sheet or part
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Health is the answer that the server lives.
+type Health struct {
+	Status  string `json:"status"`
+	Version string `json:"version"`
+}
+
+// API names every document that crosses the wire, so that one schema and one
+// set of TypeScript types cover them.
+type API struct {
+	Cards       []Card            `json:"cards"`
+	JobView     JobView           `json:"jobView"`
+	NewJob      NewJob            `json:"newJob"`
+	Change      ChangeRequest     `json:"change"`
+	Undo        UndoRequest       `json:"undo"`
+	Problem     ProblemDoc        `json:"problem"`
+	Sheets      []machine.Sheet   `json:"sheets"`
+	Parts       []part.Part       `json:"parts"`
+	Offers      []build.Offer     `json:"offers"`
+	Imported    Imported          `json:"imported"`
+	Health      Health            `json:"health"`
+	Check       job.Check         `json:"check"`
+	Observation power.Observation `json:"observation"`
+}

@@ -1,0 +1,496 @@
+// Package server is the HTTP edge: it decodes, calls the core and the store, and
+// encodes. It judges nothing itself.
+//
+// The API lies under /api; every other path is the application. Errors are
+// problem documents (RFC 9457). The server answers on loopback only, and only to
+// requests that name it so, for there is no access control yet.
+package server
+
+import (
+	"bytes"
+	"context"
+	"crypto/rand"
+	"encoding/hex"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/format"
+	"deepbay/internal/store"
+)
+
+// Data is what the server asks of a store.
+type Data interface {
+	Jobs(ctx context.Context, query string) ([]store.Kept, error)
+	Job(ctx context.Context, id job.ID) (store.Kept, error)
+	Put(ctx context.Context, w store.Write) (int, error)
+	Known(ctx context.Context, id job.ID, key string) (int, error)
+	Journal(ctx context.Context, id job.ID, after int) ([]store.Entry, error)
+	At(ctx context.Context, id job.ID, revision int) (job.Job, string, error)
+	Sheets(ctx context.Context) ([]machine.Sheet, error)
+	Sheet(ctx context.Context, id machine.ID) (machine.Sheet, error)
+	Parts(ctx context.Context) ([]part.Part, error)
+	PutSheet(ctx context.Context, s machine.Sheet) error
+	PutPart(ctx context.Context, p part.Part) error
+}
+
+// Options is what a server needs.
+type Options struct {
+	Data    Data
+	Files   fs.FS            // the built front end
+	Now     func() time.Time // the clock
+	Log     *slog.Logger
+	Version string
+}
+
+// The largest bodies taken: a change is small, a job file carries its sheet.
+const (
+	maxChange = 256 << 10
+	maxFile   = 4 << 20
+)
+
+// New makes the handler of the whole application.
+func New(o Options) (http.Handler, error) {
+	app, err := newFiles(o.Files)
+	if err != nil {
+		return nil, err
+	}
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.HandleMethodNotAllowed = true
+	s := &api{Options: o}
+	r.Use(s.log, s.recover, headers(app.csp))
+	a := r.Group("/api", gzip.Gzip(gzip.DefaultCompression))
+	a.GET("/health", s.do(s.health))
+	a.GET("/jobs", s.do(s.jobs))
+	a.POST("/jobs", s.do(s.create))
+	a.GET("/jobs/:id", s.do(s.job))
+	a.GET("/jobs/:id/file", s.do(s.file))
+	a.GET("/jobs/:id/offers/:item", s.do(s.offers))
+	a.POST("/jobs/:id/changes", s.do(s.change))
+	a.POST("/jobs/:id/undo", s.do(s.undo))
+	a.GET("/sheets", s.do(s.sheets))
+	a.GET("/parts", s.do(s.parts))
+	a.POST("/files", s.do(s.bringIn))
+	r.NoMethod(func(c *gin.Context) {
+		write(c, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
+	})
+	r.NoRoute(func(c *gin.Context) {
+		if strings.HasPrefix(c.Request.URL.Path, "/api/") || c.Request.URL.Path == "/api" {
+			write(c, ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: c.Request.URL.Path + " is no part of the API"})
+			return
+		}
+		app.serve(c)
+	})
+	// A page of another site may neither send changes here nor reach the server
+	// under a name of its own that resolves to loopback.
+	return local(http.NewCrossOriginProtection().Handler(r)), nil
+}
+
+// local answers only requests addressed to this machine.
+func local(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host := r.Host
+		if h, _, err := net.SplitHostPort(host); err == nil {
+			host = h
+		}
+		if !isLoopback(host) {
+			body, _ := json.Marshal(complete(ProblemDoc{Title: "not this server", Status: http.StatusMisdirectedRequest,
+				Detail: fmt.Sprintf("this server answers to localhost only, not to %q", host)}))
+			w.Header().Set("Content-Type", "application/problem+json")
+			w.WriteHeader(http.StatusMisdirectedRequest)
+			w.Write(body) //nolint:errcheck // the client is gone or not ours
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+func headers(csp string) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		h := c.Writer.Header()
+		h.Set("Content-Security-Policy", csp)
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "no-referrer")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
+		c.Next()
+	}
+}
+
+type api struct{ Options }
+
+func (s *api) log(c *gin.Context) {
+	start := time.Now()
+	c.Next()
+	level := slog.LevelDebug
+	if c.Writer.Status() >= http.StatusInternalServerError {
+		level = slog.LevelError
+	} else if c.Request.Method != http.MethodGet {
+		level = slog.LevelInfo
+	}
+	s.Log.Log(c.Request.Context(), level, "request", "method", c.Request.Method, "path", c.Request.URL.Path,
+		"status", c.Writer.Status(), "took", time.Since(start).Round(time.Microsecond), "bytes", c.Writer.Size())
+}
+
+func (s *api) recover(c *gin.Context) {
+	defer func() {
+		if p := recover(); p != nil {
+			s.Log.Error("panic", "path", c.Request.URL.Path, "panic", fmt.Sprint(p))
+			write(c, ProblemDoc{Title: "fault in Deep Bay", Status: http.StatusInternalServerError, Detail: "the request was not carried out; the server's log says more"})
+		}
+	}()
+	c.Next()
+}
+
+// do turns a function that may fail into a handler; the one place where errors
+// become answers.
+func (s *api) do(f func(*gin.Context) error) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if err := f(c); err != nil {
+			write(c, s.problem(c, err))
+		}
+	}
+}
+
+func (s *api) problem(c *gin.Context, err error) ProblemDoc {
+	var list problem.List
+	var large *http.MaxBytesError
+	var stale *conflict
+	switch {
+	case errors.As(err, &stale):
+		return stale.ProblemDoc
+	case errors.As(err, &list):
+		return ProblemDoc{Title: "not usable", Status: http.StatusUnprocessableEntity, Detail: list[0].String(), Errors: list}
+	case errors.As(err, &large):
+		return ProblemDoc{Title: "too large", Status: http.StatusRequestEntityTooLarge,
+			Detail: fmt.Sprintf("the body is larger than the %d KiB taken here; nothing was changed", large.Limit>>10)}
+	case errors.Is(err, store.ErrNotFound):
+		return ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: err.Error()}
+	case errors.Is(err, store.ErrTaken):
+		return ProblemDoc{Title: "name in use", Status: http.StatusConflict, Detail: err.Error() + ": open it there, or give the file's job another id"}
+	case errors.Is(err, context.Canceled):
+		return ProblemDoc{Title: "given up", Status: 499, Detail: "the request was cancelled"}
+	}
+	s.Log.Error("request failed", "path", c.Request.URL.Path, "error", err)
+	return ProblemDoc{Title: "fault in Deep Bay", Status: http.StatusInternalServerError, Detail: "the request was not carried out; the server's log says more"}
+}
+
+// complete fills in the type that follows from the title.
+func complete(p ProblemDoc) ProblemDoc {
+	p.Type = "urn:deepbay:problem:" + strings.ReplaceAll(p.Title, " ", "-")
+	return p
+}
+
+func write(c *gin.Context, p ProblemDoc) {
+	c.Header("Content-Type", "application/problem+json")
+	c.AbortWithStatusJSON(p.Status, complete(p))
+}
+
+// body reads and checks a request against its definition in the api schema.
+func body[T any](c *gin.Context, definition string) (T, error) {
+	var none T
+	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxChange))
+	if err != nil {
+		return none, err
+	}
+	return format.Value[T](definition, b)
+}
+
+func (s *api) stamp(by string) job.Stamp {
+	if by = strings.TrimSpace(by); by == "" {
+		by = "somebody at the bench"
+	}
+	return job.Stamp{By: by, At: s.Now().UTC().Truncate(time.Second)}
+}
+
+func (s *api) health(c *gin.Context) error {
+	c.JSON(http.StatusOK, Health{"ok", s.Version})
+	return nil
+}
+
+func (s *api) jobs(c *gin.Context) error {
+	kept, err := s.Data.Jobs(c.Request.Context(), c.Query("q"))
+	if err != nil {
+		return err
+	}
+	out := make([]Card, len(kept))
+	for i, k := range kept {
+		out[i] = Card{ID: k.Job.ID, Title: k.Job.Title, Tag: k.Job.Tag, Owner: k.Job.Owner, Wish: k.Job.Wish.Text,
+			Sheet: k.Job.Sheet.Name, Class: k.Job.Sheet.Class, Arrived: k.Job.Arrived, Updated: k.Updated, Revision: k.Revision,
+			Status: job.Look(k.Job).Status}
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+// view answers with a job as it is now.
+func (s *api) view(ctx context.Context, id job.ID) (JobView, error) {
+	k, err := s.Data.Job(ctx, id)
+	if err != nil {
+		return JobView{}, err
+	}
+	entries, err := s.Data.Journal(ctx, id, max(0, k.Revision-50))
+	if err != nil {
+		return JobView{}, err
+	}
+	return JobView{Revision: k.Revision, Updated: k.Updated, View: job.Look(k.Job), Journal: entries}, nil
+}
+
+func (s *api) job(c *gin.Context) error {
+	v, err := s.view(c.Request.Context(), job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, v)
+	return nil
+}
+
+func (s *api) file(c *gin.Context) error {
+	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	b, err := format.Write(k.Job)
+	if err != nil {
+		return err
+	}
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", string(k.Job.ID)+".job.json"))
+	c.Data(http.StatusOK, "application/json", b)
+	return nil
+}
+
+func (s *api) offers(c *gin.Context) error {
+	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	item := build.ItemID(c.Param("item"))
+	if k.Job.Item(item) == nil {
+		return fmt.Errorf("item %q: %w", item, store.ErrNotFound)
+	}
+	b := k.Job.PlannedBuild()
+	if c.Query("in") == string(job.InFound) {
+		b = k.Job.FoundBuild()
+	}
+	c.JSON(http.StatusOK, build.Offers(&b, item))
+	return nil
+}
+
+func (s *api) create(c *gin.Context) error {
+	in, err := body[NewJob](c, "NewJob")
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
+	sheet, err := s.Data.Sheet(ctx, in.Sheet)
+	if errors.Is(err, store.ErrNotFound) {
+		return problem.List{{Pointer: "/sheet", Says: fmt.Sprintf("no sheet is named %q", in.Sheet), Cure: "choose one of the shop's sheets"}}
+	}
+	if err != nil {
+		return err
+	}
+	stamp := s.stamp(in.By)
+	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet, in.Wish, stamp.At)
+	j.Tag, j.Owner = in.Tag, in.Owner
+	if err := j.Validate().Err(); err != nil {
+		return err
+	}
+	if _, err := s.Data.Put(ctx, store.Write{Job: j, Says: "took the machine in", Key: in.Key, Stamp: stamp}); err != nil {
+		return err
+	}
+	return s.answer(c, http.StatusCreated, j.ID)
+}
+
+func (s *api) answer(c *gin.Context, status int, id job.ID) error {
+	v, err := s.view(c.Request.Context(), id)
+	if err != nil {
+		return err
+	}
+	c.JSON(status, v)
+	return nil
+}
+
+// newID is a readable name that no other job has.
+func newID(title string) job.ID {
+	var b strings.Builder
+	for _, r := range strings.ToLower(title) {
+		switch {
+		case r >= 'a' && r <= 'z' || r >= '0' && r <= '9':
+			b.WriteRune(r)
+		case b.Len() > 0 && !strings.HasSuffix(b.String(), "-"):
+			b.WriteByte('-')
+		}
+		if b.Len() >= 40 {
+			break
+		}
+	}
+	var tail [3]byte
+	rand.Read(tail[:]) // never fails, by its documentation
+	name := strings.Trim(b.String(), "-")
+	if name == "" {
+		name = "job"
+	}
+	return job.ID(name + "-" + hex.EncodeToString(tail[:]))
+}
+
+// conflict is a stale write with both versions in it.
+type conflict struct{ ProblemDoc }
+
+func (c *conflict) Error() string { return c.Detail }
+
+func (s *api) conflict(ctx context.Context, id job.ID, yours *job.Change, at, current int) error {
+	now, err := s.view(ctx, id)
+	if err != nil {
+		return err
+	}
+	missed, err := s.Data.Journal(ctx, id, at)
+	if err != nil {
+		return err
+	}
+	return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict,
+		Detail:  fmt.Sprintf("the job is at revision %d, your change was made at %d; it was not applied", current, at),
+		Current: &now, Yours: yours, Missed: missed}}
+}
+
+func (s *api) change(c *gin.Context) error {
+	in, err := body[ChangeRequest](c, "ChangeRequest")
+	if err != nil {
+		return err
+	}
+	stamp := s.stamp(in.By)
+	return s.revise(c, in.Revision, in.Key, stamp, &in.Change, func(k store.Kept) (job.Job, string, error) {
+		next, says, err := job.Apply(k.Job, in.Change, stamp)
+		var list problem.List
+		if errors.As(err, &list) {
+			err = list.Under("/change")
+		}
+		return next, says, err
+	})
+}
+
+func (s *api) undo(c *gin.Context) error {
+	in, err := body[UndoRequest](c, "UndoRequest")
+	if err != nil {
+		return err
+	}
+	return s.revise(c, in.Revision, in.Key, s.stamp(in.By), nil, func(k store.Kept) (job.Job, string, error) {
+		if k.Revision < 2 {
+			return k.Job, "", problem.List{{Pointer: "/revision", Says: "nothing has been done yet that could be undone"}}
+		}
+		ctx := c.Request.Context()
+		_, says, err := s.Data.At(ctx, k.Job.ID, k.Revision)
+		if err != nil {
+			return k.Job, "", err
+		}
+		before, _, err := s.Data.At(ctx, k.Job.ID, k.Revision-1)
+		return before, "undid: " + says, err
+	})
+}
+
+// revise takes a job from the revision the caller saw to the next one.
+func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours *job.Change, next func(store.Kept) (job.Job, string, error)) error {
+	ctx, id := c.Request.Context(), job.ID(c.Param("id"))
+	if made, err := s.Data.Known(ctx, id, key); err != nil || made > 0 {
+		if err != nil {
+			return err
+		}
+		return s.answer(c, http.StatusOK, id) // this very request was applied before
+	}
+	k, err := s.Data.Job(ctx, id)
+	if err != nil {
+		return err
+	}
+	if k.Revision != at {
+		return s.conflict(ctx, id, yours, at, k.Revision)
+	}
+	j, says, err := next(k)
+	if err != nil {
+		return err
+	}
+	_, err = s.Data.Put(ctx, store.Write{Job: j, From: at, Says: says, Key: key, Stamp: stamp})
+	var stale *store.Conflict
+	if errors.As(err, &stale) { // somebody was faster between reading and writing
+		return s.conflict(ctx, id, yours, at, stale.Current)
+	}
+	if err != nil {
+		return err
+	}
+	return s.answer(c, http.StatusOK, id)
+}
+
+func (s *api) sheets(c *gin.Context) error {
+	out, err := s.Data.Sheets(c.Request.Context())
+	if err == nil {
+		c.JSON(http.StatusOK, out)
+	}
+	return err
+}
+
+func (s *api) parts(c *gin.Context) error {
+	out, err := s.Data.Parts(c.Request.Context())
+	if err == nil {
+		c.JSON(http.StatusOK, out)
+	}
+	return err
+}
+
+// bringIn takes a job, sheet or part file; its format field says which it is.
+func (s *api) bringIn(c *gin.Context) error {
+	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
+	var head struct {
+		Format string `json:"format"`
+	}
+	_ = json.NewDecoder(bytes.NewReader(b)).Decode(&head) // what is wrong is said by the reader below
+	var out Imported
+	switch head.Format {
+	case machine.Format:
+		v, err := format.Sheet(b)
+		if err != nil {
+			return err
+		}
+		if err := s.Data.PutSheet(ctx, v); err != nil {
+			return err
+		}
+		out = Imported{"sheet", string(v.ID), v.Name}
+	case part.Format:
+		v, err := format.Part(b)
+		if err != nil {
+			return err
+		}
+		if err := s.Data.PutPart(ctx, v); err != nil {
+			return err
+		}
+		out = Imported{"part", string(v.ID), v.Name}
+	default:
+		v, err := format.Job(b)
+		if err != nil {
+			return err
+		}
+		if _, err := s.Data.Put(ctx, store.Write{Job: v, Says: "brought in from a file", Stamp: s.stamp(c.Query("by"))}); err != nil {
+			return err
+		}
+		out = Imported{"job", string(v.ID), v.Title}
+	}
+	c.JSON(http.StatusCreated, out)
+	return nil
+}

@@ -1,0 +1,373 @@
+// Package store keeps sheets, parts and jobs in one SQLite file.
+//
+// Documents are kept whole, with the columns that are searched beside them. A
+// job has a revision number; a write names the revision it started from, and a
+// stale one is refused with a Conflict and changes nothing. Every write leaves an
+// entry in an append-only journal. A write that returned is on disk.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+	"unicode"
+
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/format"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// ErrNotFound is returned where nothing of the name is kept.
+var ErrNotFound = errors.New("not found")
+
+// ErrTaken is returned when a job is created under a name that is in use.
+var ErrTaken = errors.New("a job of this name is on the bench already")
+
+// Conflict says that a job was changed since it was read.
+type Conflict struct{ Yours, Current int }
+
+// Error names both revisions.
+func (c *Conflict) Error() string {
+	return fmt.Sprintf("the job is at revision %d, and the change was made at revision %d", c.Current, c.Yours)
+}
+
+// Store is an open data file. Its methods may be called from many goroutines.
+type Store struct{ db *sql.DB }
+
+// Open opens or creates the data file at path and brings its tables up to date.
+// The error says which file and what to do.
+func Open(ctx context.Context, path string) (*Store, error) {
+	if err := writable(path); err != nil {
+		return nil, err
+	}
+	// Settings belong to the name: the pool opens connections as it likes.
+	// SQLite's own default, synchronous FULL, stays: an answered write is on disk.
+	dsn := "file:" + (&url.URL{Path: path}).EscapedPath() +
+		"?_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_pragma=journal_mode(WAL)&_txlock=immediate"
+	db, err := sql.Open("sqlite", dsn)
+	if err != nil {
+		return nil, fmt.Errorf("data file %s: %w", path, err)
+	}
+	s := &Store{db}
+	if err := s.migrate(ctx); err != nil {
+		db.Close()
+		return nil, fmt.Errorf("data file %s cannot be used: %w; is it a Deep Bay data file?", path, err)
+	}
+	return s, nil
+}
+
+// writable finds out before SQLite does, so that the message names the cure.
+func writable(path string) error {
+	if path == "" {
+		return errors.New("no data file was named: say which with --data FILE")
+	}
+	// The mode is asked as well, for root may write where no mode bit lets it.
+	if info, err := os.Stat(path); err == nil && (info.IsDir() || info.Mode().Perm()&0o222 == 0) {
+		return fmt.Errorf("data file %s is read-only: change its permissions or name another with --data FILE; nothing was changed", path)
+	}
+	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o600)
+	switch {
+	case errors.Is(err, fs.ErrPermission):
+		return fmt.Errorf("data file %s is read-only: change its permissions or name another with --data FILE; nothing was changed", path)
+	case errors.Is(err, fs.ErrNotExist):
+		return fmt.Errorf("data file %s: the folder %s does not exist: make it or name another file", path, filepath.Dir(path))
+	case err != nil:
+		return fmt.Errorf("data file %s cannot be opened for writing: %w; name another with --data FILE", path, err)
+	}
+	return f.Close()
+}
+
+func (s *Store) migrate(ctx context.Context) error {
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(goose.DialectSQLite3, s.db, dir)
+	if err != nil {
+		return err
+	}
+	_, err = p.Up(ctx)
+	return err
+}
+
+// Close closes the file.
+func (s *Store) Close() error { return s.db.Close() }
+
+// Kept is a job with what the store knows of it.
+type Kept struct {
+	Job      job.Job
+	Revision int
+	Updated  time.Time
+}
+
+// Entry is one line of a job's journal.
+type Entry struct {
+	Revision int       `json:"revision"`
+	At       time.Time `json:"at"`
+	By       string    `json:"by"`
+	Says     string    `json:"says"`
+}
+
+// Fold brings text into the form in which marks are searched: capitals, without
+// blanks, dashes and dots, so that a label read off in any spelling is found.
+func Fold(s string) string {
+	return strings.Map(func(r rune) rune {
+		if unicode.IsLetter(r) || unicode.IsDigit(r) {
+			return unicode.ToUpper(r)
+		}
+		return -1
+	}, s)
+}
+
+func marks(j *job.Job) string {
+	m := j.Marks()
+	for i := range m {
+		m[i] = Fold(m[i])
+	}
+	return strings.Join(m, "\n")
+}
+
+const timeLayout = time.RFC3339Nano
+
+// Jobs lists jobs, open ones first, the latest change first. A query that is not
+// empty leaves those that carry it in anything printed on the machine or its
+// parts, whatever the blanks and dashes.
+func (s *Store) Jobs(ctx context.Context, query string) ([]Kept, error) {
+	rows, err := s.db.QueryContext(ctx,
+		`SELECT doc, revision, updated FROM jobs WHERE instr(marks, ?) > 0 ORDER BY open DESC, updated DESC, id LIMIT 500`, Fold(query))
+	if err != nil {
+		return nil, fmt.Errorf("list jobs: %w", err)
+	}
+	defer rows.Close()
+	out := []Kept{}
+	for rows.Next() {
+		k, err := scan(rows)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, k)
+	}
+	return out, rows.Err()
+}
+
+type scanner interface{ Scan(...any) error }
+
+func scan(row scanner) (Kept, error) {
+	var k Kept
+	var doc []byte
+	var updated string
+	if err := row.Scan(&doc, &k.Revision, &updated); err != nil {
+		return k, err
+	}
+	if err := json.Unmarshal(doc, &k.Job); err != nil {
+		return k, fmt.Errorf("a stored job cannot be read: %w", err)
+	}
+	var err error
+	if k.Updated, err = time.Parse(timeLayout, updated); err != nil {
+		return k, fmt.Errorf("a stored job's time cannot be read: %w", err)
+	}
+	return k, nil
+}
+
+// Job reads one job.
+func (s *Store) Job(ctx context.Context, id job.ID) (Kept, error) {
+	k, err := scan(s.db.QueryRowContext(ctx, `SELECT doc, revision, updated FROM jobs WHERE id = ?`, id))
+	if errors.Is(err, sql.ErrNoRows) {
+		return k, fmt.Errorf("job %q: %w", id, ErrNotFound)
+	}
+	return k, err
+}
+
+// Write is one change of a job on its way into the file.
+type Write struct {
+	Job   job.Job
+	From  int    // the revision it started from; 0 creates the job
+	Says  string // for the journal
+	Key   string // names the request, "" if it has no name
+	Stamp job.Stamp
+}
+
+// Put keeps a change. A request whose key is known already was applied before;
+// Put then changes nothing and returns the revision it made.
+func (s *Store) Put(ctx context.Context, w Write) (int, error) {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+	}
+	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
+	revision, err := put(ctx, tx, w)
+	if err != nil {
+		return 0, err
+	}
+	if err := tx.Commit(); err != nil {
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+	}
+	return revision, nil
+}
+
+func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
+	var made int
+	err := tx.QueryRowContext(ctx, `SELECT revision FROM journal WHERE key = ? AND job = ?`, w.Key, w.Job.ID).Scan(&made)
+	if err == nil {
+		return made, nil
+	}
+	if !errors.Is(err, sql.ErrNoRows) {
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+	}
+	current := 0
+	err = tx.QueryRowContext(ctx, `SELECT revision FROM jobs WHERE id = ?`, w.Job.ID).Scan(&current)
+	switch {
+	case errors.Is(err, sql.ErrNoRows) && w.From > 0:
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, ErrNotFound)
+	case err != nil && !errors.Is(err, sql.ErrNoRows):
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+	case current > 0 && w.From == 0:
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, ErrTaken)
+	case current != w.From:
+		return 0, &Conflict{Yours: w.From, Current: current}
+	}
+	doc, err := json.Marshal(w.Job)
+	if err != nil {
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+	}
+	at := w.Stamp.At.UTC().Format(timeLayout)
+	key := sql.NullString{String: w.Key, Valid: w.Key != ""}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6`,
+		w.Job.ID, current+1, w.Job.Closed == nil, at, marks(&w.Job), string(doc)); err != nil {
+		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, key, doc) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+		w.Job.ID, current+1, at, w.Stamp.By, w.Says, key, string(doc)); err != nil {
+		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
+	}
+	return current + 1, nil
+}
+
+// Known is the revision a request with this key made, 0 if none did.
+func (s *Store) Known(ctx context.Context, id job.ID, key string) (int, error) {
+	var n int
+	err := s.db.QueryRowContext(ctx, `SELECT revision FROM journal WHERE key = ? AND job = ?`, key, id).Scan(&n)
+	if errors.Is(err, sql.ErrNoRows) {
+		return 0, nil
+	}
+	return n, err
+}
+
+// Journal lists what was done to a job after a revision, oldest first.
+func (s *Store) Journal(ctx context.Context, id job.ID, after int) ([]Entry, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT revision, at, by, says FROM journal WHERE job = ? AND revision > ? ORDER BY revision`, id, after)
+	if err != nil {
+		return nil, fmt.Errorf("journal of %q: %w", id, err)
+	}
+	defer rows.Close()
+	out := []Entry{}
+	for rows.Next() {
+		var e Entry
+		var at string
+		if err := rows.Scan(&e.Revision, &at, &e.By, &e.Says); err != nil {
+			return nil, fmt.Errorf("journal of %q: %w", id, err)
+		}
+		if e.At, err = time.Parse(timeLayout, at); err != nil {
+			return nil, fmt.Errorf("journal of %q: %w", id, err)
+		}
+		out = append(out, e)
+	}
+	return out, rows.Err()
+}
+
+// At is a job as it was at a revision, with the sentence that led there.
+func (s *Store) At(ctx context.Context, id job.ID, revision int) (job.Job, string, error) {
+	var j job.Job
+	var doc []byte
+	var says string
+	err := s.db.QueryRowContext(ctx, `SELECT doc, says FROM journal WHERE job = ? AND revision = ?`, id, revision).Scan(&doc, &says)
+	if errors.Is(err, sql.ErrNoRows) {
+		return j, "", fmt.Errorf("revision %d of job %q: %w", revision, id, ErrNotFound)
+	}
+	if err != nil {
+		return j, "", err
+	}
+	return j, says, json.Unmarshal(doc, &j)
+}
+
+// Sheets lists all sheets by name.
+func (s *Store) Sheets(ctx context.Context) ([]machine.Sheet, error) {
+	return list[machine.Sheet](ctx, s.db, `SELECT doc FROM sheets ORDER BY name, id`)
+}
+
+// Parts lists all parts of the shelf by name.
+func (s *Store) Parts(ctx context.Context) ([]part.Part, error) {
+	return list[part.Part](ctx, s.db, `SELECT doc FROM parts ORDER BY name, id`)
+}
+
+// Sheet reads one sheet.
+func (s *Store) Sheet(ctx context.Context, id machine.ID) (machine.Sheet, error) {
+	all, err := list[machine.Sheet](ctx, s.db, `SELECT doc FROM sheets WHERE id = ?`, id)
+	if err == nil && len(all) == 0 {
+		err = fmt.Errorf("sheet %q: %w", id, ErrNotFound)
+	}
+	if err != nil {
+		return machine.Sheet{}, err
+	}
+	return all[0], nil
+}
+
+func list[T any](ctx context.Context, db *sql.DB, query string, args ...any) ([]T, error) {
+	rows, err := db.QueryContext(ctx, query, args...)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	out := []T{}
+	for rows.Next() {
+		var doc []byte
+		var v T
+		if err := rows.Scan(&doc); err != nil {
+			return nil, err
+		}
+		if err := json.Unmarshal(doc, &v); err != nil {
+			return nil, err
+		}
+		out = append(out, v)
+	}
+	return out, rows.Err()
+}
+
+// PutSheet keeps a sheet, in place of one of the same name.
+func (s *Store) PutSheet(ctx context.Context, v machine.Sheet) error {
+	return s.putDoc(ctx, "sheets", string(v.ID), v.Name, v)
+}
+
+// PutPart keeps a part on the shelf, in place of one of the same name.
+func (s *Store) PutPart(ctx context.Context, v part.Part) error {
+	return s.putDoc(ctx, "parts", string(v.ID), v.Name, v)
+}
+
+func (s *Store) putDoc(ctx context.Context, table, id, name string, v any) error {
+	doc, err := format.Write(v)
+	if err == nil {
+		_, err = s.db.ExecContext(ctx, `INSERT INTO `+table+` (id, name, doc) VALUES (?1, ?2, ?3)
+			ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3`, id, name, string(doc))
+	}
+	if err != nil {
+		return fmt.Errorf("%s %q: %w", table, id, err)
+	}
+	return nil
+}

@@ -1,0 +1,91 @@
+// The one place that talks to the server.
+import { error } from '@sveltejs/kit';
+import type {
+	Card,
+	Change,
+	Imported,
+	JobView,
+	NewJob,
+	Offer,
+	Part,
+	ProblemDoc,
+	Sheet
+} from './types.gen';
+
+type Fetch = typeof fetch;
+
+/** An answer that is a problem document, or no answer at all (status 0). */
+export class ApiError extends Error {
+	readonly problem: ProblemDoc;
+	constructor(problem: ProblemDoc) {
+		super(problem.detail);
+		this.problem = problem;
+	}
+	get status() {
+		return this.problem.status;
+	}
+}
+
+async function call<T>(f: Fetch, path: string, init?: RequestInit): Promise<T> {
+	let answer: Response;
+	try {
+		answer = await f('/api' + path, init);
+	} catch (e) {
+		if (e instanceof DOMException && e.name === 'AbortError') throw e;
+		throw new ApiError({
+			type: 'urn:deepbay:problem:no-connection',
+			title: 'no connection',
+			status: 0,
+			detail: 'Deep Bay does not answer. Is the program running?'
+		});
+	}
+	if (answer.ok) return (await answer.json()) as T;
+	const text = await answer.text();
+	let problem: ProblemDoc;
+	try {
+		problem = JSON.parse(text) as ProblemDoc;
+	} catch {
+		problem = { type: 'about:blank', title: 'fault', status: answer.status, detail: text };
+	}
+	throw new ApiError(problem);
+}
+
+const post = (body: unknown): RequestInit => ({
+	method: 'POST',
+	headers: { 'Content-Type': 'application/json' },
+	body: JSON.stringify(body)
+});
+
+const job = (id: string) => '/jobs/' + encodeURIComponent(id);
+
+export interface Stamped {
+	revision: number;
+	key: string;
+	by: string;
+}
+
+export const api = {
+	jobs: (f: Fetch, q: string, signal?: AbortSignal) =>
+		call<Card[]>(f, '/jobs?q=' + encodeURIComponent(q), { signal }),
+	job: (f: Fetch, id: string) => call<JobView>(f, job(id)),
+	sheets: (f: Fetch) => call<Sheet[]>(f, '/sheets'),
+	parts: (f: Fetch) => call<Part[]>(f, '/parts'),
+	create: (body: NewJob) => call<JobView>(fetch, '/jobs', post(body)),
+	change: (id: string, stamp: Stamped, change: Change) =>
+		call<JobView>(fetch, job(id) + '/changes', post({ ...stamp, change })),
+	undo: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/undo', post(stamp)),
+	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>
+		call<Offer[]>(fetch, `${job(id)}/offers/${encodeURIComponent(item)}?in=${state}`, { signal }),
+	bringIn: (file: Blob, by: string) =>
+		call<Imported>(fetch, '/files?by=' + encodeURIComponent(by), { method: 'POST', body: file })
+};
+
+/** In a load function: a problem becomes the error page. */
+export async function orError<T>(p: Promise<T>): Promise<T> {
+	try {
+		return await p;
+	} catch (e) {
+		if (e instanceof ApiError) error(e.status || 503, { message: e.message, detail: e.problem.title });
+		throw e;
+	}
+}

@@ -1,0 +1,1026 @@
+/* Generated from docs/schema/api.schema.json by `make generate`; do not edit. */
+
+/**
+ * API names every document that crosses the wire, so that one schema and one set of TypeScript types cover them.
+ */
+export interface API {
+	cards: Card[];
+	jobView: JobView;
+	newJob: NewJob;
+	change: ChangeRequest;
+	undo: UndoRequest;
+	problem: ProblemDoc;
+	sheets: Sheet[];
+	parts: Part[];
+	offers: Offer[];
+	imported: Imported;
+	health: Health;
+	check: Check;
+	observation: Observation;
+}
+/**
+ * Card is a job as the bench lists it.
+ */
+export interface Card {
+	id: string;
+	title: string;
+	tag: string;
+	owner: string;
+	wish: string;
+	sheet: string;
+	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation';
+	arrived: string;
+	updated: string;
+	revision: number;
+	status: Status;
+}
+/**
+ * Status is where a job stands.
+ */
+export interface Status {
+	stage: 'fit' | 'work order' | 'prove' | 'hand over' | 'closed';
+	/**
+	 * what it waits for
+	 */
+	waits: string;
+	/**
+	 * the one next action, as a button says it
+	 */
+	next: string;
+	/**
+	 * the screen on which it is done
+	 */
+	go: 'fit' | 'work order' | 'prove' | 'hand over' | 'closed';
+	/**
+	 * the plan is stopped
+	 */
+	stops: boolean;
+	/**
+	 * steps done
+	 */
+	done: number;
+	steps: number;
+}
+/**
+ * JobView is one job with everything the core says about it.
+ */
+export interface JobView {
+	revision: number;
+	updated: string;
+	view: View;
+	journal: Entry[];
+}
+/**
+ * View is a job with everything the core says about it.
+ */
+export interface View {
+	job: Job;
+	status: Status;
+	found: Resolved;
+	planned: Resolved;
+	order: Step[];
+	lines: Line[];
+	variants: Variant[];
+	report: Report;
+}
+/**
+ * Job is one machine on the bench.
+ */
+export interface Job {
+	format: 'deepbay/job';
+	version: 1;
+	id: string;
+	/**
+	 * the machine as its owner calls it
+	 */
+	title: string;
+	/**
+	 * the shop's tag or the machine's serial number
+	 */
+	tag?: string;
+	owner?: string;
+	arrived?: string;
+	wish?: Wish;
+	sheet: Sheet;
+	/**
+	 * @maxItems 200
+	 */
+	parts: Part[];
+	/**
+	 * @maxItems 200
+	 */
+	items: Item[];
+	found: Setup;
+	planned: Setup;
+	/**
+	 * @maxItems 1000
+	 */
+	done: Tick[];
+	/**
+	 * @maxItems 2000
+	 */
+	seen: Reading[];
+	/**
+	 * @maxItems 2000
+	 */
+	explained: Explanation[];
+	closed?: Closing;
+}
+/**
+ * Wish is what the owner asked for, as far as it can be checked.
+ */
+export interface Wish {
+	/**
+	 * in their words
+	 */
+	text?: string;
+	/**
+	 * at least this much memory
+	 */
+	memoryBytes?: number;
+	/**
+	 * a system drive of at least this
+	 */
+	systemBytes?: number;
+	/**
+	 * and over PCIe
+	 */
+	systemFast?: boolean;
+	/**
+	 * must stay in the machine and be seen
+	 *
+	 * @maxItems 64
+	 */
+	keep?: string[];
+	/**
+	 * what must not be wiped or changed, in words
+	 */
+	untouched?: string;
+	/**
+	 * where the backup is, "" is not known
+	 */
+	backedUp?: string;
+	/**
+	 * a recovery key is needed before settings change
+	 */
+	encrypted?: boolean;
+}
+/**
+ * Sheet is one model of machine.
+ */
+export interface Sheet {
+	format: 'deepbay/sheet';
+	version: 1;
+	id: string;
+	name: string;
+	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation';
+	/**
+	 * the manual and edition the sheet was typed from
+	 */
+	source?: string;
+	board: Board;
+	chassis?: Chassis;
+	firmware?: Firmware;
+	/**
+	 * @minItems 1
+	 * @maxItems 16
+	 */
+	roots: [Root, ...Root[]];
+	/**
+	 * @maxItems 64
+	 */
+	groups: Group[];
+	/**
+	 * @minItems 1
+	 * @maxItems 512
+	 */
+	sockets: [Socket, ...Socket[]];
+	/**
+	 * @maxItems 64
+	 */
+	settings: Setting[];
+	/**
+	 * @maxItems 512
+	 */
+	rules: Rule[];
+	memory: Memory;
+}
+/**
+ * Board is the outline everything is placed on, seen with the rear panel at the left.
+ */
+export interface Board {
+	widthMM: number;
+	heightMM: number;
+}
+/**
+ * Chassis says how the machine opens.
+ */
+export interface Chassis {
+	/**
+	 * how the cover comes off, one sentence
+	 */
+	cover?: string;
+	/**
+	 * supply with a three-pin lead and its own switch
+	 */
+	earthed?: boolean;
+	weightKG?: number;
+}
+/**
+ * Firmware says how to reach the set-up screens.
+ */
+export interface Firmware {
+	setupKey?: string;
+	bootKey?: string;
+	version?: string;
+}
+/**
+ * Root is where lanes start.
+ */
+export interface Root {
+	id: string;
+	name: string;
+	kind: 'cpu' | 'chipset';
+	place: Place;
+	uplink?: Uplink;
+}
+/**
+ * Place is a rectangle on the board in millimetres, from its top left corner.
+ */
+export interface Place {
+	xMM: number;
+	yMM: number;
+	widthMM: number;
+	heightMM: number;
+}
+/**
+ * every root but the processor hangs on one
+ */
+export interface Uplink {
+	to: string;
+	gen?: number;
+	lanes?: 1 | 2 | 4 | 8 | 16;
+}
+/**
+ * Group is lanes of one root that are dealt out together.
+ */
+export interface Group {
+	id: string;
+	root: string;
+	lanes: number;
+}
+/**
+ * Socket is one place a part goes into.
+ */
+export interface Socket {
+	id: string;
+	kind: 'm2' | 'pcie' | 'sata' | 'dimm' | 'sodimm';
+	place: Place;
+	/**
+	 * in words: "upper, below the processor"
+	 */
+	where?: string;
+	/**
+	 * Electrical side. Group feeds PCIe lanes; Root is given where no lanes are dealt out (SATA ports, memory slots).
+	 */
+	group?: string;
+	root?: string;
+	protocols?: ('pcie' | 'sata')[];
+	gen?: number;
+	lanes?: 1 | 2 | 4 | 8 | 16;
+	sataGen?: number;
+	/**
+	 * Mechanical side, by kind.
+	 */
+	key?: 'A' | 'B' | 'E' | 'M';
+	lengthsMM?: number[];
+	/**
+	 * the board brings one for this socket
+	 */
+	heatsink?: boolean;
+	physicalLanes?: 1 | 4 | 8 | 16;
+	/**
+	 * what the bay on this port's leads takes
+	 */
+	drives?: ('m2' | '2.5in' | '3.5in')[];
+	/**
+	 * memory slots only
+	 */
+	channel?: string;
+}
+/**
+ * Setting is one firmware choice in this machine's own words.
+ */
+export interface Setting {
+	id: string;
+	/**
+	 * as the screen prints it
+	 */
+	name: string;
+	/**
+	 * the way through the menus
+	 */
+	where?: string;
+	/**
+	 * what a change can break
+	 */
+	caution?: string;
+	/**
+	 * @minItems 2
+	 * @maxItems 32
+	 */
+	options: [Option, Option, ...Option[]];
+	default: string;
+}
+/**
+ * Option is one value of a setting.
+ */
+export interface Option {
+	value: string;
+	/**
+	 * as the screen prints it
+	 */
+	name: string;
+}
+/**
+ * Rule is one footnote of the manual: when all conditions hold, all effects apply.
+ */
+export interface Rule {
+	id: string;
+	/**
+	 * @minItems 1
+	 * @maxItems 16
+	 */
+	when: [Condition, ...Condition[]];
+	/**
+	 * @minItems 1
+	 * @maxItems 32
+	 */
+	then: [Effect, ...Effect[]];
+	/**
+	 * the manual's place or words
+	 */
+	says?: string;
+}
+/**
+ * Condition asks either what a socket holds or which value a setting has.
+ */
+export interface Condition {
+	socket?: string;
+	holds?: 'anything' | 'pcie' | 'sata';
+	setting?: string;
+	is?: string;
+}
+/**
+ * Effect narrows one socket, or lets memory run at its profile. Effects only ever take away, so several on one socket combine in any order.
+ */
+export interface Effect {
+	socket?: string;
+	off?: boolean;
+	maxLanes?: 1 | 2 | 4 | 8 | 16;
+	maxGen?: number;
+	/**
+	 * only these remain
+	 */
+	protocols?: ('pcie' | 'sata')[];
+	/**
+	 * modules run at their stored profile
+	 */
+	memoryProfile?: boolean;
+}
+/**
+ * Memory says what the memory slots take together.
+ */
+export interface Memory {
+	generation?: 'ddr2' | 'ddr3' | 'ddr4' | 'ddr5';
+	/**
+	 * takes registered modules, and only those
+	 */
+	registered?: boolean;
+	module?: Limit;
+	total?: Limit1;
+	/**
+	 * @maxItems 64
+	 */
+	fill?: Fill[];
+	/**
+	 * @maxItems 64
+	 */
+	speeds?: Speed[];
+	/**
+	 * kept by graphics in the processor
+	 */
+	graphicsBytes?: number;
+}
+/**
+ * the largest single module
+ */
+export interface Limit {
+	statedBytes?: number;
+	provenBytes?: number;
+	provenBy?: string;
+}
+/**
+ * Limit is a capacity as the spec sheet states it and, where a finished job showed more, the capacity proven. Beyond both is a trial, not an error.
+ */
+export interface Limit1 {
+	statedBytes?: number;
+	provenBytes?: number;
+	provenBy?: string;
+}
+/**
+ * Fill says which slots a number of modules goes into, as printed in the manual.
+ */
+export interface Fill {
+	/**
+	 * @minItems 1
+	 * @maxItems 64
+	 */
+	slots: [string, ...string[]];
+}
+/**
+ * Speed is one row of the board's speed table: the fastest rate with so many modules on the fullest channel and, where the table tells them apart, so many ranks on each module.
+ */
+export interface Speed {
+	modulesPerChannel: number;
+	ranks?: number;
+	rateMTps: number;
+}
+/**
+ * Part is one kind of drive or module. Exactly one of Drive and Module is given.
+ */
+export interface Part {
+	format: 'deepbay/part';
+	version: 1;
+	id: string;
+	/**
+	 * what people call it
+	 */
+	name: string;
+	/**
+	 * part number as printed
+	 */
+	number?: string;
+	drive?: Drive;
+	module?: Module;
+}
+/**
+ * Drive is a storage drive.
+ */
+export interface Drive {
+	form: 'm2' | '2.5in' | '3.5in';
+	/**
+	 * a notch tells what goes in, not what it speaks: absent is unknown
+	 */
+	protocol?: 'pcie' | 'sata';
+	capacityBytes?: number;
+	media?: 'flash' | 'platter';
+	/**
+	 * PCIe or SATA generation, by protocol
+	 */
+	gen?: number;
+	lanes?: 1 | 2 | 4;
+	m2?: M2;
+}
+/**
+ * M2 is the mechanical side of an M.2 card.
+ */
+export interface M2 {
+	/**
+	 * notches cut: B and M fits either socket
+	 *
+	 * @minItems 1
+	 */
+	keys?: ['A' | 'B' | 'E' | 'M', ...('A' | 'B' | 'E' | 'M')[]];
+	lengthMM?: 30 | 42 | 60 | 80 | 110;
+	/**
+	 * brings one of its own
+	 */
+	heatsink?: boolean;
+}
+/**
+ * Module is a memory module.
+ */
+export interface Module {
+	generation: 'ddr2' | 'ddr3' | 'ddr4' | 'ddr5';
+	form: 'dimm' | 'sodimm';
+	sizeBytes?: number;
+	/**
+	 * base speed, without a profile
+	 */
+	rateMTps?: number;
+	/**
+	 * vendor-stored overclock profile
+	 */
+	profileMTps?: number;
+	ranks?: number;
+	ecc?: boolean;
+	registered?: boolean;
+}
+/**
+ * Item is one physical piece.
+ */
+export interface Item {
+	id: string;
+	part: string;
+	serial?: string;
+	/**
+	 * came to be fitted
+	 */
+	new?: boolean;
+}
+/**
+ * Setup is the machine in one state.
+ */
+export interface Setup {
+	/**
+	 * @maxItems 512
+	 */
+	placements: Placement[];
+	/**
+	 * @maxItems 64
+	 */
+	settings: Choice[];
+}
+/**
+ * Placement puts one piece into one socket.
+ */
+export interface Placement {
+	item: string;
+	socket: string;
+}
+/**
+ * Choice gives one setting a value.
+ */
+export interface Choice {
+	setting: string;
+	value: string;
+}
+/**
+ * Tick is a step that was done.
+ */
+export interface Tick {
+	step: string;
+	by?: string;
+	at?: string;
+}
+/**
+ * Reading is one line as it is or should be shown. The field that is filled follows from the line's kind; Absent says that the thing is not shown at all.
+ */
+export interface Reading {
+	line: string;
+	bytes?: number;
+	rateMTps?: number;
+	gen?: number;
+	lanes?: number;
+	/**
+	 * a setting's option
+	 */
+	value?: string;
+	absent?: boolean;
+	/**
+	 * as typed
+	 */
+	raw?: string;
+	origin: 'expected' | 'confirmed' | 'typed' | 'probe' | 'simulated';
+	by?: string;
+	at?: string;
+}
+/**
+ * Explanation says why a line that differs is right all the same.
+ */
+export interface Explanation {
+	line: string;
+	text: string;
+	by?: string;
+	at?: string;
+}
+/**
+ * Closing is the end of a job.
+ */
+export interface Closing {
+	by: string;
+	at: string;
+	note?: string;
+}
+/**
+ * Resolved is the whole answer, sockets in the sheet's order.
+ */
+export interface Resolved {
+	sockets: SocketState[];
+	memory: MemoryAnswer;
+	findings: Finding[];
+}
+/**
+ * SocketState is the answer for one socket.
+ */
+export interface SocketState {
+	socket: string;
+	state: 'free' | 'live' | 'off' | 'stopped' | 'unknown';
+	item?: string;
+	link?: LinkAnswer;
+	/**
+	 * one line: what this socket does now
+	 */
+	says: string;
+	because: Reason[];
+}
+/**
+ * LinkAnswer is the link a drive runs at, or the one a free socket offers.
+ */
+export interface LinkAnswer {
+	protocol?: 'pcie' | 'sata';
+	gen?: number;
+	lanes?: number;
+	/**
+	 * line rate after coding, one direction
+	 */
+	mbps?: number;
+	/**
+	 * "Gen 3 x4"
+	 */
+	text: string;
+	/**
+	 * "3.94 GB/s before packet overhead"
+	 */
+	rate: string;
+}
+/**
+ * Reason is one fact in the chain that leads to an answer.
+ */
+export interface Reason {
+	from: 'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement';
+	says: string;
+}
+/**
+ * MemoryAnswer is what the modules come to.
+ */
+export interface MemoryAnswer {
+	totalBytes: number;
+	/**
+	 * less what graphics keeps
+	 */
+	usableBytes: number;
+	rateMTps?: number;
+	channels: ChannelAnswer[];
+	regions: Region[];
+	/**
+	 * of evenly spread access
+	 */
+	peakMBps?: number;
+	/**
+	 * "32 GiB"
+	 */
+	total: string;
+	/**
+	 * "2933 MT/s"
+	 */
+	speed: string;
+	/**
+	 * "dual channel, all of it"
+	 */
+	spread: string;
+	/**
+	 * "46.93 GB/s"
+	 */
+	peak: string;
+	/**
+	 * why this speed and spread
+	 */
+	because: Reason[];
+}
+/**
+ * ChannelAnswer is what sits on one memory channel.
+ */
+export interface ChannelAnswer {
+	channel: string;
+	bytes: number;
+	modules: number;
+}
+/**
+ * Region is a stretch of memory spread over Ways channels.
+ */
+export interface Region {
+	ways: number;
+	bytes: number;
+}
+/**
+ * Finding is one judgement about a build.
+ */
+export interface Finding {
+	code: string;
+	severity: 'stops' | 'warns' | 'notes';
+	socket?: string;
+	item?: string;
+	says: string;
+	because: Reason[];
+	cures: Cure[];
+}
+/**
+ * Cure is one way to make a finding go away; at most one is applied. Moves is empty where no placement or setting alone does it.
+ */
+export interface Cure {
+	says: string;
+	moves?: Move[];
+}
+/**
+ * Move is a change that would cure a finding: an item into a socket, or a setting to a value.
+ */
+export interface Move {
+	item?: string;
+	socket?: string;
+	setting?: string;
+	value?: string;
+}
+/**
+ * Step is one thing to do and tick off.
+ */
+export interface Step {
+	id: string;
+	phase:
+		| 'prepare'
+		| 'power down'
+		| 'open'
+		| 'take out'
+		| 'fit'
+		| 'first power-on'
+		| 'settings'
+		| 'close';
+	do: string;
+	how: string[];
+	cautions: Caution[];
+	item?: string;
+	socket?: string;
+}
+/**
+ * Caution is what can hurt somebody or lose data at a step.
+ */
+export interface Caution {
+	topic: string;
+	says: string;
+}
+/**
+ * Line is one line to compare: what should be shown, in the words and numbers of the screens, and what is.
+ */
+export interface Line {
+	id: string;
+	/**
+	 * "set-up" or "system"
+	 */
+	screen: string;
+	/**
+	 * "Memory total"
+	 */
+	about: string;
+	expected: string;
+	shows: Show[];
+	/**
+	 * what looks wrong and is not
+	 */
+	normal?: string;
+	verdict: 'not looked at' | 'agrees' | 'differs' | 'explained' | 'noted';
+	seen?: string;
+	/**
+	 * what the difference is
+	 */
+	says?: string;
+	reading?: Reading;
+	/**
+	 * why an explained difference is right
+	 */
+	reason?: string;
+}
+/**
+ * Show is how one kind of screen prints a value.
+ */
+export interface Show {
+	where: string;
+	text: string;
+}
+/**
+ * Variant is one way to arrange the memory, with what it comes to and the moves that lead there from the plan as it is.
+ */
+export interface Variant {
+	name: string;
+	memory: MemoryAnswer;
+	slots: Placement[];
+	moves: Move[];
+	current: boolean;
+}
+/**
+ * Report is what the owner takes along and the shop keeps.
+ */
+export interface Report {
+	/**
+	 * new in the machine, or moved
+	 */
+	fitted: Fitted[];
+	/**
+	 * found in it and not in the plan
+	 */
+	removed: Fitted[];
+	stayed: Fitted[];
+	set: Set[];
+	seen: Line[];
+	/**
+	 * what somebody still has to see to
+	 */
+	open: string[];
+	/**
+	 * losses the plan accepts
+	 */
+	agreed: string[];
+	hands: string[];
+	/**
+	 * first tick
+	 */
+	from?: string;
+	/**
+	 * last tick, reading or the closing
+	 */
+	to?: string;
+}
+/**
+ * Fitted is one piece and its place.
+ */
+export interface Fitted {
+	item: string;
+	name: string;
+	what: string;
+	serial?: string;
+	number?: string;
+	socket?: string;
+	/**
+	 * moved from here
+	 */
+	from?: string;
+	/**
+	 * what it does there
+	 */
+	runs?: string;
+}
+/**
+ * Set is one setting that was changed.
+ */
+export interface Set {
+	name: string;
+	from: string;
+	to: string;
+}
+/**
+ * Entry is one line of a job's journal.
+ */
+export interface Entry {
+	revision: number;
+	at: string;
+	by: string;
+	says: string;
+}
+/**
+ * NewJob starts a job from a sheet and a wish.
+ */
+export interface NewJob {
+	title: string;
+	tag?: string;
+	owner?: string;
+	sheet: string;
+	wish: Wish;
+	by?: string;
+	key?: string;
+}
+/**
+ * ChangeRequest is one change, made at a revision. The same key twice is applied once.
+ */
+export interface ChangeRequest {
+	revision: number;
+	key?: string;
+	by?: string;
+	change: Change;
+}
+/**
+ * Change is one thing done to a job. Which fields it needs follows from Do.
+ */
+export interface Change {
+	do:
+		| 'place'
+		| 'take out'
+		| 'moves'
+		| 'set'
+		| 'add'
+		| 'remove'
+		| 'wish'
+		| 'tick'
+		| 'untick'
+		| 'confirm'
+		| 'read'
+		| 'forget'
+		| 'explain'
+		| 'close'
+		| 'reopen';
+	in?: 'found' | 'planned';
+	item?: string;
+	socket?: string;
+	setting?: string;
+	value?: string;
+	/**
+	 * @maxItems 200
+	 */
+	moves?: Move[];
+	part?: Part;
+	serial?: string;
+	new?: boolean;
+	wish?: Wish;
+	step?: string;
+	line?: string;
+	text?: string;
+}
+/**
+ * UndoRequest takes the last change back.
+ */
+export interface UndoRequest {
+	revision: number;
+	key?: string;
+	by?: string;
+}
+/**
+ * ProblemDoc is an error for programs and people (RFC 9457). In a conflict it carries the job as it is now, the change that was refused, and what happened in between.
+ */
+export interface ProblemDoc {
+	type: string;
+	title: string;
+	status: number;
+	detail: string;
+	errors?: Problem[];
+	current?: JobView;
+	yours?: Change;
+	missed?: Entry[];
+}
+/**
+ * Problem is one thing that keeps a document from being used.
+ */
+export interface Problem {
+	/**
+	 * RFC 6901, "" is the whole document
+	 */
+	pointer: string;
+	/**
+	 * what is wrong, one sentence without the place
+	 */
+	says: string;
+	cure?: string;
+}
+/**
+ * Offer is what would come of putting one item into one socket.
+ */
+export interface Offer {
+	socket: string;
+	/**
+	 * of the socket, with the item in it
+	 */
+	state: 'free' | 'live' | 'off' | 'stopped' | 'unknown';
+	says: string;
+	/**
+	 * what the change stops, here or elsewhere
+	 */
+	costs: string[];
+}
+/**
+ * Imported tells what a file brought.
+ */
+export interface Imported {
+	/**
+	 * job, sheet or part
+	 */
+	kind: string;
+	id: string;
+	name: string;
+}
+/**
+ * Health is the answer that the server lives.
+ */
+export interface Health {
+	status: string;
+	version: string;
+}
+/**
+ * Check is the judgement of a job's plan, for programs.
+ */
+export interface Check {
+	format: 'deepbay/check';
+	version: 1;
+	job: string;
+	title: string;
+	stops: boolean;
+	answer: Resolved;
+}
+/**
+ * Observation is what was seen, or is expected to be.
+ */
+export interface Observation {
+	format: 'deepbay/observation';
+	version: 1;
+	/**
+	 * @maxItems 2000
+	 */
+	readings: Reading[];
+}
