@@ -7,7 +7,6 @@ import (
 	"embed"
 	"fmt"
 	"io/fs"
-	"time"
 
 	"deepbay/internal/core/job"
 	"deepbay/internal/format"
@@ -19,9 +18,8 @@ import (
 //go:embed sheets/*.json parts/*.json jobs/*.json
 var Files embed.FS
 
-// Fill puts the demo shop into an empty store. Its jobs came in while the shop
-// was last open, at now.
-func Fill(ctx context.Context, s *store.Store, now time.Time) error {
+// Fill puts the demo shop into an empty store.
+func Fill(ctx context.Context, s *store.Store) error {
 	return fs.WalkDir(Files, ".", func(path string, d fs.DirEntry, err error) error {
 		if err != nil || d.IsDir() {
 			return err
@@ -48,7 +46,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) error {
 		if err != nil {
 			return fmt.Errorf("%s: %w", path, err)
 		}
-		_, err = s.Put(ctx, store.Write{Job: v, Says: "brought in with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: now}})
+		_, err = s.Put(ctx, store.Write{Job: v, Says: "brought in with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: v.Arrived}})
 		return err
 	})
 }

@@ -13,9 +13,7 @@ export default defineConfig({
 		// flowbite-svelte does not declare itself free of side effects; without this one button drags in every theme
 		rolldownOptions: {
 			treeshake: {
-				moduleSideEffects: [
-					{ test: /flowbite-svelte\/dist\/.*\.(js|svelte)$/, sideEffects: false }
-				]
+				moduleSideEffects: [{ test: /flowbite-svelte\/dist\/.*\.(js|svelte)$/, sideEffects: false }]
 			}
 		}
 	}

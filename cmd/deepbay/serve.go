@@ -76,7 +76,7 @@ func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout,
 	}
 	defer s.Close()
 	if fill {
-		if err := demo.Fill(ctx, s, time.Now()); err != nil {
+		if err := demo.Fill(ctx, s); err != nil {
 			return fmt.Errorf("demo shop: %w", err)
 		}
 	}

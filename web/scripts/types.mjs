@@ -10,7 +10,8 @@ const target = new URL('../src/lib/api/types.gen.ts', import.meta.url);
 // The root is written out in place of its $ref, and $id goes: refs stay inside the file.
 const root = { ...schema.$defs.API, $defs: schema.$defs };
 const text = await compile(root, 'API', {
-	bannerComment: '/* Generated from docs/schema/api.schema.json by `make generate`; do not edit. */',
+	bannerComment:
+		'/* Generated from docs/schema/api.schema.json by `make generate`; do not edit. */',
 	additionalProperties: false,
 	style: { useTabs: true, singleQuote: true, printWidth: 100 },
 	maxItems: -1

@@ -10,12 +10,12 @@ import (
 type Offer struct {
 	Socket machine.SocketID `json:"socket"`
 	State  State            `json:"state"` // of the socket, with the item in it
-	Says   string           `json:"says"`
-	Costs  []string         `json:"costs"` // what the change stops, here or elsewhere
+	Says   string           `json:"says"`  // short: the link, what stops it, or what it costs
+	Costs  []string         `json:"costs"` // what the change stops, here or elsewhere, in full
 }
 
-// Offers tries an item in every socket of its own kind of part, one at a time.
-// What is in the socket is taken to give way.
+// Offers tries an item in every socket into which its kind of part goes, one at
+// a time. What is in the socket is taken to give way.
 func Offers(b *Build, item ItemID) []Offer {
 	out := []Offer{}
 	p := b.piece(item)
@@ -27,7 +27,7 @@ func Offers(b *Build, item ItemID) []Offer {
 	before := Resolve(&base)
 	for i := range b.Sheet.Sockets {
 		k := &b.Sheet.Sockets[i]
-		if k.Kind.Memory() != (p.Part.Module != nil) {
+		if !goesInto(p.Part, k) {
 			continue
 		}
 		try := base
@@ -36,11 +36,23 @@ func Offers(b *Build, item ItemID) []Offer {
 		after := Resolve(&try)
 		o := Offer{Socket: k.ID, State: after.Sockets[i].State, Says: after.Sockets[i].Says, Costs: []string{}}
 		for _, f := range after.Findings {
-			if f.Severity == Stops && !slices.ContainsFunc(before.Findings, func(g Finding) bool { return g.Says == f.Says }) {
-				o.Costs = append(o.Costs, f.Says)
+			if f.Severity != Stops || slices.ContainsFunc(before.Findings, func(g Finding) bool { return g.Says == f.Says }) {
+				continue
 			}
+			if len(o.Costs) == 0 {
+				o.Says = title(f.Code)
+				if f.Item != item && f.Item != "" {
+					o.Says = "costs " + b.piece(f.Item).Part.Name
+				}
+			}
+			o.Costs = append(o.Costs, f.Says)
 		}
 		out = append(out, o)
 	}
 	return out
+}
+
+func title(code Code) string {
+	i := slices.IndexFunc(Checks[:], func(c Check) bool { return c.Code == code })
+	return Checks[i].Title
 }

@@ -36,7 +36,16 @@ func variants(j *Job) []Variant {
 		return []Variant{}
 	}
 	without := arrange(j, fresh)
-	with := spread(j, without, old)
+	with := slices.Clone(without)
+	var loose []build.ItemID // old ones that have no place beside the new ones yet
+	for _, id := range old {
+		if i := j.Planned.where(id); i >= 0 && !taken(with, j.Planned.Placements[i].Socket) {
+			with = append(with, j.Planned.Placements[i])
+		} else {
+			loose = append(loose, id)
+		}
+	}
+	with = spread(j, with, loose)
 	out := []Variant{}
 	for _, v := range []struct {
 		name  string
@@ -117,8 +126,7 @@ func spread(j *Job, have []build.Placement, modules []build.ItemID) []build.Plac
 		var best *machine.Socket
 		for i := range j.Sheet.Sockets {
 			k := &j.Sheet.Sockets[i]
-			taken := slices.ContainsFunc(out, func(p build.Placement) bool { return p.Socket == k.ID })
-			if k.Kind.Memory() && !taken && (best == nil || load[k.Channel] < load[best.Channel]) {
+			if k.Kind.Memory() && !taken(out, k.ID) && (best == nil || load[k.Channel] < load[best.Channel]) {
 				best = k
 			}
 		}
@@ -129,4 +137,8 @@ func spread(j *Job, have []build.Placement, modules []build.ItemID) []build.Plac
 		load[best.Channel] += size(id)
 	}
 	return out
+}
+
+func taken(placed []build.Placement, id machine.SocketID) bool {
+	return slices.ContainsFunc(placed, func(p build.Placement) bool { return p.Socket == id })
 }

@@ -85,7 +85,8 @@ export async function orError<T>(p: Promise<T>): Promise<T> {
 	try {
 		return await p;
 	} catch (e) {
-		if (e instanceof ApiError) error(e.status || 503, { message: e.message, detail: e.problem.title });
+		if (e instanceof ApiError)
+			error(e.status || 503, { message: e.message, detail: e.problem.title });
 		throw e;
 	}
 }

@@ -978,9 +978,12 @@ export interface Offer {
 	 * of the socket, with the item in it
 	 */
 	state: 'free' | 'live' | 'off' | 'stopped' | 'unknown';
+	/**
+	 * short: the link, what stops it, or what it costs
+	 */
 	says: string;
 	/**
-	 * what the change stops, here or elsewhere
+	 * what the change stops, here or elsewhere, in full
 	 */
 	costs: string[];
 }

@@ -3,7 +3,9 @@ import type { ThemeConfig } from 'flowbite-svelte';
 // House defaults: targets of 44 px, edges that reach 3:1, text of 16 px.
 export const theme: ThemeConfig = {
 	button: { base: 'min-h-11 text-base rounded-md whitespace-nowrap' },
-	input: { input: 'min-h-11 text-base border-gray-500 dark:border-gray-400 bg-raised dark:bg-raised' },
+	input: {
+		input: 'min-h-11 text-base border-gray-500 dark:border-gray-400 bg-raised dark:bg-raised'
+	},
 	select: {
 		select: 'min-h-11 text-base border-gray-500 dark:border-gray-400 bg-raised dark:bg-raised'
 	},

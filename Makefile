@@ -1,0 +1,57 @@
+# Deep Bay. On a fresh machine `make demo` and `make test` do all set-up
+# themselves; they need Go, Node with npm, and, for the tests, apt-get.
+
+VERSION := $(shell git describe --always --dirty 2>/dev/null || echo unversioned)
+export APP_VERSION := $(VERSION)
+
+WEB_SOURCES := $(shell find web/src web/static -type f) web/package.json web/svelte.config.js web/vite.config.ts
+GO_SOURCES := $(shell find cmd internal demo docs/schema -type f) go.mod go.sum web/embed.go
+
+.PHONY: demo build test check bench screenshots generate clean
+
+demo: bin/deepbay
+	bin/deepbay demo
+
+build: bin/deepbay
+
+test: web/build/index.html .setup/chromium
+	go test ./...
+
+check: .setup/npm
+	@test -z "$$(gofmt -l cmd internal demo docs web/*.go e2e)" || { gofmt -l cmd internal demo docs web/*.go e2e; echo "run gofmt -w on these"; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	cd web && npm run --silent check && npm run --silent lint
+
+bench: bin/deepbay
+	go test -run '^$$' -bench . -benchmem ./internal/core/build ./internal/server ./cmd/deepbay
+
+screenshots: web/build/index.html .setup/chromium
+	mkdir -p docs/screenshots
+	go test ./e2e -count=1 -run TestScreenshots -screenshots="$(CURDIR)/docs/screenshots"
+
+# The formats follow the Go types: schemas, TypeScript types, list of rules.
+generate: .setup/npm
+	go run ./internal/format/generate
+	cd web && npm run --silent types
+
+bin/deepbay: $(GO_SOURCES) web/build/index.html
+	go build -trimpath -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/deepbay
+
+web/build/index.html: $(WEB_SOURCES) .setup/npm
+	cd web && npm run --silent build
+
+.setup/npm: web/package-lock.json web/.npmrc
+	cd web && npm ci --no-audit --no-fund
+	@mkdir -p .setup && touch $@
+
+# The browser of the tests comes from Debian's packages.
+.setup/chromium:
+	@command -v chromium >/dev/null || { \
+		root=$$(test "$$(id -u)" = 0 || echo sudo); \
+		$$root apt-get update && \
+		$$root env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium; }
+	@mkdir -p .setup && touch $@
+
+clean:
+	rm -rf bin .setup web/build/* web/.svelte-kit web/node_modules

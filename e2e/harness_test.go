@@ -1,0 +1,211 @@
+// Package e2e drives the real interface in headless Chromium against a real
+// server on loopback, with the demo shop in a real file.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http/httptest"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"deepbay/demo"
+	"deepbay/internal/server"
+	"deepbay/internal/store"
+	"deepbay/web"
+)
+
+// bayTime is the clock of the shop in all browser tests.
+var bayTime = time.Date(2026, 11, 25, 9, 30, 0, 0, time.UTC)
+
+// shop starts a server with a fresh demo shop and returns its address.
+func shop(t *testing.T) string {
+	t.Helper()
+	ctx := t.Context()
+	s, err := store.Open(ctx, filepath.Join(t.TempDir(), "shop.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	if err := demo.Fill(ctx, s); err != nil {
+		t.Fatal(err)
+	}
+	files, err := web.Files()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := files.Open("index.html"); err != nil {
+		t.Fatal("the front end is not built: run make build")
+	}
+	h, err := server.New(server.Options{Data: s, Files: files, Version: "test",
+		Now: func() time.Time { return bayTime }, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	if err != nil {
+		t.Fatal(err)
+	}
+	srv := httptest.NewServer(h)
+	t.Cleanup(srv.Close)
+	return srv.URL
+}
+
+// browser is one Chromium for the run; every test gets tabs of it.
+var browser = sync.OnceValues(func() (context.Context, error) {
+	path, err := exec.LookPath("chromium")
+	if err != nil {
+		return nil, fmt.Errorf("Chromium is missing: run make setup (%w)", err)
+	}
+	opts := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun,
+		chromedp.WindowSize(1280, 800),
+		chromedp.Flag("disable-quic", true),
+		chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("disable-sync", true),
+		chromedp.Flag("force-prefers-reduced-motion", true),
+	)
+	alloc, cancel := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, _ := chromedp.NewContext(alloc)
+	if err := chromedp.Do(ctx); err != nil {
+		cancel()
+		return nil, err
+	}
+	stopBrowser = cancel
+	return ctx, nil
+})
+
+var stopBrowser = func() {}
+
+func TestMain(m *testing.M) {
+	code := m.Run()
+	stopBrowser()
+	os.Exit(code)
+}
+
+// tab is a page under test. Anything on its console that is an error or a
+// warning fails the test, unless allowed names it.
+type tab struct {
+	t       *testing.T
+	ctx     context.Context
+	base    string
+	mu      sync.Mutex
+	allowed []string
+}
+
+// open makes a tab in a profile of its own, so that nothing is shared by accident.
+func open(t *testing.T, base string) *tab {
+	t.Helper()
+	parent, err := browser()
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, cancel := chromedp.NewContext(parent, chromedp.WithNewBrowserContext())
+	b := &tab{t: t, ctx: ctx, base: base}
+	messages := chromedp.Console(ctx)
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		for m, err := range messages {
+			if err != nil {
+				return
+			}
+			if m.Type == chromedp.ConsoleError || m.Type == chromedp.ConsoleWarning || m.IsException() {
+				b.complain(m.String() + " " + m.URL)
+			}
+		}
+	}()
+	t.Cleanup(func() { cancel(); <-done }) // every message was heard before the test ends
+	b.do()
+	return b
+}
+
+// allow lets a console line through that a test provokes on purpose, such as the
+// browser's own note of a 409.
+func (b *tab) allow(text string) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	b.allowed = append(b.allowed, text)
+}
+
+func (b *tab) complain(text string) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	for _, a := range b.allowed {
+		if strings.Contains(text, a) {
+			return
+		}
+	}
+	b.t.Errorf("the console is not clean: %s", text)
+}
+
+// do runs actions and ends the test when one fails; it waits 15 seconds at most.
+func (b *tab) do(actions ...chromedp.Action[chromedp.Void]) {
+	b.t.Helper()
+	ctx, cancel := context.WithTimeout(b.ctx, 15*time.Second)
+	defer cancel()
+	if err := chromedp.Do(ctx, actions...); err != nil {
+		b.shot()
+		b.t.Fatalf("%v\npage: %s", err, b.text("main"))
+	}
+}
+
+// shot keeps a picture of a failure.
+func (b *tab) shot() {
+	ctx, cancel := context.WithTimeout(b.ctx, 5*time.Second)
+	defer cancel()
+	png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		return
+	}
+	path := filepath.Join(os.TempDir(), strings.ReplaceAll(b.t.Name(), "/", "-")+".png")
+	if os.WriteFile(path, png, 0o644) == nil {
+		b.t.Logf("picture: %s", path)
+	}
+}
+
+func (b *tab) text(selector string) string {
+	ctx, cancel := context.WithTimeout(b.ctx, 5*time.Second)
+	defer cancel()
+	s, _ := chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf("document.querySelector(%q)?.innerText ?? ''", selector)))
+	return s
+}
+
+func (b *tab) visit(path string) {
+	b.t.Helper()
+	b.do(chromedp.Navigate(b.base+path), chromedp.WaitVisible(chromedp.CSS("main h1, main h2")))
+}
+
+func (b *tab) click(selector string) {
+	b.t.Helper()
+	b.do(chromedp.Click(chromedp.CSS(selector)))
+}
+
+// wants waits until the page, or the part of it named by a selector, says all of these.
+func (b *tab) wants(selector string, texts ...string) {
+	b.t.Helper()
+	for _, want := range texts {
+		ctx, cancel := context.WithTimeout(b.ctx, 10*time.Second)
+		_, err := chromedp.Run(ctx, chromedp.Poll[bool](fmt.Sprintf(
+			"(document.querySelector(%q)?.innerText ?? '').replace(/\\s+/g, ' ').includes(%q)", selector, want)))
+		cancel()
+		if err != nil {
+			b.shot()
+			b.t.Fatalf("%s does not say %q; it says:\n%s", selector, want, b.text(selector))
+		}
+	}
+}
+
+// pollTrue waits for a JavaScript expression to be true.
+func pollTrue(js string) chromedp.Action[chromedp.Void] {
+	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Poll[bool](js, chromedp.WithPollingTimeout(10*time.Second))(ctx, t)
+		return chromedp.Void{}, err
+	}
+}

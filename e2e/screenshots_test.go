@@ -1,0 +1,51 @@
+package e2e
+
+import (
+	"flag"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+var shotsDir = flag.String("screenshots", "", "write a picture of each main view into this folder")
+
+// TestScreenshots writes docs/screenshots; `make screenshots` asks for it.
+func TestScreenshots(t *testing.T) {
+	if *shotsDir == "" {
+		t.Skip("asked for by make screenshots only")
+	}
+	b := open(t, shop(t))
+	night := chromedp.Evaluate[chromedp.Void](`localStorage.setItem('deepbay.theme', 'night')`)
+	day := chromedp.Evaluate[chromedp.Void](`localStorage.setItem('deepbay.theme', 'day')`)
+	pick := chromedp.Click(chromedp.CSS(`[data-item="item-4"]`))
+	for _, s := range []struct {
+		name, path string
+		width      int64
+		height     int64
+		before     []chromedp.Action[chromedp.Void]
+	}{
+		{"bench", "/", 1280, 800, nil},
+		{"fit", "/jobs/echo-sounding-tower/fit", 1280, 800, nil},
+		{"fit-picked-up", "/jobs/echo-sounding-tower/fit", 1280, 800, []chromedp.Action[chromedp.Void]{pick}},
+		{"fit-workstation-night", "/jobs/chart-table-workstation/fit", 1280, 800, []chromedp.Action[chromedp.Void]{night, chromedp.Reload()}},
+		{"work-order", "/jobs/chart-table-workstation/order", 1280, 800, []chromedp.Action[chromedp.Void]{day, chromedp.Reload()}},
+		{"prove", "/jobs/tide-gauge-mini-pc/prove", 1280, 800, nil},
+		{"hand-over", "/jobs/tide-gauge-mini-pc/handover", 1280, 800, nil},
+		{"fit-phone", "/jobs/tide-gauge-mini-pc/fit", 390, 844, nil},
+	} {
+		b.do(chromedp.EmulateViewport(s.width, s.height))
+		b.visit(s.path)
+		b.do(s.before...)
+		b.do(chromedp.WaitVisible(chromedp.CSS("main h1, main h2")), chromedp.Sleep(400*time.Millisecond))
+		png, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := os.WriteFile(filepath.Join(*shotsDir, s.name+".png"), png, 0o644); err != nil {
+			t.Fatal(err)
+		}
+	}
+}

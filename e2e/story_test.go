@@ -1,0 +1,441 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+const tower = "/jobs/echo-sounding-tower"
+
+// as names the hands at this bench, in the dialog a person would use.
+func (b *tab) as(name string) {
+	b.t.Helper()
+	b.button("header", "Who is at the bench?")
+	b.do(chromedp.WaitVisible(chromedp.CSS("#who")),
+		chromedp.SendKeys(chromedp.CSS("#who"), name+kb.Enter),
+		chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
+}
+
+// button clicks the button of an accessible name inside a part of the page.
+func (b *tab) button(within, name string) {
+	b.t.Helper()
+	js := fmt.Sprintf(`(() => {
+		const named = (e) => (e.getAttribute('aria-label') ?? e.innerText).replace(/\s+/g, ' ').trim();
+		const all = [...document.querySelectorAll(%q + ' button, ' + %q + ' a')];
+		const hit = all.find((e) => named(e) === %q && !e.disabled);
+		document.querySelectorAll('[data-hit]').forEach((e) => e.removeAttribute('data-hit'));
+		hit?.setAttribute('data-hit', '');
+		return !!hit;
+	})()`, within, within, name)
+	b.do(pollTrue(js), chromedp.Click(chromedp.CSS("[data-hit]")))
+}
+
+// drag takes a part from the mat onto a socket.
+func (b *tab) drag(item, socket string) {
+	b.t.Helper()
+	b.do(chromedp.Evaluate[chromedp.Void]("window.scrollTo(0, 0)"),
+		chromedp.DragAndDrop(chromedp.CSS(`[data-item="`+item+`"]`), chromedp.CSS(`button[data-socket="`+socket+`"]`)))
+	b.wants(`button[data-socket="`+socket+`"]`, "") // the page is alive
+}
+
+func socket(id string) string { return `button[data-socket="` + id + `"]` }
+
+// tickAll ticks every step of some phases.
+func (b *tab) tickAll(until string) {
+	b.t.Helper()
+	for range 60 {
+		id, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(
+			`[...document.querySelectorAll('[data-step]')].find((e) => !e.querySelector('input').checked && !e.dataset.step.startsWith(%q))?.dataset.step ?? ''`, until)))
+		if err != nil {
+			b.t.Fatal(err)
+		}
+		if id == "" {
+			return
+		}
+		box := fmt.Sprintf(`[data-step=%q] input`, id)
+		b.do(chromedp.Click(chromedp.CSS(box)))
+		b.wants(fmt.Sprintf(`[data-step=%q]`, id), "done by")
+	}
+	b.t.Fatal("the order does not end")
+}
+
+// TestStory is one job from arrival to hand-over, in the real interface, with
+// the mouse; a reload and a second tab come in between.
+func TestStory(t *testing.T) {
+	base := shop(t)
+	b := open(t, base)
+	b.visit("/")
+	b.as("Oda Finch")
+
+	// Bench: the jobs with stage, what each waits for, and its next action.
+	b.wants("main", "3 open, 0 closed", "Echo-sounding tower", "a place for Ternlight 500", "Go on with the work order", "Compare what the screens show")
+	b.axe()
+	b.button("main", "Place Ternlight 500: Echo-sounding tower")
+	b.wants("main", "A1 and A2 use 1 of the 2 channels", "single channel")
+	b.axe()
+
+	// The lower socket: the drive is slower there, and the soundings vanish.
+	b.drag("item-4", "M2_2")
+	b.wants(socket("M2_2"), "Gen 3 x4, 3.94 GB/s")
+	b.wants(socket("SATA6"), "off")
+	b.wants("main", "Mudlark 2 TB is not seen on SATA6", "when M2_2 holds anything, SATA5 is off and SATA6 is off",
+		"Ternlight 500 could do 7.88 GB/s and runs at Gen 3 x4, 3.94 GB/s before packet overhead, in M2_2", "move the data lead of Mudlark 2 TB to SATA1")
+	b.axe()
+	b.visit(tower + "/order")
+	b.wants("main", "The plan is stopped, and nothing can be ticked")
+	b.axe()
+
+	// A SATA-only card in the upper socket is stopped, and says why.
+	b.visit(tower + "/fit")
+	b.addPart("skerry-240", "SK24-9", true)
+	b.drag("item-7", "M2_1")
+	b.wants(socket("M2_1"), "Skerry 240 does not work here")
+	b.wants("main", "Skerry 240 speaks SATA; M2_1 takes PCIe only, so the drive would not be seen", "a notch tells what goes in, not what it speaks")
+	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.button(`[data-testid="socket"]`, "Take it out")
+	b.wants(socket("M2_1"), "free")
+	b.button("[data-mat]", "Remove Skerry 240 SK24-9 from the job")
+
+	// The upper socket it is.
+	b.do(chromedp.Click(chromedp.CSS(socket("M2_2"))))
+	b.button(`[data-testid="socket"]`, "Move it")
+	b.wants("main", "is picked up")
+	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.wants(socket("SATA6"), "SATA Gen 3, 600 MB/s")
+
+	// Memory: old ones out, new ones by the sheet; kept, there is more and it is slower.
+	b.drag("item-5", "A2")
+	b.drag("item-6", "B2")
+	b.wants("main", "New modules alone", "32 GiB, 3200 MT/s", "peak 51.20 GB/s", "Old modules kept as well", "40 GiB, 2400 MT/s", "peak 38.40 GB/s")
+	b.button("main", "Use: New modules alone")
+	b.wants(`[data-testid="memory-total"]`, "32 GiB")
+	b.wants(`[data-testid="memory-speed"]`, "3200 MT/s · dual channel · peak 51.20 GB/s")
+	b.wants(`[data-testid="tally"]`, "0 stop, 0 warn, 0 to note")
+
+	// Work order: ticks are saved as they are made; a reload loses nothing.
+	b.button("main", "Begin the work order")
+	b.wants("main", "Pull the mains plug and every other lead", "Never open a power supply", "Label side up, notch to the key",
+		"Move the post to 80 mm", "Peel the films off", "Press one end until it clicks, then the other", "Strap on, clipped to bare metal")
+	b.axe()
+	for _, id := range []string{"prepare/backup", "prepare/parts"} {
+		b.do(chromedp.Click(chromedp.CSS(fmt.Sprintf(`[data-step=%q] input`, id))))
+		b.wants(fmt.Sprintf(`[data-step=%q]`, id), "done by Oda Finch")
+	}
+	b.do(chromedp.Reload())
+	b.wants(`[data-testid="progress"]`, "2 of")
+	b.wants(`[data-step="prepare/parts"]`, "done by Oda Finch")
+
+	// A second tab was faster: the first is told, and loses nothing.
+	other := open(t, base)
+	other.visit(tower + "/order")
+	other.as("Wim Tarn")
+	other.do(chromedp.Click(chromedp.CSS(`[data-step="power-down/shut"] input`)))
+	other.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
+	b.allow("409")
+	b.do(chromedp.Click(chromedp.CSS(`[data-step="power-down/unplug"] input`)))
+	b.wants("dialog[open]", "Somebody else changed this job", "Wim Tarn", "done: Shut the system down", "power-down/unplug")
+	b.axe()
+	b.button("dialog[open]", "Put mine on top of theirs")
+	b.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
+	b.wants(`[data-step="power-down/unplug"]`, "done by Oda Finch")
+
+	b.tickAll("close/")
+	b.wants("main", "Compare them first")
+
+	// Prove: confirm, or type what is shown; a difference stays until explained or cured.
+	b.visit(tower + "/prove")
+	b.wants(`[data-line="total"]`, "32 GiB", "32,768 MB")
+	b.wants(`[data-line="drive/M2_1"]`, "500 GB", "500,107,862,016 bytes", "465.76 GiB", "465 GB")
+	b.wants(`[data-line="drive/SATA6"]`, "2 TB", "1.82 TiB", "1.81 TB")
+	b.axe()
+	b.reading("drive/M2_1", "465 GB", "agrees")
+	b.reading("drive/SATA6", "1.8 TB", "agrees")
+	b.reading("rate", "2133", "differs")
+	b.wants(`[data-line="rate"]`, "It shows 2133, expected 3200 MT/s")
+	b.do(chromedp.Click(chromedp.CSS(`[data-line="rate"] button`))) // read again: it was cured
+	b.wants(`[data-line="rate"]`, "not looked at")
+	b.reading("link/M2_1", "Gen 3 x4", "differs")
+	b.do(chromedp.SendKeys(chromedp.CSS(`[data-line="link/M2_1"] form input`), "read at idle"+kb.Enter))
+	b.wants(`[data-line="link/M2_1"]`, "explained", "read at idle")
+	b.confirmAll()
+	b.wants(`[data-testid="tally"]`, "0 to read", "0 differ, 1 explained")
+
+	// Close the machine, hand over, find it again.
+	b.visit(tower + "/order")
+	b.tickAll("none")
+	b.visit(tower + "/handover")
+	b.wants("article", "Echo-sounding tower", "TLN4-5A0C77", "M2_1", "Gen 4 x4, 7.88 GB/s", "Taken out", "was in A1", "SL4-220871",
+		"Stayed where it was", "SATA6", "read at idle", "Memory now: 32 GiB", "by Oda Finch, Wim Tarn")
+	b.axe()
+	b.onePage()
+	b.do(chromedp.SendKeys(chromedp.CSS("#note"), "SATA1 to SATA5 are free for a further disk"))
+	b.button("aside", "Close the job")
+	b.wants("article", "Closed by Oda Finch", "SATA1 to SATA5 are free")
+	b.visit("/")
+	b.do(chromedp.SendKeys(chromedp.CSS("#q"), "ml7 0093318"))
+	b.wants("main", "1 found for", "Handed over", "Echo-sounding tower", "Read the hand-over page")
+	b.axe()
+}
+
+// addPart takes a part from the shelf in the dialog.
+func (b *tab) addPart(part, serial string, fit bool) {
+	b.t.Helper()
+	b.button("[data-mat]", "Add a part")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")),
+		chromedp.SetValue(chromedp.CSS("dialog[open] select"), part),
+		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`),
+		chromedp.SendKeys(chromedp.CSS("dialog[open] input:not([type=checkbox])"), serial))
+	b.axe()
+	checked, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.querySelector('dialog[open] input[type=checkbox]').checked`))
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	if checked != fit {
+		b.click("dialog[open] input[type=checkbox]")
+	}
+	b.button("dialog[open]", "Add it")
+	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
+}
+
+// reading types what a line shows and waits for the verdict.
+func (b *tab) reading(line, shown, verdict string) {
+	b.t.Helper()
+	row := fmt.Sprintf(`[data-line=%q]`, line)
+	b.do(chromedp.Click(chromedp.CSS(row+` button[aria-label^="It shows"]`)),
+		chromedp.SendKeys(chromedp.CSS(row+" form input"), shown+kb.Enter))
+	b.wants(row, verdict, "seen: "+shown)
+}
+
+func (b *tab) confirmAll() {
+	b.t.Helper()
+	for range 60 {
+		line, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`document.querySelector('button[aria-label^="As expected"]')?.closest('[data-line]').dataset.line ?? ''`))
+		if err != nil {
+			b.t.Fatal(err)
+		}
+		if line == "" {
+			return
+		}
+		row := fmt.Sprintf(`[data-line=%q]`, line)
+		b.do(chromedp.Click(chromedp.CSS(row + ` button[aria-label^="As expected"]`)))
+		b.wants(row, "agrees")
+	}
+	b.t.Fatal("the lines do not end")
+}
+
+// onePage checks that the hand-over page prints on one sheet of A4.
+func (b *tab) onePage() {
+	b.t.Helper()
+	pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF())
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	if dir := os.Getenv("DEEPBAY_KEEP_PDF"); dir != "" {
+		os.WriteFile(filepath.Join(dir, "page.pdf"), pdf, 0o644)
+	}
+	if n := strings.Count(string(pdf), "/Type /Page\n"); n != 1 {
+		b.t.Errorf("the hand-over page prints on %d pages, want 1", n)
+	}
+}
+
+// axe runs axe-core over the page as it is.
+func (b *tab) axe() {
+	b.t.Helper()
+	source, err := os.ReadFile(filepath.Join("..", "web", "node_modules", "axe-core", "axe.min.js"))
+	if err != nil {
+		b.t.Fatalf("axe-core is missing: run make test, which installs it: %v", err)
+	}
+	b.do(chromedp.Evaluate[chromedp.Void](string(source) + "; void 0"))
+	raw, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](
+		`axe.run(document, { resultTypes: ['violations'] }).then((r) => JSON.stringify(r.violations.map((v) => ({ id: v.id, help: v.help, nodes: v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')) }))))`,
+		chromedp.EvalAwaitPromise))
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	var violations []struct {
+		ID, Help string
+		Nodes    []string
+	}
+	if err := json.Unmarshal([]byte(raw), &violations); err != nil {
+		b.t.Fatal(err)
+	}
+	for _, v := range violations {
+		b.t.Errorf("axe: %s: %s\n  %s", v.ID, v.Help, strings.Join(v.Nodes, "\n  "))
+	}
+}
+
+// TestKeyboard fits the parts of the same job without a mouse.
+func TestKeyboard(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit(tower + "/fit")
+	press := func(keys string) { b.t.Helper(); b.do(chromedp.KeyEvent(keys)) }
+	// onto moves the focus with Tab until it is on a socket's label.
+	onto := func(id string) {
+		t.Helper()
+		for range 120 {
+			at, err := chromedp.Run(b.ctx, chromedp.Evaluate[string]("document.activeElement?.dataset.socket ?? ''"))
+			if err != nil {
+				t.Fatal(err)
+			}
+			if at == id {
+				return
+			}
+			press(kb.Tab)
+		}
+		t.Fatalf("Tab does not reach %s", id)
+	}
+	put := func(part, id, says string) {
+		t.Helper()
+		press("m")
+		b.wants("main", part+" is picked up")
+		onto(id)
+		press(kb.Enter)
+		b.wants(socket(id), says)
+	}
+	put("Ternlight 500", "M2_1", "Gen 4 x4, 7.88 GB/s")
+	put("Sallow 16 GB", "A2", "16 GiB")
+	// The module that was in A2 went to the mat and is offered first now.
+	press("m")
+	b.wants("main", "Sallow 4 GB is picked up")
+	press(kb.Escape)
+	b.do(chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()"))
+	press("m")
+	press("m")
+	b.wants("main", "Sallow 16 GB is picked up")
+	onto("B2")
+	press(kb.Enter)
+	b.wants(socket("B2"), "16 GiB")
+	onto("A1")
+	press(kb.Enter)
+	b.wants(`[data-testid="socket"]`, "A1, nearest the processor")
+	press("t")
+	b.wants(socket("A1"), "free")
+	b.wants(`[data-testid="memory-speed"]`, "3200 MT/s · dual channel")
+
+	// Undo brings it back, and again takes it out.
+	press("u")
+	b.wants(socket("A1"), "Sallow 4 GB")
+	press("u")
+	b.wants(socket("A1"), "free")
+
+	// The work order with the space bar, from the next step on.
+	press("w")
+	b.wants("main", "See that the backup is there")
+	b.do(chromedp.Focus(chromedp.CSS(`[data-step="prepare/backup"] input`)))
+	press(" ")
+	b.wants(`[data-step="prepare/backup"]`, "done by")
+	press(kb.Tab + " ")
+	b.wants(`[data-step="prepare/parts"]`, "done by")
+
+	// Every key of the list answers.
+	press("p")
+	b.wants("main", "In set-up")
+	press("h")
+	b.wants("article", "Echo-sounding tower")
+	press("f")
+	b.wants("main", "Findings")
+	press("?")
+	b.wants("dialog[open]", "undo the last change of the job")
+	b.axe()
+	press(kb.Escape)
+	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
+	press("b")
+	b.wants("main", "On the bench")
+	press("n")
+	b.wants("dialog[open]", "New job")
+}
+
+// TestNewJob takes a machine in from a sheet and a wish, enters what is found in
+// it, and meets the errors a person would.
+func TestNewJob(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.button("main", "New job")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
+	b.axe()
+	b.do(chromedp.SetValue(chromedp.CSS("dialog[open] select"), "plover-m2"),
+		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`))
+	b.field("What the owner calls the machine", "Lock-keeper's mini PC")
+	b.field("Memory of at least (GiB)", "16")
+	b.field("The wish, in the owner's words", "twice the memory")
+	b.button("dialog[open]", "Start the job")
+	b.wants("main", "No parts yet", "Enter what is in the machine")
+
+	b.button("main", "As found")
+	b.addPart("sallow-8g-so", "SO-1", false)
+	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-1"]`)))
+	b.wants("main", "is picked up")
+	b.do(chromedp.Click(chromedp.CSS(socket("SODIMM1"))))
+	b.wants(socket("SODIMM1"), "8 GiB at 2666 MT/s")
+
+	// A job that is not there, and a page that is not.
+	b.allow("404")
+	b.visit("/jobs/no-such-job/fit")
+	b.wants("main", "Nothing of that name is here", `job "no-such-job": not found`)
+	b.axe()
+
+	// A file that is not a job says where it is wrong, and nothing changes.
+	b.visit("/")
+	bad := filepath.Join(t.TempDir(), "bad.json")
+	if err := os.WriteFile(bad, []byte(`{"format":"deepbay/part","version":1,"id":"x","name":"X","colour":"red","drive":{"form":"m2","m2":{}}}`), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	b.allow("422")
+	b.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{bad}, chromedp.NodeReady))
+	b.wants(`[data-testid="toasts"]`, "bad.json was not taken: /colour: this field is not known")
+	b.axe()
+}
+
+// field types into the field of a label.
+func (b *tab) field(label, text string) {
+	b.t.Helper()
+	id, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(
+		`[...document.querySelectorAll('label')].find((l) => l.innerText.trim() === %q)?.htmlFor ?? ''`, label)))
+	if err != nil || id == "" {
+		b.t.Fatalf("no field is labelled %q (%v)", label, err)
+	}
+	b.do(chromedp.SendKeys(chromedp.ID(id), text))
+}
+
+// TestOffline breaks the connection under a change: nothing is lost, and it can
+// be sent again.
+func TestOffline(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit(tower + "/fit")
+	b.allow("ERR_")
+	b.do(chromedp.Evaluate[chromedp.Void](`window.realFetch = window.fetch; window.fetch = () => Promise.reject(new TypeError('offline'))`))
+	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.wants(`[role="alert"]`, "Not saved: Deep Bay does not answer")
+	b.axe()
+	b.do(chromedp.Evaluate[chromedp.Void](`window.fetch = window.realFetch`))
+	b.button(`[role="alert"]`, "Send it again")
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+}
+
+// TestNarrow looks for what breaks on a tablet and a phone.
+func TestNarrow(t *testing.T) {
+	b := open(t, shop(t))
+	for _, size := range []struct{ w, h int64 }{{820, 1180}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size.w, size.h))
+		for _, path := range []string{"/", tower + "/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
+			b.visit(path)
+			time.Sleep(50 * time.Millisecond) // one frame for the drawing to take its width
+			wide, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64]("document.documentElement.scrollWidth"))
+			if err != nil {
+				t.Fatal(err)
+			}
+			if wide > float64(size.w)+1 {
+				t.Errorf("%s is %v px wide on a screen of %d", path, wide, size.w)
+			}
+		}
+	}
+}

@@ -1,0 +1,301 @@
+// Pure geometry of the drawing: from a sheet and what the core said of it to
+// places, paths and widths in pixels. Nothing is judged here.
+import type { Place, Resolved, Root, Sheet, Socket, SocketState } from '$lib/api/types.gen';
+
+export interface Box {
+	readonly x: number;
+	readonly y: number;
+	readonly w: number;
+	readonly h: number;
+}
+
+export interface Ribbon {
+	readonly id: string;
+	readonly d: string;
+	readonly wired: number; // px, the lanes laid on the board
+	readonly flows: number; // px, the lanes in use or on offer
+	readonly depth: number; // 1 to 6: generation, deeper is faster
+	readonly closed: boolean;
+	readonly idle: boolean; // nothing placed at its end
+}
+
+export interface Mark {
+	readonly socket: Socket;
+	readonly state: SocketState;
+	readonly box: Box;
+	readonly card: Box | null; // what lies in it, to scale
+	readonly side: 'left' | 'right';
+	readonly labelY: number;
+	readonly leader: string;
+}
+
+export interface Chart {
+	readonly width: number;
+	readonly height: number;
+	readonly board: Box;
+	readonly roots: readonly { root: Root; box: Box }[];
+	readonly ribbons: readonly Ribbon[];
+	readonly uplinks: readonly (Ribbon & { x: number; y: number; text: string })[];
+	readonly marks: readonly Mark[];
+	readonly narrow: boolean;
+}
+
+export const LABEL = { width: 188, height: 50, gap: 3 } as const;
+const LANE_MM = 0.85; // a lane is this wide on the board
+const MAX_LANE = 1.8; // px
+const MIN_RIBBON = 4; // px
+
+/** cardLength tells how long what lies in a socket is, in mm; undefined: as long as the socket. */
+export function layoutChart(
+	sheet: Sheet,
+	resolved: Resolved,
+	width: number,
+	height: number,
+	cardLength: (item: string | undefined) => number | undefined
+): Chart {
+	const narrow = width < 720;
+	const margin = narrow ? 12 : LABEL.width + 22;
+	const states = new Map(resolved.sockets.map((s) => [s.socket, s]));
+	const sides = sideOf(sheet);
+	const rows = Math.max(
+		...(['left', 'right'] as const).map(
+			(s) => sheet.sockets.filter((k) => sides.get(k.id) === s).length
+		)
+	);
+	const full = narrow ? 0 : Math.max(height, rows * (LABEL.height + LABEL.gap));
+	const bw = sheet.board.widthMM;
+	const bh = sheet.board.heightMM;
+	const scale = Math.max(
+		0.1,
+		narrow ? (width - 2 * margin) / bw : Math.min((width - 2 * margin) / bw, (full - 16) / bh)
+	);
+	const h = narrow ? bh * scale + 16 : full;
+	const board = {
+		x: (width - bw * scale) / 2,
+		y: (h - bh * scale) / 2,
+		w: bw * scale,
+		h: bh * scale
+	};
+	const box = (p: Place): Box => ({
+		x: board.x + p.xMM * scale,
+		y: board.y + p.yMM * scale,
+		w: p.widthMM * scale,
+		h: p.heightMM * scale
+	});
+
+	const ribbon = (lanes: number) =>
+		Math.max(MIN_RIBBON, lanes * Math.min(MAX_LANE, LANE_MM * scale));
+
+	const roots = sheet.roots.map((root) => ({ root, box: box(root.place) }));
+	const rootBox = (id: string | undefined) => roots.find((r) => r.root.id === id)?.box;
+	const feeder = (k: Socket) => k.root ?? sheet.groups.find((g) => g.id === k.group)?.root;
+
+	const ribbons: Ribbon[] = [];
+	for (const k of sheet.sockets) {
+		const from = rootBox(feeder(k));
+		const state = states.get(k.id);
+		if (!from || !state || k.kind === 'dimm' || k.kind === 'sodimm') continue;
+		const sata = k.kind === 'sata' || state.link?.protocol === 'sata';
+		ribbons.push({
+			id: k.id,
+			d: feed(from, box(k.place)),
+			wired: ribbon(k.lanes ?? 1),
+			flows: state.state === 'off' ? 0 : ribbon(sata ? 1 : (state.link?.lanes ?? 1)),
+			depth: sata ? 1 : (state.link?.gen ?? k.gen ?? 1),
+			closed: state.state === 'off' || state.state === 'stopped',
+			idle: !state.item
+		});
+	}
+	ribbons.push(...channels(sheet, states, rootBox, box));
+	ribbons.sort((a, b) => b.wired - a.wired);
+
+	const uplinks = roots.flatMap(({ root, box: to }) => {
+		const from = rootBox(root.uplink?.to);
+		if (!from || !root.uplink) return [];
+		const path = bend(from, to);
+		const w = ribbon(root.uplink.lanes ?? 1);
+		return [
+			{
+				...path,
+				id: root.id,
+				wired: w,
+				flows: w,
+				depth: root.uplink.gen ?? 1,
+				closed: false,
+				idle: false,
+				text: `uplink ${root.uplink.gen ? 'Gen ' + root.uplink.gen : '?'} x${root.uplink.lanes ?? '?'}`
+			}
+		];
+	});
+
+	const marks = sheet.sockets.flatMap((socket) => {
+		const state = states.get(socket.id);
+		if (!state) return [];
+		const b = box(socket.place);
+		const mm = cardLength(state.item);
+		const card = state.item ? { ...b, w: mm ? Math.min(b.w, mm * scale) : b.w } : null;
+		return [
+			{ socket, state, box: b, card, side: sides.get(socket.id) ?? 'left', labelY: 0, leader: '' }
+		];
+	});
+	return {
+		width,
+		height: h,
+		board,
+		roots,
+		ribbons,
+		uplinks,
+		narrow,
+		marks: narrow ? marks : [...label(marks, 'left', width, h), ...label(marks, 'right', width, h)]
+	};
+}
+
+/** Which margin a socket's label stands in: the nearer, but not many more on one side. */
+function sideOf(sheet: Sheet): Map<string, 'left' | 'right'> {
+	const middle = (k: Socket) => k.place.xMM + k.place.widthMM / 2;
+	const byX = [...sheet.sockets].sort((a, b) => middle(a) - middle(b));
+	const left = byX.filter((k) => middle(k) < sheet.board.widthMM / 2).length;
+	const most = Math.ceil(sheet.sockets.length * 0.72);
+	const cut = Math.min(most, Math.max(sheet.sockets.length - most, left));
+	return new Map(byX.map((k, i) => [k.id, i < cut ? 'left' : 'right']));
+}
+
+/** Sets the labels of one margin beside their sockets without overlap. */
+function label(
+	all: readonly Mark[],
+	side: 'left' | 'right',
+	width: number,
+	height: number
+): Mark[] {
+	const own = all.filter((m) => m.side === side);
+	const upright = own.filter((m) => m.box.h > m.box.w * 2);
+	const anchor = (m: Mark) => {
+		if (m.box.h <= m.box.w * 2) return m.box.y + m.box.h / 2;
+		const i = upright.indexOf(m);
+		return m.box.y + (m.box.h * (i + 0.5)) / upright.length;
+	};
+	const step = LABEL.height + LABEL.gap;
+	const sorted = [...own].sort((a, b) => anchor(a) - anchor(b) || a.box.x - b.box.x);
+	const ys: number[] = [];
+	sorted.forEach((m, i) =>
+		ys.push(Math.max(anchor(m) - LABEL.height / 2, i ? (ys[i - 1] ?? 0) + step : 0))
+	);
+	for (let i = ys.length - 1, limit = height - LABEL.height; i >= 0; i--, limit -= step) {
+		ys[i] = Math.max(0, Math.min(ys[i] ?? 0, limit));
+	}
+	return sorted.map((m, i) => {
+		const labelY = ys[i] ?? 0;
+		const y = labelY + LABEL.height / 2;
+		const edge = side === 'left' ? LABEL.width : width - LABEL.width;
+		const ay =
+			m.box.h > m.box.w * 2
+				? Math.min(m.box.y + m.box.h - 3, Math.max(m.box.y + 3, y))
+				: m.box.y + m.box.h / 2;
+		const ax = side === 'left' ? m.box.x : m.box.x + m.box.w;
+		const knee = side === 'left' ? edge + 14 : edge - 14;
+		return {
+			...m,
+			labelY,
+			leader: `M${edge} ${y}H${knee}L${side === 'left' ? Math.max(knee, ax - 8) : Math.min(knee, ax + 8)} ${ay}H${ax}`
+		};
+	});
+}
+
+/** A ribbon from a root's shore into the nearer end of a socket, bending round what lies between. */
+function feed(from: Box, to: Box): string {
+	const fx = from.x + from.w / 2;
+	const fy = from.y + from.h / 2;
+	const upright = to.h > to.w * 2;
+	if (upright) {
+		const y = Math.min(to.y + to.h - 4, Math.max(to.y + 4, fy));
+		const right = to.x > fx;
+		return `M${right ? from.x + from.w : from.x} ${fy}L${right ? to.x : to.x + to.w} ${y}`;
+	}
+	// Close by and overlapping: straight down, or up, onto its long side.
+	const left = Math.max(from.x, to.x);
+	const overlap = Math.min(from.x + from.w, to.x + to.w) - left;
+	const gap = Math.max(to.y - from.y - from.h, from.y - to.y - to.h);
+	if (overlap > 12 && gap > 0 && gap < from.h * 0.9) {
+		const x = left + overlap / 2;
+		return to.y > from.y ? `M${x} ${from.y + from.h}V${to.y}` : `M${x} ${from.y}V${to.y + to.h}`;
+	}
+	const right = Math.abs(to.x + to.w - fx) <= Math.abs(to.x - fx); // enters at its right end
+	const ex = right ? to.x + to.w : to.x;
+	const ey = to.y + to.h / 2;
+	// Below or above the root, with room to come down beside the socket's end.
+	const lane = ex + (right ? 1 : -1) * (right ? gap * 0.35 : 12);
+	if (gap > 0 && lane > from.x + 6 && lane < from.x + from.w - 6) {
+		const y0 = to.y > from.y ? from.y + from.h : from.y;
+		return `M${lane} ${y0}C${lane} ${ey} ${lane} ${ey} ${ex} ${ey}`;
+	}
+	const beyond = right ? ex < from.x : ex > from.x + from.w; // root lies outward of that end
+	const sx = beyond ? (right ? from.x : from.x + from.w) : right ? from.x + from.w : from.x;
+	const sy = ey > fy ? from.y + from.h * 0.72 : from.y + from.h * 0.28;
+	const out = beyond
+		? (sx + ex) / 2
+		: (right ? Math.max(sx, ex) : Math.min(sx, ex)) +
+			(right ? 1 : -1) * (18 + Math.abs(ey - sy) * 0.12);
+	return `M${sx} ${sy}C${out} ${sy} ${out} ${ey} ${ex} ${ey}`;
+}
+
+/** An uplink from one root to another, with the place of its words. */
+function bend(from: Box, to: Box): { d: string; x: number; y: number } {
+	const fx = from.x + from.w / 2;
+	const right = to.x + to.w / 2 > fx;
+	const sx = fx + (right ? 0.36 : -0.36) * from.w;
+	const sy = from.y + from.h;
+	const ex = right ? to.x : to.x + to.w;
+	const ey = to.y + to.h * 0.3;
+	return { d: `M${sx} ${sy}C${sx} ${ey} ${sx} ${ey} ${ex} ${ey}`, x: ex - (right ? 8 : -8), y: ey };
+}
+
+/** Memory channels: one ribbon each, from the processor through the channel's slots. */
+function channels(
+	sheet: Sheet,
+	states: ReadonlyMap<string, SocketState>,
+	rootBox: (id: string | undefined) => Box | undefined,
+	box: (p: Place) => Box
+): Ribbon[] {
+	const names = [...new Set(sheet.sockets.flatMap((k) => (k.channel ? [k.channel] : [])))];
+	return names.flatMap((name, i) => {
+		const slots = sheet.sockets.filter((k) => k.channel === name);
+		const from = rootBox(slots[0]?.root);
+		if (!from) return [];
+		const boxes = slots.map((k) => box(k.place));
+		const fx = from.x + from.w / 2;
+		const first = boxes[0] as Box;
+		const live = slots.some((k) => states.get(k.id)?.state === 'live');
+		let d: string;
+		if (first.h > first.w) {
+			const right = first.x > fx;
+			const x = right
+				? Math.max(...boxes.map((b) => b.x))
+				: Math.min(...boxes.map((b) => b.x + b.w));
+			const y = from.y + (from.h * (i + 1)) / (names.length + 1);
+			d = `M${right ? from.x + from.w : from.x} ${y}H${x}`;
+		} else {
+			const below = first.y > from.y;
+			const x = Math.max(
+				first.x + 6,
+				Math.min(first.x + first.w - 6, from.x + (from.w * (i + 1)) / (names.length + 1))
+			);
+			const sx = from.x + (from.w * (i + 1)) / (names.length + 1);
+			const y = below
+				? Math.max(...boxes.map((b) => b.y))
+				: Math.min(...boxes.map((b) => b.y + b.h));
+			const sy = below ? from.y + from.h : from.y;
+			d = `M${sx} ${sy}C${sx} ${(sy + y) / 2} ${x} ${(sy + y) / 2} ${x} ${y}`;
+		}
+		return [
+			{
+				id: 'channel ' + name,
+				d,
+				wired: 8,
+				flows: live ? 8 : 0,
+				depth: 2,
+				closed: false,
+				idle: !live
+			}
+		];
+	});
+}

@@ -1,0 +1,103 @@
+// What is picked up, by tap, key or drag, and what each socket would come to.
+import type { Attachment } from 'svelte/attachments';
+import { on } from 'svelte/events';
+import { api, ApiError } from '$lib/api/client';
+import type { Offer } from '$lib/api/types.gen';
+import type { Session, State } from './session.svelte';
+
+const DRAG_FROM = 8; // px the pointer moves before a press is a drag
+
+export class Hand {
+	item = $state<string>();
+	offers = $state.raw<readonly Offer[]>([]);
+	ghost = $state.raw<{ x: number; y: number } | null>(null);
+	#session: () => Session;
+	#state: () => State;
+	#abort: AbortController | null = null;
+	#dragged = false;
+
+	constructor(session: () => Session, state: () => State) {
+		this.#session = session;
+		this.#state = state;
+	}
+
+	async pickUp(item: string) {
+		this.putDown();
+		this.item = item;
+		const abort = (this.#abort = new AbortController());
+		try {
+			const list = await api.offers(this.#session().job.id, item, this.#state(), abort.signal);
+			if (!abort.signal.aborted) this.offers = list;
+		} catch (e) {
+			// Without offers one can still place; the answer comes after.
+			if (!(e instanceof ApiError) && !(e instanceof DOMException)) throw e;
+		}
+	}
+
+	putDown() {
+		this.#abort?.abort();
+		this.item = undefined;
+		this.offers = [];
+		this.ghost = null;
+	}
+
+	place(socket: string): Promise<boolean> {
+		const item = this.item;
+		this.putDown();
+		if (!item) return Promise.resolve(false);
+		return this.#session().change({ do: 'place', in: this.#state(), item, socket });
+	}
+
+	takeOut(item: string): Promise<boolean> {
+		this.putDown();
+		return this.#session().change({ do: 'take out', in: this.#state(), item });
+	}
+
+	/** True once after a drag, so that the click that ends it does nothing more. */
+	swallowClick(): boolean {
+		const was = this.#dragged;
+		this.#dragged = false;
+		return was;
+	}
+
+	draggable =
+		(item: string | undefined): Attachment<HTMLElement> =>
+		(el) => {
+			if (!item) return;
+			el.style.touchAction = 'pan-y'; // a list can still be scrolled; sideways is a drag
+			let start: { x: number; y: number; id: number } | null = null;
+			const off = [
+				on(el, 'pointerdown', (e) => {
+					if (e.button === 0) start = { x: e.clientX, y: e.clientY, id: e.pointerId };
+				}),
+				on(window, 'pointermove', (e) => {
+					if (!start || e.pointerId !== start.id) return;
+					if (!this.ghost && Math.hypot(e.clientX - start.x, e.clientY - start.y) < DRAG_FROM)
+						return;
+					if (!this.ghost) void this.pickUp(item);
+					this.ghost = { x: e.clientX, y: e.clientY };
+				}),
+				on(window, 'pointerup', (e) => {
+					if (!start || e.pointerId !== start.id) return;
+					start = null;
+					if (!this.ghost) return;
+					this.#dragged = true;
+					setTimeout(() => (this.#dragged = false)); // the click comes before this
+					const under = document.elementFromPoint(e.clientX, e.clientY);
+					const socket = under?.closest('[data-socket]')?.getAttribute('data-socket');
+					if (socket) void this.place(socket);
+					else if (under?.closest('[data-mat]') && this.#placed(item)) void this.takeOut(item);
+					else this.putDown();
+				}),
+				on(window, 'pointercancel', () => {
+					if (start) this.putDown();
+					start = null;
+				})
+			];
+			return () => off.forEach((f) => f());
+		};
+
+	#placed(item: string) {
+		return this.#session().job[this.#state()].placements.some((p) => p.item === item);
+	}
+}

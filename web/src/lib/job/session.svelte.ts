@@ -1,0 +1,117 @@
+// One open job: what the server says of it, and the way changes go there. A
+// change that did not arrive is kept and can be sent again under the same key.
+import { createContext } from 'svelte';
+import { api, ApiError } from '$lib/api/client';
+import type { Change, Item, JobView, Part, ProblemDoc, SocketState } from '$lib/api/types.gen';
+import { toasts } from '$lib/ui/toasts.svelte';
+import { who } from '$lib/ui/who.svelte';
+
+export type State = 'found' | 'planned';
+
+interface Unsent {
+	readonly change: Change;
+	readonly key: string;
+}
+
+export class Session {
+	now = $state.raw<JobView>() as JobView;
+	busy = $state(false);
+	unsent = $state.raw<Unsent | null>(null);
+	conflict = $state.raw<ProblemDoc | null>(null);
+	/** What the last change came to, for the live region. */
+	said = $state('');
+	#queue: Promise<unknown> = Promise.resolve();
+
+	constructor(start: JobView) {
+		this.now = start;
+	}
+
+	get job() {
+		return this.now.view.job;
+	}
+	get view() {
+		return this.now.view;
+	}
+	get closed() {
+		return this.job.closed !== undefined;
+	}
+
+	part(id: string): Part | undefined {
+		return this.job.parts.find((p) => p.id === id);
+	}
+	item(id: string | undefined): Item | undefined {
+		return this.job.items.find((i) => i.id === id);
+	}
+	partOf(id: string | undefined): Part | undefined {
+		const item = this.item(id);
+		return item && this.part(item.part);
+	}
+	socket(state: State, id: string): SocketState | undefined {
+		return this.view[state].sockets.find((s) => s.socket === id);
+	}
+	onMat(state: State): readonly Item[] {
+		const placed = this.job[state].placements;
+		return this.job.items.filter(
+			(i) => !placed.some((p) => p.item === i.id) && !(state === 'found' && i.new)
+		);
+	}
+
+	/** Sends a change; false when it was not applied. Changes go one after another. */
+	change(change: Change): Promise<boolean> {
+		return this.#next(() => this.#send({ change, key: crypto.randomUUID() }));
+	}
+
+	again(): Promise<boolean> {
+		const unsent = this.unsent;
+		return unsent ? this.#next(() => this.#send(unsent)) : Promise.resolve(true);
+	}
+
+	undo(): Promise<boolean> {
+		return this.#next(() =>
+			this.#run(() => api.undo(this.job.id, this.#stamp(crypto.randomUUID())), null)
+		);
+	}
+
+	/** After a conflict: the other version, with or without this change on top. */
+	async settle(keepMine: boolean) {
+		const problem = this.conflict;
+		if (!problem?.current) return;
+		this.now = problem.current;
+		this.conflict = null;
+		if (keepMine && problem.yours) await this.change(problem.yours);
+	}
+
+	#next(f: () => Promise<boolean>): Promise<boolean> {
+		const run = this.#queue.then(f);
+		this.#queue = run.catch(() => undefined);
+		return run;
+	}
+
+	#stamp(key: string) {
+		return { revision: this.now.revision, key, by: who.name };
+	}
+
+	#send(u: Unsent) {
+		return this.#run(() => api.change(this.job.id, this.#stamp(u.key), u.change), u);
+	}
+
+	async #run(call: () => Promise<JobView>, unsent: Unsent | null): Promise<boolean> {
+		this.busy = true;
+		try {
+			this.now = await call();
+			this.unsent = null;
+			this.said = this.now.journal.at(-1)?.says ?? '';
+			return true;
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			if (e.status === 0) this.unsent = unsent;
+			else if (e.problem.current) this.conflict = e.problem;
+			else toasts.add('error', e.problem.errors?.[0]?.says ?? e.message);
+			return false;
+		} finally {
+			this.busy = false;
+		}
+	}
+}
+
+export const [useSession, provideSession] = createContext<() => Session>();

@@ -1,0 +1,34 @@
+<script lang="ts">
+	import { Toast } from 'flowbite-svelte';
+	import Mark from './Mark.svelte';
+	import { toasts } from './toasts.svelte';
+</script>
+
+<div
+	role="status"
+	aria-live="polite"
+	class="no-print fixed bottom-4 left-4 z-50 grid gap-2"
+	data-testid="toasts"
+>
+	{#each toasts.items as t (t.id)}
+		<Toast
+			role="group"
+			dismissable={false}
+			class="max-w-lg border border-line bg-raised text-ink shadow-lg dark:bg-raised dark:text-ink"
+		>
+			<div class="flex items-center gap-3">
+				<Mark grade={t.level === 'done' ? 'good' : 'stops'} label={t.level} />
+				<span class="text-base">{t.text}</span>
+				<button
+					class="size-11 shrink-0 rounded-md"
+					aria-label="Dismiss"
+					onclick={() => toasts.dismiss(t.id)}
+				>
+					<svg viewBox="0 0 20 20" class="mx-auto size-5 fill-none stroke-current stroke-2"
+						><path d="M5 5l10 10M15 5L5 15" /></svg
+					>
+				</button>
+			</div>
+		</Toast>
+	{/each}
+</div>

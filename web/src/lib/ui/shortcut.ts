@@ -1,0 +1,48 @@
+// One key, one button. Silent while somebody types, with a modifier, or under a dialog.
+import type { Attachment } from 'svelte/attachments';
+import { on } from 'svelte/events';
+
+const PRESSED = /^(checkbox|radio|button|submit|file)$/; // inputs that take no text
+
+export const typing = (t: EventTarget | null) =>
+	t instanceof HTMLElement &&
+	(t.isContentEditable ||
+		/^(TEXTAREA|SELECT)$/.test(t.tagName) ||
+		(t instanceof HTMLInputElement && !PRESSED.test(t.type)));
+
+export const plainKey = (e: KeyboardEvent) =>
+	!e.ctrlKey &&
+	!e.metaKey &&
+	!e.altKey &&
+	!typing(e.target) &&
+	!document.querySelector('dialog[open]');
+
+export const shortcut =
+	(key: string): Attachment<HTMLElement> =>
+	(el) => {
+		el.setAttribute('aria-keyshortcuts', key);
+		return on(window, 'keydown', (e) => {
+			if (e.key.toLowerCase() !== key || !plainKey(e)) return;
+			e.preventDefault();
+			if (el instanceof HTMLInputElement) el.focus();
+			else el.click();
+		});
+	};
+
+/** The keys of the whole application, for the page that lists them. */
+export const KEYS: readonly { key: string; what: string }[] = [
+	{ key: 'B', what: 'the bench: all jobs' },
+	{ key: 'F', what: 'Fit, of the open job' },
+	{ key: 'W', what: 'Work order' },
+	{ key: 'P', what: 'Prove' },
+	{ key: 'H', what: 'Hand over' },
+	{ key: 'N', what: 'new job, on the bench' },
+	{ key: '/', what: 'search, on the bench' },
+	{ key: 'A', what: 'add a part, in Fit' },
+	{ key: 'M', what: 'pick up the next part from the mat, in Fit' },
+	{ key: 'T', what: 'take out the part of the chosen socket, in Fit' },
+	{ key: 'Esc', what: 'put down what is picked up; close a dialog' },
+	{ key: 'U', what: 'undo the last change of the job' },
+	{ key: 'Space', what: 'tick the step in focus, in Work order' },
+	{ key: '?', what: 'this list' }
+];

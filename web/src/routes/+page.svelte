@@ -1,0 +1,148 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { resolve } from '$app/paths';
+	import { Button, Input, Label } from 'flowbite-svelte';
+	import { api, ApiError } from '$lib/api/client';
+	import type { Card } from '$lib/api/types.gen';
+	import NewJob from '$lib/bench/NewJob.svelte';
+	import StageTrack from '$lib/bench/StageTrack.svelte';
+	import { SCREENS } from '$lib/job/screens';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { shortcut } from '$lib/ui/shortcut';
+	import { when } from '$lib/ui/text';
+	import { toasts } from '$lib/ui/toasts.svelte';
+	import { who } from '$lib/ui/who.svelte';
+	import type { PageProps } from './$types';
+
+	let { data }: PageProps = $props();
+	let making = $state(false);
+	let q = $derived(data.q);
+	let files: HTMLInputElement;
+	const open = $derived(data.cards.filter((c) => c.status.stage !== 'closed'));
+	const closed = $derived(data.cards.filter((c) => c.status.stage === 'closed'));
+
+	let timer: ReturnType<typeof setTimeout>;
+	function search() {
+		clearTimeout(timer);
+		timer = setTimeout(() => {
+			const to = resolve('/') + (q ? '?q=' + encodeURIComponent(q) : '');
+			// eslint-disable-next-line svelte/no-navigation-without-resolve -- resolved above, with a query
+			goto(to, { keepFocus: true, noScroll: true, replaceState: true });
+		}, 150);
+	}
+
+	async function bringIn() {
+		const file = files.files?.[0];
+		if (!file) return;
+		try {
+			const got = await api.bringIn(file, who.name);
+			toasts.add('done', `Brought in: ${got.kind} ${got.name}`);
+			await invalidate('app:bench');
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			const first = e.problem.errors ?? [];
+			toasts.add(
+				'error',
+				`${file.name} was not taken: ` +
+					(first.length ? `${first[0]?.pointer || '/'}: ${first[0]?.says}` : e.message) +
+					(first.length > 1 ? ` (and ${first.length - 1} more)` : '')
+			);
+		} finally {
+			files.value = '';
+		}
+	}
+</script>
+
+<svelte:head><title>Bench · Deep Bay</title></svelte:head>
+
+{#snippet row(c: Card)}
+	<li
+		class="grid content-start gap-x-6 gap-y-2 border-b border-line py-4 md:grid-cols-[1fr_9rem_1.1fr_auto]"
+	>
+		<div>
+			<h2 class="text-lg font-semibold">
+				<a class="hover:underline" href={resolve(SCREENS[c.status.go].route, { id: c.id })}
+					>{c.title}</a
+				>
+			</h2>
+			<p class="text-soft">
+				{[c.tag, c.sheet, c.owner].filter(Boolean).join(' · ')}
+			</p>
+			{#if c.wish}<p class="mt-1 max-w-prose">“{c.wish}”</p>{/if}
+		</div>
+		<StageTrack status={c.status} />
+		<div>
+			<p class="text-soft">waits for</p>
+			<p class="flex items-start gap-2">
+				{#if c.status.stops}<span class="mt-0.5"><Mark grade="stops" /></span>{/if}
+				<span>{c.status.waits}</span>
+			</p>
+			<p class="mt-1 text-soft">in since {when(c.arrived)}</p>
+		</div>
+		<div class="self-center justify-self-start md:justify-self-end">
+			<Button
+				class="w-72 text-left whitespace-normal"
+				color={c.status.stage === 'closed' ? 'alternative' : 'primary'}
+				href={resolve(SCREENS[c.status.go].route, { id: c.id })}
+				aria-label="{c.status.next}: {c.title}">{c.status.next}</Button
+			>
+		</div>
+	</li>
+{/snippet}
+
+<div class="flex flex-wrap items-end gap-4 py-5">
+	<div class="grow">
+		<h1>On the bench</h1>
+		<p class="text-soft" role="status">
+			{data.q
+				? `${data.cards.length} found for “${data.q}”`
+				: `${open.length} open, ${closed.length} closed`}
+		</p>
+	</div>
+	<div class="w-full sm:w-104">
+		<Label for="q">Find by anything printed on the machine or its parts</Label>
+		<Input
+			id="q"
+			type="search"
+			bind:value={q}
+			oninput={search}
+			placeholder="serial, part number, tag, name"
+			{@attach shortcut('/')}
+		/>
+	</div>
+	<Button onclick={() => (making = true)} {@attach shortcut('n')}>New job</Button>
+	<Button color="alternative" onclick={() => files.click()}>Bring in a file</Button>
+	<input
+		bind:this={files}
+		type="file"
+		accept=".json,application/json"
+		class="hidden"
+		onchange={bringIn}
+		aria-label="Job, sheet or part file"
+	/>
+</div>
+
+{#if data.cards.length === 0}
+	<section class="grid max-w-xl gap-3 border-t border-line py-10">
+		<h2>{data.q ? 'Nothing carries that' : 'The bench is clear'}</h2>
+		<p>
+			{data.q
+				? 'Blanks, dashes and capitals do not matter. Try fewer letters of the serial or part number.'
+				: 'Start a job from a machine sheet and a wish, or bring in a job file.'}
+		</p>
+	</section>
+{:else}
+	{#if open.length > 0}
+		<ul class="border-t border-line" aria-label="Open jobs">
+			{#each open as c (c.id)}{@render row(c)}{/each}
+		</ul>
+	{/if}
+	{#if closed.length > 0}
+		<h2 class="mt-8 mb-2">Handed over</h2>
+		<ul class="border-t border-line" aria-label="Closed jobs">
+			{#each closed as c (c.id)}{@render row(c)}{/each}
+		</ul>
+	{/if}
+{/if}
+
+<NewJob bind:open={making} sheets={data.sheets} />

@@ -1,0 +1,12 @@
+import { api, orError } from '$lib/api/client';
+import type { PageLoad } from './$types';
+
+export const load: PageLoad = async ({ fetch, url, depends }) => {
+	depends('app:bench');
+	const q = url.searchParams.get('q') ?? '';
+	const [cards, sheets] = await Promise.all([
+		orError(api.jobs(fetch, q)),
+		orError(api.sheets(fetch))
+	]);
+	return { cards, sheets, q };
+};

@@ -1,0 +1,108 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { resolve } from '$app/paths';
+	import { page } from '$app/state';
+	import { Button } from 'flowbite-svelte';
+	import type { Snippet } from 'svelte';
+	import { SCREENS, TABS } from '$lib/job/screens';
+	import { provideSession, Session } from '$lib/job/session.svelte';
+	import Dialog from '$lib/ui/Dialog.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { shortcut } from '$lib/ui/shortcut';
+	import { when } from '$lib/ui/text';
+	import type { LayoutData } from './$types';
+
+	let { data, children }: { data: LayoutData; children: Snippet } = $props();
+	const session = $derived(new Session(data.start));
+	provideSession(() => session);
+
+	const id = $derived(session.job.id);
+	const status = $derived(session.view.status);
+	const onNext = $derived(page.route.id === SCREENS[status.go].route);
+
+	// The dialog cannot be dismissed without a decision: a conflict stays until it is settled.
+	let conflictOpen = $derived(session.conflict !== null);
+</script>
+
+<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-2">
+	<div class="max-w-100 min-w-0">
+		<h1 class="truncate text-xl">{session.job.title}</h1>
+		<p class="truncate text-soft">
+			{[session.job.tag, session.job.sheet.name, session.job.owner].filter(Boolean).join(' · ')}
+		</p>
+	</div>
+	<nav aria-label="This job" class="flex flex-wrap">
+		{#each TABS as t (t)}
+			{@const s = SCREENS[t]}
+			{@const here = page.route.id === s.route}
+			<a
+				href={resolve(s.route, { id })}
+				aria-current={here ? 'page' : undefined}
+				class={[
+					'flex min-h-11 items-center border-b-4 px-3 hover:bg-water-1',
+					here ? 'border-ink font-semibold' : 'border-transparent'
+				]}
+				{@attach shortcut(s.key)}>{s.name}</a
+			>
+		{/each}
+	</nav>
+	<span class="grow"></span>
+	<Button
+		color="alternative"
+		disabled={session.now.revision < 2 || session.closed}
+		onclick={() => session.undo()}
+		{@attach shortcut('u')}>Undo</Button
+	>
+	{#if !onNext}
+		<Button onclick={() => goto(resolve(SCREENS[status.go].route, { id }))}>{status.next}</Button>
+	{/if}
+</div>
+
+<p class="sr-only" role="status" aria-live="polite">{session.said}</p>
+{#if session.unsent}
+	<div
+		role="alert"
+		class="no-print mb-2 flex flex-wrap items-center gap-3 border-l-4 border-over bg-overtint p-3"
+	>
+		<Mark grade="stops" />
+		<span class="grow">Not saved: Deep Bay does not answer. Your last change is kept here.</span>
+		<Button onclick={() => session.again()} aria-busy={session.busy}>Send it again</Button>
+	</div>
+{/if}
+
+{@render children()}
+
+<Dialog open={conflictOpen} permanent title="Somebody else changed this job" size="md">
+	{#if session.conflict}
+		<p>Your change was not applied. Since you last saw the job:</p>
+		<ul class="my-2 border-l-4 border-line pl-3">
+			{#each session.conflict.missed ?? [] as m (m.revision)}
+				<li><strong>{m.by}</strong>, {when(m.at)}: {m.says}</li>
+			{/each}
+		</ul>
+		{#if session.conflict.yours}
+			<p>
+				Your change: <strong>{session.conflict.yours.do}</strong>
+				{[
+					session.job.parts.find((p) => p.id === session.item(session.conflict?.yours?.item)?.part)
+						?.name,
+					session.conflict.yours.socket,
+					session.conflict.yours.step,
+					session.conflict.yours.line,
+					session.conflict.yours.text,
+					session.conflict.yours.value
+				]
+					.filter(Boolean)
+					.join(', ')}
+			</p>
+		{/if}
+		<div class="mt-4 flex flex-wrap gap-3">
+			<Button onclick={() => session.settle(false)} data-autofocus>Take theirs, drop mine</Button>
+			{#if session.conflict.yours}
+				<Button color="alternative" onclick={() => session.settle(true)}
+					>Put mine on top of theirs</Button
+				>
+			{/if}
+		</div>
+	{/if}
+</Dialog>

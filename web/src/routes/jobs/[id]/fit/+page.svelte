@@ -1,0 +1,257 @@
+<script lang="ts">
+	import { Button, Select } from 'flowbite-svelte';
+	import { on } from 'svelte/events';
+	import Board from '$lib/chart/Board.svelte';
+	import AddPart from '$lib/job/AddPart.svelte';
+	import Finding from '$lib/job/Finding.svelte';
+	import { Hand } from '$lib/job/hand.svelte';
+	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
+	import Reasons from '$lib/job/Reasons.svelte';
+	import { useSession, type State } from '$lib/job/session.svelte';
+	import { plainKey, shortcut } from '$lib/ui/shortcut';
+
+	const get = useSession();
+	const session = $derived(get());
+	let shown = $state<State>('planned');
+	let chosen = $state<string>();
+	let adding = $state(false);
+	const hand = new Hand(
+		() => session,
+		() => shown
+	);
+
+	const sheet = $derived(session.job.sheet);
+	const resolved = $derived(session.view[shown]);
+	const mat = $derived(session.onMat(shown));
+	const here = $derived(chosen ? session.socket(shown, chosen) : undefined);
+	const socket = $derived(sheet.sockets.find((k) => k.id === chosen));
+	const name = (item: string | undefined) => session.partOf(item)?.name;
+	const cardLength = (item: string | undefined) => session.partOf(item)?.drive?.m2?.lengthMM;
+	const order = { stops: 0, warns: 1, notes: 2 };
+	const findings = $derived(
+		[...resolved.findings].sort((a, b) => order[a.severity] - order[b.severity])
+	);
+	const count = (s: keyof typeof order) => findings.filter((f) => f.severity === s).length;
+
+	async function onsocket(id: string) {
+		if (hand.swallowClick()) return;
+		if (hand.item) {
+			if (await hand.place(id)) chosen = id;
+			return;
+		}
+		chosen = chosen === id ? undefined : id;
+	}
+
+	function toggle(item: string) {
+		if (hand.swallowClick()) return;
+		if (hand.item === item) hand.putDown();
+		else void hand.pickUp(item);
+	}
+
+	// M picks up the next part from the mat, Esc puts down, T takes out.
+	$effect(() =>
+		on(window, 'keydown', (e) => {
+			if (!plainKey(e)) return;
+			if (e.key === 'Escape') hand.putDown();
+			else if (e.key.toLowerCase() === 'm' && mat.length > 0) {
+				const i = mat.findIndex((x) => x.id === hand.item);
+				void hand.pickUp(mat[(i + 1) % mat.length]!.id);
+				document.querySelector<HTMLElement>('[data-testid=chart] button')?.focus();
+			} else if (e.key.toLowerCase() === 't' && here?.item && !session.closed) {
+				void hand.takeOut(here.item);
+			}
+		})
+	);
+	$effect(() => () => hand.putDown());
+</script>
+
+<svelte:head><title>Fit: {session.job.title} · Deep Bay</title></svelte:head>
+
+<div class="grid gap-6 lg:grid-cols-[1fr_21.5rem]">
+	<section aria-label="Board">
+		<div class="flex flex-wrap items-center gap-3 pb-2">
+			<div class="flex rounded-md border border-ink" role="group" aria-label="Which state is drawn">
+				{#each [['planned', 'As planned'], ['found', 'As found']] as const as [s, label] (s)}
+					<button
+						class={['min-h-11 px-4', shown === s ? 'bg-ink text-paper' : 'hover:bg-water-1']}
+						aria-pressed={shown === s}
+						onclick={() => {
+							hand.putDown();
+							shown = s;
+						}}>{label}</button
+					>
+				{/each}
+			</div>
+			<p class="min-w-0 flex-1 text-soft" role="status">
+				{#if hand.item}
+					<strong class="text-over">{name(hand.item)}</strong> is picked up: choose a socket, or press
+					Esc
+				{:else}
+					<strong class="text-ink">{session.view.status.next}.</strong>
+					{#if session.job.wish?.text}Wish: “{session.job.wish.text}”{/if}
+				{/if}
+			</p>
+		</div>
+		<Board
+			{sheet}
+			{resolved}
+			title="Board of the {sheet.name}, {shown === 'planned' ? 'as planned' : 'as found'}"
+			{name}
+			{cardLength}
+			{chosen}
+			offers={hand.item ? hand.offers : null}
+			{onsocket}
+			draggable={hand.draggable}
+		/>
+		<p class="py-2 text-soft">
+			Ribbons: width is lanes, depth of tint is generation; the white rim is wiring that stays
+			unused.
+		</p>
+	</section>
+
+	<div class="grid content-start gap-5">
+		<section aria-labelledby="mat-h" data-mat>
+			<div class="flex items-center justify-between">
+				<h2 id="mat-h">{shown === 'planned' ? 'On the mat' : 'Not in the machine'}</h2>
+				<Button
+					color="alternative"
+					disabled={session.closed}
+					onclick={() => (adding = true)}
+					{@attach shortcut('a')}>Add a part</Button
+				>
+			</div>
+			{#if mat.length === 0}
+				<p class="py-1 text-soft">
+					{session.job.items.length === 0
+						? 'No parts yet: add what is in the machine, then what is to be fitted.'
+						: 'Everything has its place.'}
+				</p>
+			{/if}
+			<ul class="mt-1 grid gap-1">
+				{#each mat as item (item.id)}
+					<li class="flex gap-1">
+						<button
+							class={[
+								'min-h-14 grow rounded-sm border px-3 py-1 text-left leading-tight',
+								hand.item === item.id
+									? 'border-over bg-overtint'
+									: 'border-line bg-land hover:border-ink'
+							]}
+							aria-pressed={hand.item === item.id}
+							disabled={session.closed}
+							data-item={item.id}
+							onclick={() => toggle(item.id)}
+							{@attach hand.draggable(item.id)}
+						>
+							<strong>{name(item.id)}</strong>
+							<span class="text-soft">{item.serial}</span>
+							{#if item.new}<span class="text-over">· to fit</span>{/if}
+						</button>
+						<button
+							class="size-14 rounded-sm border border-line hover:bg-overtint"
+							aria-label="Remove {name(item.id)} {item.serial} from the job"
+							disabled={session.closed}
+							onclick={() => session.change({ do: 'remove', item: item.id })}
+						>
+							<svg viewBox="0 0 20 20" class="mx-auto size-5 fill-none stroke-current stroke-2"
+								><path d="M5 5l10 10M15 5L5 15" /></svg
+							>
+						</button>
+					</li>
+				{/each}
+			</ul>
+		</section>
+
+		{#if socket && here}
+			<section aria-labelledby="socket-h" class="border-l-4 border-ink pl-3" data-testid="socket">
+				<h2 id="socket-h">{socket.id}{socket.where ? `, ${socket.where}` : ''}</h2>
+				{#if here.item}<p>
+						<strong>{name(here.item)}</strong>
+						{session.item(here.item)?.serial}
+					</p>{/if}
+				<p>
+					{here.says}{#if here.link?.rate && here.state === 'live'}<br />
+						<span class="text-soft">{here.link.rate}</span>{/if}
+				</p>
+				{#if here.item && !session.closed}
+					<div class="my-2 flex gap-2">
+						<Button color="alternative" onclick={() => here.item && hand.pickUp(here.item)}
+							>Move it</Button
+						>
+						<Button color="alternative" onclick={() => here.item && hand.takeOut(here.item)}
+							>Take it out</Button
+						>
+					</div>
+				{/if}
+				<Reasons because={here.because} />
+			</section>
+		{/if}
+
+		<section aria-labelledby="findings-h">
+			<h2 id="findings-h">Findings</h2>
+			<p class="text-soft" data-testid="tally">
+				{count('stops')} stop, {count('warns')} warn, {count('notes')} to note
+			</p>
+			{#if findings.length === 0}
+				<p class="py-1">Nothing stands against this.</p>
+			{/if}
+			<ul>
+				{#each findings as f (f.code + f.socket + f.item + f.says)}
+					<Finding
+						finding={f}
+						oncure={session.closed
+							? undefined
+							: (c) => session.change({ do: 'moves', in: shown, moves: c.moves })}
+					/>
+				{/each}
+			</ul>
+		</section>
+
+		<MemoryPanel
+			memory={resolved.memory}
+			variants={shown === 'planned' ? session.view.variants : []}
+			onuse={session.closed ? undefined : (v) => session.change({ do: 'moves', moves: v.moves })}
+		/>
+
+		{#if sheet.settings.length > 0}
+			<section aria-labelledby="settings-h">
+				<h2 id="settings-h">Settings</h2>
+				<ul class="grid gap-2">
+					{#each sheet.settings as st (st.id)}
+						{@const value =
+							session.job[shown].settings.find((c) => c.setting === st.id)?.value ?? st.default}
+						<li class="grid grid-cols-[1fr_9rem] items-center gap-2">
+							<label for="set-{st.id}">{st.name}</label>
+							<Select
+								id="set-{st.id}"
+								{value}
+								placeholder=""
+								disabled={session.closed}
+								items={st.options.map((o) => ({ value: o.value, name: o.name }))}
+								onchange={(e) =>
+									session.change({
+										do: 'set',
+										in: shown,
+										setting: st.id,
+										value: e.currentTarget.value
+									})}
+							/>
+						</li>
+					{/each}
+				</ul>
+			</section>
+		{/if}
+	</div>
+</div>
+
+{#if hand.ghost}
+	<div
+		class="pointer-events-none fixed z-50 rounded-sm border border-over bg-overtint px-3 py-2 text-ink shadow"
+		style:left="{hand.ghost.x + 10}px"
+		style:top="{hand.ghost.y + 10}px"
+	>
+		{name(hand.item)}
+	</div>
+{/if}
+
+<AddPart bind:open={adding} which={shown} />

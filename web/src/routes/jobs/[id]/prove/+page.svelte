@@ -1,0 +1,56 @@
+<script lang="ts">
+	import { resolve } from '$app/paths';
+	import LineRow from '$lib/job/LineRow.svelte';
+	import { useSession } from '$lib/job/session.svelte';
+
+	const get = useSession();
+	const session = $derived(get());
+	const lines = $derived(session.view.lines);
+	const count = (v: string) => lines.filter((l) => l.verdict === v).length;
+	const screens = [
+		{ id: 'set-up', title: 'In set-up' },
+		{ id: 'system', title: 'In the running system' }
+	] as const;
+	const key = $derived(session.job.sheet.firmware?.setupKey);
+</script>
+
+<svelte:head><title>Prove: {session.job.title} · Deep Bay</title></svelte:head>
+
+<p class="py-2" role="status" data-testid="tally">
+	{count('not looked at')} to read, {count('agrees')} agree, {count('differs')} differ, {count(
+		'explained'
+	)} explained
+</p>
+{#if lines.length === 0}
+	<p class="py-8">
+		Nothing is expected yet. <a
+			class="underline"
+			href={resolve('/jobs/[id]/fit', { id: session.job.id })}>Plan the fit first</a
+		>.
+	</p>
+{/if}
+{#each screens as s (s.id)}
+	{@const own = lines.filter((l) => l.screen === s.id)}
+	{#if own.length > 0}
+		<section aria-labelledby="{s.id}-h" class="pb-6">
+			<h2 id="{s.id}-h" class="border-b-2 border-ink pb-1 text-xl">
+				{s.title}
+				{#if s.id === 'set-up' && key}<span class="text-base font-normal text-soft"
+						>reached with {key}</span
+					>{/if}
+			</h2>
+			<ul>
+				{#each own as l (l.id)}
+					<LineRow
+						line={l}
+						locked={session.closed}
+						onconfirm={() => session.change({ do: 'confirm', line: l.id })}
+						onread={(text) => session.change({ do: 'read', line: l.id, text })}
+						onforget={() => session.change({ do: 'forget', line: l.id })}
+						onexplain={(text) => session.change({ do: 'explain', line: l.id, text })}
+					/>
+				{/each}
+			</ul>
+		</section>
+	{/if}
+{/each}
