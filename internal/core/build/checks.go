@@ -17,7 +17,9 @@ type Check struct {
 	Doc      string // when it occurs, with an example
 
 	unsure bool // a finding leaves the socket's state unknown
-	socket func(*resolver, *sock) (Finding, bool)
+	// socket returns nil, or how to say what it found: words are made only where
+	// somebody reads them, and not while places for a part are tried.
+	socket func(*resolver, *sock) func() Finding
 	cures  func(*resolver, *sock) []Cure // for socket rules, asked for only when there is a finding
 	whole  func(*resolver) []Finding
 }

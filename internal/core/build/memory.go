@@ -11,32 +11,26 @@ import (
 	"deepbay/internal/core/quantity"
 )
 
-// live calls f for every module that is seen.
-func (r *resolver) live(f func(*sock, *part.Module)) {
-	for i := range r.sockets {
-		s := &r.sockets[i]
-		if m := s.module(); m != nil && s.Kind.Memory() && (s.state == Live || s.state == Unsure) {
-			f(s, m)
-		}
-	}
-}
-
 // remember fills r.memory.
 func (r *resolver) remember() {
 	m := &r.memory
-	for i := range r.sockets {
-		if s := &r.sockets[i]; s.Kind.Memory() {
-			channel(m, s.Channel)
-		}
-	}
 	sizesKnown := true
-	r.live(func(s *sock, mod *part.Module) {
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		if !s.Kind.Memory() {
+			continue
+		}
 		c := channel(m, s.Channel)
+		mod := s.module()
+		if mod == nil || s.state != Live && s.state != Unsure {
+			continue
+		}
+		r.filled = append(r.filled, s)
 		c.Modules++
 		c.Bytes += mod.SizeBytes
 		m.TotalBytes += mod.SizeBytes
 		sizesKnown = sizesKnown && mod.SizeBytes.Known()
-	})
+	}
 	if m.Channels == nil {
 		m.Channels = []ChannelAnswer{}
 	}
@@ -122,12 +116,13 @@ func (r *resolver) speed() {
 	var slowest quantity.MTps
 	var which *sock
 	unknown := ""
-	perChannel, ranks, modules := 0, 0, 0
+	perChannel, ranks := 0, 0
+	ranksKnown := true
 	for _, c := range m.Channels {
 		perChannel = max(perChannel, c.Modules)
 	}
-	r.live(func(s *sock, mod *part.Module) {
-		modules++
+	for _, s := range r.filled {
+		mod := s.module()
 		rate := r.moduleRate(mod)
 		if !rate.Known() {
 			unknown = "the label of " + r.name(s) + " does not state its speed"
@@ -136,8 +131,12 @@ func (r *resolver) speed() {
 			slowest, which = rate, s
 		}
 		ranks = max(ranks, mod.Ranks)
-	})
-	if modules == 0 {
+		ranksKnown = ranksKnown && mod.Ranks > 0
+	}
+	if !ranksKnown {
+		ranks = 0
+	}
+	if which == nil {
 		return
 	}
 	if unknown != "" {
@@ -148,9 +147,9 @@ func (r *resolver) speed() {
 	if r.profile != nil {
 		m.Because = append(m.Because, r.ruleReason(r.profile))
 	}
-	limit := r.boardRate(perChannel, ranks)
-	if !limit.Known() {
-		m.Because = append(m.Because, Reason{FromSheet, "speed unknown, because the sheet has no speed for " + perChannelText(perChannel) + ranksText(ranks)})
+	limit, missing := r.boardRate(perChannel, ranks)
+	if missing.Says != "" {
+		m.Because = append(m.Because, missing)
 		return
 	}
 	m.Because = append(m.Because, Reason{FromSheet, "the board runs " + perChannelText(perChannel) + " at up to " + limit.String()},
@@ -167,9 +166,9 @@ func perChannelText(n int) string {
 
 func ranksText(n int) string {
 	if n == 0 {
-		return " of unstated ranks"
+		return ""
 	}
-	return " of " + strconv.Itoa(n) + " ranks"
+	return " of " + plural(n, "rank")
 }
 
 func (r *resolver) moduleRate(m *part.Module) quantity.MTps {
@@ -181,17 +180,18 @@ func (r *resolver) moduleRate(m *part.Module) quantity.MTps {
 
 // boardRate is the board's limit; a row without ranks covers all. A profile is
 // an overclock of memory and controller, so the board's table of plain speeds
-// does not bind it: every module's profile then stands alone.
-func (r *resolver) boardRate(perChannel, ranks int) quantity.MTps {
+// does not bind it: every module's profile then stands alone. Where the rate
+// cannot be told the reason says why.
+func (r *resolver) boardRate(perChannel, ranks int) (quantity.MTps, Reason) {
 	var best quantity.MTps
 	if r.profile != nil {
 		all := true
-		r.live(func(_ *sock, m *part.Module) {
-			all = all && m.ProfileMTps.Known()
-			best = max(best, m.ProfileMTps)
-		})
+		for _, s := range r.filled {
+			all = all && s.module().ProfileMTps.Known()
+			best = max(best, s.module().ProfileMTps)
+		}
 		if all {
-			return best
+			return best, Reason{}
 		}
 		best = 0
 	}
@@ -200,11 +200,14 @@ func (r *resolver) boardRate(perChannel, ranks int) quantity.MTps {
 			continue
 		}
 		if row.Ranks != 0 && ranks == 0 {
-			return 0 // the table tells ranks apart and a label does not state them
+			return 0, Reason{FromPart, "speed unknown, because a module's label does not state its ranks, which the board's table asks for"}
 		}
 		if (row.Ranks == 0 || row.Ranks == ranks) && (best == 0 || row.MTps < best) {
 			best = row.MTps
 		}
 	}
-	return best
+	if best == 0 {
+		return 0, Reason{FromSheet, "speed unknown, because the sheet has no speed for " + perChannelText(perChannel) + ranksText(ranks)}
+	}
+	return best, Reason{}
 }

@@ -7,15 +7,7 @@ import (
 	"strconv"
 
 	"deepbay/internal/core/machine"
-	"deepbay/internal/core/part"
 )
-
-// filled is the memory slots whose modules are seen, in the sheet's order.
-func (r *resolver) filled() []*sock {
-	var out []*sock
-	r.live(func(s *sock, _ *part.Module) { out = append(out, s) })
-	return out
-}
 
 // fill is the sheet's list of slots for n modules, nil where it is silent.
 func (r *resolver) fill(n int) []machine.SocketID {
@@ -84,7 +76,7 @@ func portLost(r *resolver) []Finding {
 }
 
 func memoryNone(r *resolver) []Finding {
-	if len(r.memory.Channels) == 0 || len(r.filled()) > 0 {
+	if len(r.memory.Channels) == 0 || len(r.filled) > 0 {
 		return nil
 	}
 	return []Finding{{Says: "no memory is seen: the machine does not start",
@@ -111,15 +103,21 @@ func (r *resolver) order(have []*sock) []Cure {
 	return nil
 }
 
-func memoryChannels(r *resolver) []Finding {
-	have := r.filled()
-	used := 0
+// used is the number of channels that hold a module, and whether the modules
+// could fill more.
+func (r *resolver) used() (used int, tooFew bool) {
 	for _, c := range r.memory.Channels {
 		if c.Modules > 0 {
 			used++
 		}
 	}
-	if len(have) < 2 || used >= min(len(have), len(r.memory.Channels)) {
+	return used, used < min(len(r.filled), len(r.memory.Channels))
+}
+
+func memoryChannels(r *resolver) []Finding {
+	have := r.filled
+	used, tooFew := r.used()
+	if !tooFew {
 		return nil
 	}
 	f := Finding{
@@ -147,10 +145,10 @@ func plural(n int, what string) string {
 }
 
 func memoryOrder(r *resolver) []Finding {
-	have := r.filled()
+	have := r.filled
 	want := r.fill(len(have))
-	if want == nil || len(refill(have, want)) == 0 || len(memoryChannels(r)) > 0 {
-		return nil
+	if _, tooFew := r.used(); tooFew || want == nil || len(refill(have, want)) == 0 {
+		return nil // too few channels has the same cure, and is said already
 	}
 	return []Finding{{
 		Says: plural(len(have), "module") + " in " + slots(ids(have)) + "; the sheet says " + slots(want),
@@ -163,7 +161,7 @@ func memoryOrder(r *resolver) []Finding {
 }
 
 func memoryOrderUnstated(r *resolver) []Finding {
-	have := r.filled()
+	have := r.filled
 	if len(have) == 0 || r.fill(len(have)) != nil {
 		return nil
 	}
@@ -193,10 +191,11 @@ func memorySpeed(r *resolver) []Finding {
 	if !r.memory.MTps.Known() {
 		return nil
 	}
-	r.live(func(s *sock, m *part.Module) {
+	for _, s := range r.filled {
+		m := s.module()
 		own := max(m.RateMTps, m.ProfileMTps)
 		if own <= r.memory.MTps {
-			return
+			continue
 		}
 		f := Finding{Socket: s.ID, Item: s.piece.ID,
 			Says:    r.name(s) + " could do " + own.String() + " and runs at " + r.memory.Speed,
@@ -206,7 +205,7 @@ func memorySpeed(r *resolver) []Finding {
 			f.Cures = append(f.Cures, r.profileCures()...)
 		}
 		out = append(out, f)
-	})
+	}
 	return out
 }
 
@@ -226,7 +225,7 @@ func (r *resolver) profileCures() []Cure {
 }
 
 func memoryUnknown(r *resolver) []Finding {
-	have := r.filled()
+	have := r.filled
 	if len(have) == 0 {
 		return nil
 	}

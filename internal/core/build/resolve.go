@@ -39,7 +39,7 @@ func Resolve(b *Build) Resolved {
 	for i := range r.sockets {
 		out.Sockets[i] = r.answer(&r.sockets[i])
 	}
-	if out.Findings == nil {
+	if r.findings == nil {
 		out.Findings = []Finding{}
 	}
 	return out
@@ -57,7 +57,7 @@ type sock struct {
 	protocols []link.Protocol
 	closed    []*machine.Rule // rules that turn it off
 	narrowed  []*machine.Rule // rules that narrow it
-	trained   LinkAnswer
+	trained   *LinkAnswer     // nil: no link is made
 	because   []Reason
 }
 
@@ -81,6 +81,7 @@ type resolver struct {
 	sheet    *machine.Sheet
 	sockets  []sock
 	profile  *machine.Rule // the rule that lets memory run at its profile
+	filled   []*sock       // memory slots whose modules are seen, in the sheet's order
 	memory   MemoryAnswer
 	findings []Finding
 }
@@ -179,10 +180,11 @@ func (r *resolver) judge(s *sock) {
 		if c.socket == nil {
 			continue
 		}
-		f, found := c.socket(r, s)
-		if !found {
+		say := c.socket(r, s)
+		if say == nil {
 			continue
 		}
+		f := say()
 		if c.cures != nil {
 			f.Cures = append(f.Cures, c.cures(r, s)...)
 		}
@@ -260,21 +262,40 @@ func (r *resolver) fedBy(s *sock) string {
 	return ", on the " + root.Name + " behind its uplink of " + root.Uplink.Link().String() + ", which everything there shares"
 }
 
-func pcieAnswer(l link.Link) LinkAnswer {
-	a := LinkAnswer{Protocol: link.PCIe, Gen: l.Gen, Lanes: l.Lanes, MBps: l.LineRate().MBps(), Text: l.String(), Rate: "rate unknown"}
-	if l.Known() {
-		a.Rate = l.LineRate().String() + " before packet overhead"
+// The answers for links in use, worded once: every socket of every resolve has one.
+var (
+	pcieAnswers [link.MaxGen + 1][17]LinkAnswer
+	sataAnswers [4]LinkAnswer
+)
+
+func init() {
+	for gen := range pcieAnswers {
+		for lanes := range pcieAnswers[gen] {
+			l := link.Link{Gen: quantity.Gen(gen), Lanes: quantity.Lanes(lanes)}
+			a := LinkAnswer{Protocol: link.PCIe, Gen: l.Gen, Lanes: l.Lanes, MBps: l.LineRate().MBps(), Text: l.String(), Rate: "rate unknown"}
+			if l.Known() {
+				a.Rate = l.LineRate().String() + " before packet overhead"
+			}
+			pcieAnswers[gen][lanes] = a
+		}
 	}
-	return a
+	for gen := range sataAnswers {
+		g := quantity.Gen(gen)
+		a := LinkAnswer{Protocol: link.SATA, Gen: g, MBps: link.SATARate(g).MBps(), Text: "SATA " + g.String(), Rate: "rate unknown"}
+		if g.Known() {
+			a.Rate = link.SATARate(g).String() + " after coding"
+		}
+		sataAnswers[gen] = a
+	}
 }
 
-func sataAnswer(gen quantity.Gen) LinkAnswer {
-	a := LinkAnswer{Protocol: link.SATA, Gen: gen, MBps: link.SATARate(gen).MBps(), Text: "SATA " + gen.String(), Rate: "rate unknown"}
-	if gen.Known() {
-		a.Rate = link.SATARate(gen).String() + " after coding"
-	}
-	return a
+// pcieAnswer and sataAnswer look a link up; the sheet's schema keeps generation
+// and width inside the tables.
+func pcieAnswer(l link.Link) *LinkAnswer {
+	return &pcieAnswers[min(l.Gen, link.MaxGen)][min(l.Lanes, 16)]
 }
+
+func sataAnswer(gen quantity.Gen) *LinkAnswer { return &sataAnswers[min(gen, 3)] }
 
 // ruleReason is a rule of the sheet as a sentence.
 func (r *resolver) ruleReason(rule *machine.Rule) Reason {
@@ -343,8 +364,8 @@ func (r *resolver) answer(s *sock) SocketState {
 	if s.piece != nil {
 		out.Item = s.piece.ID
 	}
-	if s.trained.Protocol != "" && (s.state == Live || s.state == Unsure) {
-		out.Link = &s.trained
+	if s.state == Live || s.state == Unsure {
+		out.Link = s.trained
 	}
 	switch {
 	case s.state == Off && s.piece != nil:
@@ -356,7 +377,7 @@ func (r *resolver) answer(s *sock) SocketState {
 	case s.state == Unsure && out.Link == nil:
 		out.Says = "unknown: the sheet or the label does not say enough"
 	case out.Link != nil && s.trained.MBps > 0:
-		out.Says = s.trained.Text + ", " + link1(s.trained.MBps)
+		out.Says = s.trained.Text + ", " + quantity.MBps(s.trained.MBps).String()
 	case out.Link != nil:
 		out.Says = s.trained.Text
 	case s.state == Live && s.module() != nil:
@@ -374,19 +395,15 @@ func (r *resolver) answer(s *sock) SocketState {
 	return out
 }
 
-func link1(mbps float64) string { return quantity.MBps(mbps).String() }
-
 // offer is the best link a free socket has to give.
 func (r *resolver) offer(s *sock) *LinkAnswer {
 	switch {
 	case s.Kind.Memory():
 		return nil
 	case slices.Contains(s.protocols, link.PCIe):
-		a := pcieAnswer(s.link)
-		return &a
+		return pcieAnswer(s.link)
 	case slices.Contains(s.protocols, link.SATA):
-		a := sataAnswer(s.sataGen)
-		return &a
+		return sataAnswer(s.sataGen)
 	}
 	return nil
 }

@@ -13,17 +13,19 @@ import (
 	"deepbay/internal/core/quantity"
 )
 
-func kindMismatch(r *resolver, s *sock) (Finding, bool) {
+func kindMismatch(r *resolver, s *sock) func() Finding {
 	if goesInto(s.piece.Part, s.Socket) {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says: r.name(s) + " does not go into " + string(s.ID) + ": it is a " + shape(s.piece.Part) + ", and this is a " + s.Kind.String(),
-		Because: []Reason{
-			{FromPart, r.name(s) + " is a " + shape(s.piece.Part)},
-			{FromSheet, string(s.ID) + " is a " + s.Kind.String()},
-		},
-	}, true
+	return func() Finding {
+		return Finding{
+			Says: r.name(s) + " does not go into " + string(s.ID) + ": it is a " + shape(s.piece.Part) + ", and this is a " + s.Kind.String(),
+			Because: []Reason{
+				{FromPart, r.name(s) + " is a " + shape(s.piece.Part)},
+				{FromSheet, string(s.ID) + " is a " + s.Kind.String()},
+			},
+		}
+	}
 }
 
 // goesInto reports whether part and socket are of one kind at all.
@@ -48,52 +50,58 @@ func shape(p *part.Part) string {
 	return p.Module.Form.String()
 }
 
-func memoryGeneration(r *resolver, s *sock) (Finding, bool) {
+func memoryGeneration(r *resolver, s *sock) func() Finding {
 	m, want := s.module(), r.sheet.Memory.Generation
 	if m == nil || want == "" || m.Generation == "" || m.Generation == want {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says: r.name(s) + " is " + m.Generation.String() + "; this board takes " + want.String() + " only",
-		Because: []Reason{
-			{FromPart, r.name(s) + " is " + m.Generation.String()},
-			{FromSheet, "the board takes " + want.String()},
-			{FromStandard, "the notch of each generation is elsewhere; none fits another's slot"},
-		},
-		Cures: []Cure{{Says: "use " + want.String() + " modules"}},
-	}, true
+	return func() Finding {
+		return Finding{
+			Says: r.name(s) + " is " + m.Generation.String() + "; this board takes " + want.String() + " only",
+			Because: []Reason{
+				{FromPart, r.name(s) + " is " + m.Generation.String()},
+				{FromSheet, "the board takes " + want.String()},
+				{FromStandard, "the notch of each generation is elsewhere; none fits another's slot"},
+			},
+			Cures: []Cure{{Says: "use " + want.String() + " modules"}},
+		}
+	}
 }
 
-func memoryRegistered(r *resolver, s *sock) (Finding, bool) {
+func memoryRegistered(r *resolver, s *sock) func() Finding {
 	m, want := s.module(), r.sheet.Memory.Registered
 	if m == nil || want == quantity.Unknown || m.Registered == quantity.Unknown || m.Registered == want {
-		return Finding{}, false
+		return nil
 	}
 	kind := map[quantity.Answer]string{quantity.Yes: "registered", quantity.No: "unbuffered"}
-	return Finding{
-		Says: r.name(s) + " is " + kind[m.Registered] + "; this board takes " + kind[want] + " modules",
-		Because: []Reason{
-			{FromPart, r.name(s) + " is " + kind[m.Registered]},
-			{FromSheet, "the board takes " + kind[want] + " modules"},
-			{FromStandard, "the two are electrically different and never mix"},
-		},
-		Cures: []Cure{{Says: "use " + kind[want] + " modules"}},
-	}, true
+	return func() Finding {
+		return Finding{
+			Says: r.name(s) + " is " + kind[m.Registered] + "; this board takes " + kind[want] + " modules",
+			Because: []Reason{
+				{FromPart, r.name(s) + " is " + kind[m.Registered]},
+				{FromSheet, "the board takes " + kind[want] + " modules"},
+				{FromStandard, "the two are electrically different and never mix"},
+			},
+			Cures: []Cure{{Says: "use " + kind[want] + " modules"}},
+		}
+	}
 }
 
-func m2Key(r *resolver, s *sock) (Finding, bool) {
+func m2Key(r *resolver, s *sock) func() Finding {
 	d := s.drive()
 	if d == nil || d.M2 == nil || s.Key == "" || len(d.M2.Keys) == 0 || slices.Contains(d.M2.Keys, s.Key) {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says: r.name(s) + " is notched at " + keys(d.M2.Keys) + "; " + string(s.ID) + " is keyed " + string(s.Key) + ", so it does not go in",
-		Because: []Reason{
-			{FromPart, r.name(s) + " has notches at " + keys(d.M2.Keys)},
-			{FromSheet, string(s.ID) + " has its key at " + string(s.Key)},
-			{FromStandard, "a card goes in only with a notch where the socket has its key; never force it"},
-		},
-	}, true
+	return func() Finding {
+		return Finding{
+			Says: r.name(s) + " is notched at " + keys(d.M2.Keys) + "; " + string(s.ID) + " is keyed " + string(s.Key) + ", so it does not go in",
+			Because: []Reason{
+				{FromPart, r.name(s) + " has notches at " + keys(d.M2.Keys)},
+				{FromSheet, string(s.ID) + " has its key at " + string(s.Key)},
+				{FromStandard, "a card goes in only with a notch where the socket has its key; never force it"},
+			},
+		}
+	}
 }
 
 func keys(k []part.Key) string {
@@ -104,51 +112,57 @@ func keys(k []part.Key) string {
 	return strings.Join(s, " and ")
 }
 
-func m2Length(r *resolver, s *sock) (Finding, bool) {
+func m2Length(r *resolver, s *sock) func() Finding {
 	d := s.drive()
 	if d == nil || d.M2 == nil || len(s.LengthsMM) == 0 || !d.M2.LengthMM.Known() || slices.Contains(s.LengthsMM, d.M2.LengthMM) {
-		return Finding{}, false
+		return nil
 	}
-	posts := make([]string, len(s.LengthsMM))
-	for i, l := range s.LengthsMM {
-		posts[i] = l.String()
+	return func() Finding {
+		posts := make([]string, len(s.LengthsMM))
+		for i, l := range s.LengthsMM {
+			posts[i] = l.String()
+		}
+		return Finding{
+			Says: r.name(s) + " is " + d.M2.LengthMM.String() + " long; " + string(s.ID) + " has posts at " + strings.Join(posts, ", "),
+			Because: []Reason{
+				{FromPart, r.name(s) + " is " + d.M2.LengthMM.String() + " long"},
+				{FromSheet, string(s.ID) + " has posts at " + strings.Join(posts, ", ")},
+				{FromStandard, "the post sits at exactly the card's length; elsewhere it shorts or bends the card"},
+			},
+		}
 	}
-	return Finding{
-		Says: r.name(s) + " is " + d.M2.LengthMM.String() + " long; " + string(s.ID) + " has posts at " + strings.Join(posts, ", "),
-		Because: []Reason{
-			{FromPart, r.name(s) + " is " + d.M2.LengthMM.String() + " long"},
-			{FromSheet, string(s.ID) + " has posts at " + strings.Join(posts, ", ")},
-			{FromStandard, "the post sits at exactly the card's length; elsewhere it shorts or bends the card"},
-		},
-	}, true
 }
 
-func bayForm(r *resolver, s *sock) (Finding, bool) {
+func bayForm(r *resolver, s *sock) func() Finding {
 	d := s.drive()
 	if d == nil || s.Kind != machine.SATA || len(s.Drives) == 0 || slices.Contains(s.Drives, d.Form) {
-		return Finding{}, false
+		return nil
 	}
-	takes := make([]string, len(s.Drives))
-	for i, f := range s.Drives {
-		takes[i] = f.String()
+	return func() Finding {
+		takes := make([]string, len(s.Drives))
+		for i, f := range s.Drives {
+			takes[i] = f.String()
+		}
+		return Finding{
+			Says: r.name(s) + " is a " + d.Form.String() + " drive; the bay on " + string(s.ID) + " takes " + strings.Join(takes, " or "),
+			Because: []Reason{
+				{FromPart, r.name(s) + " is a " + d.Form.String() + " drive"},
+				{FromSheet, "the leads of " + string(s.ID) + " reach a bay for " + strings.Join(takes, " or ")},
+			},
+		}
 	}
-	return Finding{
-		Says: r.name(s) + " is a " + d.Form.String() + " drive; the bay on " + string(s.ID) + " takes " + strings.Join(takes, " or "),
-		Because: []Reason{
-			{FromPart, r.name(s) + " is a " + d.Form.String() + " drive"},
-			{FromSheet, "the leads of " + string(s.ID) + " reach a bay for " + strings.Join(takes, " or ")},
-		},
-	}, true
 }
 
-func socketOff(r *resolver, s *sock) (Finding, bool) {
+func socketOff(r *resolver, s *sock) func() Finding {
 	if len(s.closed) == 0 {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says:    r.name(s) + " is not seen on " + string(s.ID) + ": the socket is off",
-		Because: slices.Clone(s.because),
-	}, true
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " is not seen on " + string(s.ID) + ": the socket is off",
+			Because: slices.Clone(s.because),
+		}
+	}
 }
 
 func socketOffCures(r *resolver, s *sock) []Cure {
@@ -204,7 +218,7 @@ func (r *resolver) suits(p *part.Part, k *sock) bool {
 	try.piece = &Piece{Part: p}
 	for i := range r.checks {
 		if c := &r.checks[i]; c.socket != nil && c.Severity == Stops {
-			if _, found := c.socket(r, &try); found {
+			if c.socket(r, &try) != nil {
 				return false
 			}
 		}
@@ -212,27 +226,29 @@ func (r *resolver) suits(p *part.Part, k *sock) bool {
 	return true
 }
 
-func protocol(r *resolver, s *sock) (Finding, bool) {
+func protocol(r *resolver, s *sock) func() Finding {
 	d := s.drive()
 	if d == nil || d.Protocol == "" || s.Socket.Protocols == nil || slices.Contains(s.protocols, d.Protocol) {
-		return Finding{}, false
+		return nil
 	}
-	takes := "nothing now"
-	if len(s.protocols) > 0 {
-		takes = protocols(s.protocols) + " only"
+	return func() Finding {
+		takes := "nothing now"
+		if len(s.protocols) > 0 {
+			takes = protocols(s.protocols) + " only"
+		}
+		f := Finding{
+			Says: r.name(s) + " speaks " + d.Protocol.String() + "; " + string(s.ID) + " takes " + takes + ", so the drive would not be seen",
+			Because: []Reason{
+				{FromPart, r.name(s) + " is a " + d.Protocol.String() + " drive"},
+				{FromSheet, string(s.ID) + " is wired for " + protocols(s.Socket.Protocols)},
+			},
+		}
+		for _, rule := range s.narrowed {
+			f.Because = append(f.Because, r.ruleReason(rule))
+		}
+		f.Because = append(f.Because, Reason{FromStandard, "a notch tells what goes in, not what it speaks"})
+		return f
 	}
-	f := Finding{
-		Says: r.name(s) + " speaks " + d.Protocol.String() + "; " + string(s.ID) + " takes " + takes + ", so the drive would not be seen",
-		Because: []Reason{
-			{FromPart, r.name(s) + " is a " + d.Protocol.String() + " drive"},
-			{FromSheet, string(s.ID) + " is wired for " + protocols(s.Socket.Protocols)},
-		},
-	}
-	for _, rule := range s.narrowed {
-		f.Because = append(f.Because, r.ruleReason(rule))
-	}
-	f.Because = append(f.Because, Reason{FromStandard, "a notch tells what goes in, not what it speaks"})
-	return f, true
 }
 
 func protocolCures(r *resolver, s *sock) []Cure {
@@ -253,7 +269,7 @@ func protocols(p []link.Protocol) string {
 	return strings.Join(s, " or ")
 }
 
-func fitUnknown(r *resolver, s *sock) (Finding, bool) {
+func fitUnknown(r *resolver, s *sock) func() Finding {
 	var because []Reason
 	sheet := func(what string) {
 		because = append(because, Reason{FromSheet, "unknown, because the sheet does not say " + what})
@@ -291,18 +307,20 @@ func fitUnknown(r *resolver, s *sock) (Finding, bool) {
 		sheet("which memory generation the board takes")
 	}
 	if len(because) == 0 {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says:    "whether " + r.name(s) + " works in " + id + " is unknown",
-		Because: because,
-		Cures:   []Cure{{Says: "look it up in the manual or on the label, and add it to the sheet or part"}},
-	}, true
+	return func() Finding {
+		return Finding{
+			Says:    "whether " + r.name(s) + " works in " + id + " is unknown",
+			Because: because,
+			Cures:   []Cure{{Says: "look it up in the manual or on the label, and add it to the sheet or part"}},
+		}
+	}
 }
 
-func linkUnknown(r *resolver, s *sock) (Finding, bool) {
-	if s.trained.Protocol == "" || s.trained.MBps > 0 {
-		return Finding{}, false
+func linkUnknown(r *resolver, s *sock) func() Finding {
+	if s.trained == nil || s.trained.MBps > 0 {
+		return nil
 	}
 	var because []Reason
 	d := s.drive()
@@ -319,26 +337,30 @@ func linkUnknown(r *resolver, s *sock) (Finding, bool) {
 		missing(s.sataGen.Known(), FromSheet, "the SATA generation of "+string(s.ID))
 	}
 	missing(d.Gen.Known(), FromPart, "the generation of "+r.name(s))
-	return Finding{Says: "the rate of " + r.name(s) + " in " + string(s.ID) + " is unknown", Because: because,
-		Cures: []Cure{{Says: "look it up in the manual or on the label"}}}, true
+	return func() Finding {
+		return Finding{Says: "the rate of " + r.name(s) + " in " + string(s.ID) + " is unknown", Because: because,
+			Cures: []Cure{{Says: "look it up in the manual or on the label"}}}
+	}
 }
 
-func linkBelowDrive(r *resolver, s *sock) (Finding, bool) {
+func linkBelowDrive(r *resolver, s *sock) func() Finding {
 	d := s.drive()
-	if d == nil || s.trained.MBps == 0 {
-		return Finding{}, false
+	if d == nil || s.trained == nil || s.trained.MBps == 0 {
+		return nil
 	}
 	own := d.Link().LineRate()
 	if d.Protocol == link.SATA {
 		own = link.SATARate(d.Gen)
 	}
 	if s.trained.MBps >= own.MBps() {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says:    r.name(s) + " could do " + own.String() + " and runs at " + s.trained.Text + ", " + s.trained.Rate + ", in " + string(s.ID),
-		Because: slices.Clone(s.because),
-	}, true
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " could do " + own.String() + " and runs at " + s.trained.Text + ", " + s.trained.Rate + ", in " + string(s.ID),
+			Because: slices.Clone(s.because),
+		}
+	}
 }
 
 // linkBelowDriveCures are only the sockets that are faster for this drive, and
@@ -358,56 +380,64 @@ func linkBelowDriveCures(r *resolver, s *sock) []Cure {
 	return out
 }
 
-func uplinkBelowLink(r *resolver, s *sock) (Finding, bool) {
+func uplinkBelowLink(r *resolver, s *sock) func() Finding {
 	root := r.sheet.RootOf(s.Socket)
-	if s.drive() == nil || root == nil || root.Uplink == nil || s.trained.MBps == 0 {
-		return Finding{}, false
+	if s.drive() == nil || root == nil || root.Uplink == nil || s.trained == nil || s.trained.MBps == 0 {
+		return nil
 	}
 	up := root.Uplink.Link().LineRate()
 	if !up.Known() || up.MBps() >= s.trained.MBps {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says: r.name(s) + " in " + string(s.ID) + " is held to " + up.String() + " by the uplink of the " + root.Name,
-		Because: []Reason{
-			{FromSheet, "the uplink of the " + root.Name + " is " + root.Uplink.Link().String() + ", " + up.String()},
-			{FromStandard, "everything behind an uplink shares it"},
-		},
-	}, true
+	return func() Finding {
+		return Finding{
+			Says: r.name(s) + " in " + string(s.ID) + " is held to " + up.String() + " by the uplink of the " + root.Name,
+			Because: []Reason{
+				{FromSheet, "the uplink of the " + root.Name + " is " + root.Uplink.Link().String() + ", " + up.String()},
+				{FromStandard, "everything behind an uplink shares it"},
+			},
+		}
+	}
 }
 
-func linkBelowSocket(r *resolver, s *sock) (Finding, bool) {
+func linkBelowSocket(r *resolver, s *sock) func() Finding {
 	d := s.drive()
-	if d == nil || d.Protocol != link.PCIe || s.trained.MBps == 0 || s.trained.MBps >= s.link.LineRate().MBps() || s.trained.MBps < d.Link().LineRate().MBps() {
-		return Finding{}, false
+	if d == nil || d.Protocol != link.PCIe || s.trained == nil || s.trained.MBps == 0 || s.trained.MBps >= s.link.LineRate().MBps() || s.trained.MBps < d.Link().LineRate().MBps() {
+		return nil
 	}
-	return Finding{
-		Says:    string(s.ID) + " could carry " + s.link.String() + "; " + r.name(s) + " uses " + s.trained.Text,
-		Because: slices.Clone(s.because),
-	}, true
+	return func() Finding {
+		return Finding{
+			Says:    string(s.ID) + " could carry " + s.link.String() + "; " + r.name(s) + " uses " + s.trained.Text,
+			Because: slices.Clone(s.because),
+		}
+	}
 }
 
-func moduleTrial(r *resolver, s *sock) (Finding, bool) {
+func moduleTrial(r *resolver, s *sock) func() Finding {
 	m, limit := s.module(), r.sheet.Memory.Module
 	if m == nil || !limit.StatedBytes.Known() || m.SizeBytes <= limit.Largest() {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says:    r.name(s) + " is larger than the " + limit.Largest().Binary() + " a module that this board is known to take: a trial",
-		Because: append([]Reason{{FromPart, r.name(s) + " is " + m.SizeBytes.Binary()}}, limitReasons("a module", limit)...),
-		Cures:   []Cure{{Says: "prove it: a full count in set-up and in the system, and a memory test run to the end"}, {Says: "use smaller modules"}},
-	}, true
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " is larger than the " + limit.Largest().Binary() + " a module that this board is known to take: a trial",
+			Because: append([]Reason{{FromPart, r.name(s) + " is " + m.SizeBytes.Binary()}}, limitReasons("a module", limit)...),
+			Cures:   []Cure{{Says: "prove it: a full count in set-up and in the system, and a memory test run to the end"}, {Says: "use smaller modules"}},
+		}
+	}
 }
 
-func moduleProven(r *resolver, s *sock) (Finding, bool) {
+func moduleProven(r *resolver, s *sock) func() Finding {
 	m, limit := s.module(), r.sheet.Memory.Module
 	if m == nil || !limit.StatedBytes.Known() || m.SizeBytes <= limit.StatedBytes || m.SizeBytes > limit.ProvenBytes {
-		return Finding{}, false
+		return nil
 	}
-	return Finding{
-		Says:    r.name(s) + " is larger than the sheet states, and proven",
-		Because: limitReasons("a module", limit),
-	}, true
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " is larger than the sheet states, and proven",
+			Because: limitReasons("a module", limit),
+		}
+	}
 }
 
 func limitReasons(what string, l machine.Limit) []Reason {

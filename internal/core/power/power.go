@@ -139,10 +139,10 @@ type foretold struct {
 
 // Compare puts what was seen beside what was expected, line by line. reasons
 // are the explanations given for lines that differ.
-func Compare(b *build.Build, r *build.Resolved, seen []Reading, reasons map[LineID]string) []Line {
+func Compare(b *build.Build, r *build.Resolved, readings []Reading, reasons map[LineID]string) []Line {
 	found := map[LineID]*Reading{}
-	for i := range seen {
-		found[seen[i].Line] = &seen[i]
+	for i := range readings {
+		found[readings[i].Line] = &readings[i]
 	}
 	all := lines(b, r)
 	out := make([]Line, len(all))
@@ -157,18 +157,26 @@ func Compare(b *build.Build, r *build.Resolved, seen []Reading, reasons map[Line
 			l.Verdict = Agrees
 		default:
 			l.Verdict = Differs
-			l.Says = "shows " + l.ID.print(*got) + ", expected " + l.Expected
+			l.Says = "shows " + seen(b, *got) + ", expected " + l.Expected
 			if l.Reason = reasons[l.ID]; l.Reason != "" {
 				l.Verdict = Explained
 			}
 		}
 		if got != nil {
 			l.Reading = got
-			l.Seen = l.ID.print(*got)
+			l.Seen = seen(b, *got)
 		}
 		out[i] = l.Line
 	}
 	return out
+}
+
+// seen is a reading in words, a setting's value in those of its screen.
+func seen(b *build.Build, r Reading) string {
+	if st := b.Sheet.Setting(settingOf(r.Line)); st != nil && r.Raw == "" {
+		return st.OptionName(r.Value)
+	}
+	return r.Line.print(r)
 }
 
 // print is a reading in words.

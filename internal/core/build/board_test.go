@@ -1,0 +1,126 @@
+package build
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+const gib = quantity.GiB
+
+// board is the machine of the tests. U is the processor's own M.2 socket, L the
+// chipset's, which takes P5 and P6 with it; K is keyed B; Q and G are badly
+// described; A1 to B2 are memory.
+func board() *machine.Sheet {
+	m2 := func(id machine.SocketID, group machine.GroupID, gen quantity.Gen, key part.Key, protocols ...link.Protocol) machine.Socket {
+		return machine.Socket{ID: id, Kind: machine.M2, Group: group, Gen: gen, Lanes: 4, SATAGen: 3, Key: key, Protocols: protocols,
+			LengthsMM: []quantity.Millimetres{42, 60, 80}}
+	}
+	sata := func(id machine.SocketID, forms ...part.Form) machine.Socket {
+		return machine.Socket{ID: id, Kind: machine.SATA, Root: "pch", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Drives: forms}
+	}
+	dimm := func(id machine.SocketID, c machine.ChannelID) machine.Socket {
+		return machine.Socket{ID: id, Kind: machine.DIMM, Root: "cpu", Channel: c}
+	}
+	q, g := m2("Q", "low", 3, "M"), m2("G", "low", 0, "M", link.PCIe)
+	q.LengthsMM = nil
+	onOff := []machine.Option{{Value: "off", Name: "Off"}, {Value: "on", Name: "On"}}
+	setting := func(id machine.SettingID) machine.Setting {
+		return machine.Setting{ID: id, Name: "the " + string(id) + " setting", Options: onOff, Default: "off"}
+	}
+	when := func(id machine.SettingID) []machine.Condition { return []machine.Condition{{Setting: id, Is: "on"}} }
+	s := &machine.Sheet{
+		ID: "board", Name: "Test board", Class: machine.Tower, Board: machine.Board{WidthMM: 1000, HeightMM: 1000},
+		Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU},
+			{ID: "pch", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 3, Lanes: 4}}},
+		Groups: []machine.Group{{ID: "top", Root: "cpu", Lanes: 4}, {ID: "low", Root: "pch", Lanes: 24}},
+		Sockets: []machine.Socket{
+			m2("U", "top", 4, "M", link.PCIe), m2("L", "low", 3, "M", link.PCIe, link.SATA), m2("K", "low", 3, "B", link.SATA),
+			m2("F", "low", 4, "M", link.PCIe), q, g,
+			sata("P1", part.Form2i5), sata("P5", part.Form2i5, part.Form3i5), sata("P6", part.Form2i5, part.Form3i5), sata("P7"),
+			dimm("A1", "A"), dimm("A2", "A"), dimm("B1", "B"), dimm("B2", "B"),
+		},
+		Settings: []machine.Setting{setting("profile"), setting("cap"), setting("half"), setting("sata-only"), setting("close")},
+		Rules: []machine.Rule{
+			{ID: "r1", When: []machine.Condition{{Socket: "L", Holds: machine.HoldsAnything}}, Then: []machine.Effect{{Socket: "P5", Off: true}, {Socket: "P6", Off: true}}, Says: "p. 18"},
+			{ID: "r2", When: when("profile"), Then: []machine.Effect{{Profile: true}}},
+			{ID: "r3", When: when("cap"), Then: []machine.Effect{{Socket: "U", MaxGen: 3}}},
+			{ID: "r4", When: when("half"), Then: []machine.Effect{{Socket: "U", MaxLanes: 2}}},
+			{ID: "r5", When: when("sata-only"), Then: []machine.Effect{{Socket: "L", Protocols: []link.Protocol{link.SATA}}}},
+			{ID: "r6", When: when("close"), Then: []machine.Effect{{Socket: "P1", Off: true}}},
+			{ID: "r7", When: []machine.Condition{{Socket: "K", Holds: machine.HoldsSATA}, {Setting: "half", Is: "on"}}, Then: []machine.Effect{{Socket: "P1", Off: true}}},
+		},
+		Memory: machine.Memory{Generation: memory.DDR4, Registered: quantity.No,
+			Module: machine.Limit{StatedBytes: 16 * gib, ProvenBytes: 32 * gib, ProvenBy: "an earlier job"},
+			Total:  machine.Limit{StatedBytes: 64 * gib},
+			Fill:   []machine.Fill{{Slots: []machine.SocketID{"A2"}}, {Slots: []machine.SocketID{"A2", "B2"}}, {Slots: []machine.SocketID{"A1", "A2", "B1", "B2"}}},
+			Speeds: []machine.Speed{{PerChannel: 1, MTps: 3200}, {PerChannel: 2, Ranks: 1, MTps: 2933}, {PerChannel: 2, Ranks: 2, MTps: 2666}}},
+	}
+	return s
+}
+
+// shelf is the parts of the tests by short name; a second copy of one is "m16'" and so on.
+var shelf = func() map[string]*part.Part {
+	card := func(p link.Protocol, gen quantity.Gen, lanes quantity.Lanes, length quantity.Millimetres, keys ...part.Key) *part.Drive {
+		return &part.Drive{Form: part.FormM2, Protocol: p, Gen: gen, Lanes: lanes, CapacityBytes: quantity.DriveBytes(500), M2: &part.M2{Keys: keys, LengthMM: length}}
+	}
+	box := func(f part.Form, gb int64) *part.Drive {
+		return &part.Drive{Form: f, Protocol: link.SATA, Gen: 3, CapacityBytes: quantity.DriveBytes(gb)}
+	}
+	module := func(size quantity.Bytes, rate quantity.MTps, ranks int) *part.Module {
+		return &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: size, RateMTps: rate, Ranks: ranks, Registered: quantity.No}
+	}
+	ddr5, registered, fast, short := module(16*gib, 4800, 1), module(16*gib, 3200, 1), module(16*gib, 2666, 1), module(8*gib, 3200, 1)
+	ddr5.Generation, registered.Registered, fast.ProfileMTps, short.Form = memory.DDR5, quantity.Yes, 3600, memory.SODIMM
+	out := map[string]*part.Part{
+		"nvme": {Drive: card(link.PCIe, 4, 4, 80, "M")}, "nvme3": {Drive: card(link.PCIe, 3, 4, 80, "M")}, "x2": {Drive: card(link.PCIe, 3, 2, 80, "B", "M")},
+		"long": {Drive: card(link.PCIe, 4, 4, 110, "M")}, "sata2": {Drive: card(link.SATA, 3, 0, 80, "B", "M")},
+		"mystery": {Drive: card("", 0, 0, 80, "M")}, "nogen": {Drive: card(link.PCIe, 0, 4, 80, "M")},
+		"ssd": {Drive: box(part.Form2i5, 480)}, "hdd": {Drive: box(part.Form3i5, 2000)},
+		"m8": {Module: module(8*gib, 2400, 1)}, "m16": {Module: module(16*gib, 3200, 1)}, "m32": {Module: module(32*gib, 3200, 1)}, "m64": {Module: module(64*gib, 3200, 1)},
+		"m16r2": {Module: module(16*gib, 3200, 2)}, "ddr5": {Module: ddr5}, "reg": {Module: registered}, "fast": {Module: fast}, "so": {Module: short},
+		"nosize": {Module: module(0, 3200, 1)}, "norate": {Module: module(16*gib, 0, 1)}, "noranks": {Module: module(16*gib, 3200, 0)},
+	}
+	for name, p := range out {
+		p.ID, p.Name = part.ID(name), name
+	}
+	return out
+}()
+
+// lay reads "nvme:U +m16:A2 +m16': profile=on" into a build: a part in a socket,
+// + for one that came to be fitted, no socket for the mat, and settings.
+func lay(t testing.TB, sheet *machine.Sheet, text string) *Build {
+	b := &Build{Sheet: sheet}
+	for _, word := range strings.Fields(text) {
+		if id, value, ok := strings.Cut(word, "="); ok {
+			b.Choices = append(b.Choices, Choice{machine.SettingID(id), value})
+			continue
+		}
+		name, socket, _ := strings.Cut(word, ":")
+		name, isNew := strings.CutPrefix(name, "+")
+		p := shelf[strings.TrimRight(name, "'")]
+		if p == nil || socket != "" && sheet.Socket(machine.SocketID(socket)) == nil {
+			t.Fatalf("%q: no such part or socket", word)
+		}
+		b.Pieces = append(b.Pieces, Piece{ID: ItemID(name), Part: p, New: isNew})
+		if socket != "" {
+			b.Placements = append(b.Placements, Placement{ItemID(name), machine.SocketID(socket)})
+		}
+	}
+	return b
+}
+
+// brief is the findings, one a line: grade, code, socket, item.
+func brief(r *Resolved) string {
+	var lines []string
+	for _, f := range r.Findings {
+		lines = append(lines, strings.Join(strings.Fields(fmt.Sprintf("%s %s %s %s", f.Severity, f.Code, f.Socket, f.Item)), " "))
+	}
+	return strings.Join(lines, "\n")
+}

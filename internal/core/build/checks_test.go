@@ -1,0 +1,332 @@
+package build
+
+import (
+	"fmt"
+	"math/rand"
+	"slices"
+	"strings"
+	"testing"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/quantity"
+)
+
+// Two equal modules in the sheet's slots: nothing to say about memory.
+const fine = " m16:A2 m16':B2"
+
+// Each rule has a case in which it speaks and one, its neighbour, in which it
+// does not. Whole answers are compared: a finding too many is a failure too.
+var ruleCases = []struct {
+	rule Code
+	lay  string
+	wish Wish
+	want string
+}{
+	{"kind-mismatch", "ssd:U" + fine, Wish{}, "stops kind-mismatch U ssd"},
+	{"kind-mismatch", "so:A1" + fine, Wish{}, "stops kind-mismatch A1 so"},
+	{"kind-mismatch", "ssd:P1" + fine, Wish{}, ""},
+	{"memory-generation", "ddr5:A2", Wish{}, "stops memory-generation A2 ddr5\nstops memory-none"},
+	{"memory-generation", "m16:A2", Wish{}, ""},
+	{"memory-registered", "reg:A1" + fine, Wish{}, "stops memory-registered A1 reg"},
+	{"memory-registered", "m16r2:A2", Wish{}, ""},
+	{"m2-key", "nvme:K" + fine, Wish{}, "stops m2-key K nvme"},
+	{"m2-key", "sata2:K" + fine, Wish{}, ""},
+	{"m2-length", "long:U" + fine, Wish{}, "stops m2-length U long"},
+	{"m2-length", "nvme:U" + fine, Wish{}, ""},
+	{"bay-form", "hdd:P1" + fine, Wish{}, "stops bay-form P1 hdd"},
+	{"bay-form", "hdd:P5" + fine, Wish{}, ""},
+	{"socket-off", "nvme3:L hdd:P6" + fine, Wish{}, "stops socket-off P6 hdd\nnotes port-lost P5"},
+	{"socket-off", "nvme:U hdd:P6" + fine, Wish{}, ""},
+	{"protocol", "sata2:U" + fine, Wish{}, "stops protocol U sata2"},
+	{"protocol", "nvme3:L sata-only=on" + fine, Wish{}, "stops protocol L nvme3\nnotes port-lost P5\nnotes port-lost P6"},
+	{"protocol", "sata2:L" + fine, Wish{}, "notes port-lost P5\nnotes port-lost P6"},
+	{"fit-unknown", "mystery:U" + fine, Wish{}, "warns fit-unknown U mystery"},
+	{"fit-unknown", "nvme3:Q" + fine, Wish{}, "warns fit-unknown Q nvme3"},
+	{"fit-unknown", "ssd:P7" + fine, Wish{}, "warns fit-unknown P7 ssd"},
+	{"fit-unknown", "ssd:P5" + fine, Wish{}, ""},
+	{"link-unknown", "nvme:G" + fine, Wish{}, "warns link-unknown G nvme"},
+	{"link-unknown", "nogen:U" + fine, Wish{}, "warns link-unknown U nogen"},
+	{"link-unknown", "nvme:U" + fine, Wish{}, ""},
+	{"link-below-drive", "nvme:U cap=on" + fine, Wish{}, "warns link-below-drive U nvme"},
+	{"link-below-drive", "nvme3:U cap=on" + fine, Wish{}, ""},
+	{"uplink-below-link", "nvme:F" + fine, Wish{}, "warns uplink-below-link F nvme"},
+	{"uplink-below-link", "nvme3:L" + fine, Wish{}, "notes port-lost P5\nnotes port-lost P6"},
+	{"link-below-socket", "nvme3:U" + fine, Wish{}, "notes link-below-socket U nvme3"},
+	{"link-below-socket", "nvme:U" + fine, Wish{}, ""},
+	{"module-trial", "m64:A2", Wish{}, "warns module-trial A2 m64"},
+	{"module-trial", "m16:A2", Wish{}, ""},
+	{"module-proven", "m32:A2", Wish{}, "notes module-proven A2 m32"},
+	{"module-proven", "m16:A2", Wish{}, ""},
+	{"port-lost", "close=on" + fine, Wish{}, "notes port-lost P1"},
+	{"port-lost", "sata2:K half=on" + fine, Wish{}, "notes port-lost P1"},
+	{"port-lost", "sata2:K" + fine, Wish{}, ""},
+	{"memory-none", "nvme:U", Wish{}, "stops memory-none"},
+	{"memory-none", "nvme:U m16:A2", Wish{}, ""},
+	{"memory-channels", "m16:A1 m16':A2", Wish{}, "warns memory-channels\nnotes memory-speed A1 m16\nnotes memory-speed A2 m16'"},
+	{"memory-channels", "m16:A2 m16':B2", Wish{}, ""},
+	{"memory-order", "m16:A1 m16':B1", Wish{}, "warns memory-order"},
+	{"memory-order", "m16:A2 m16':B2", Wish{}, ""},
+	{"memory-order-unstated", "m16:A1 m16':A2 m16'':B2", Wish{}, "notes memory-order-unstated\nnotes memory-unequal\nnotes memory-speed A1 m16\nnotes memory-speed A2 m16'\nnotes memory-speed B2 m16''"},
+	{"memory-order-unstated", "m16:A2", Wish{}, ""},
+	{"memory-unequal", "m16:A2 m32:B2", Wish{}, "notes module-proven B2 m32\nnotes memory-unequal"},
+	{"memory-unequal", "m16:A2 m16':B2", Wish{}, ""},
+	{"memory-speed", "m16:A2 m8:B2", Wish{}, "notes memory-unequal\nnotes memory-speed A2 m16"},
+	{"memory-speed", "fast:A2 profile=off", Wish{}, "notes memory-speed A2 fast"},
+	{"memory-speed", "fast:A2 profile=on", Wish{}, ""},
+	{"memory-unknown", "nosize:A2", Wish{}, "warns memory-unknown"},
+	{"memory-unknown", "norate:A2", Wish{}, "warns memory-unknown"},
+	{"memory-unknown", "noranks:A1 m16:A2 m16':B1 m16'':B2", Wish{}, "warns memory-unknown"},
+	{"memory-unknown", "noranks:A2", Wish{}, ""}, // one a channel: the board's table does not ask for ranks
+	{"memory-trial", "m32:A1 m32':A2 m32'':B1 m32''':B2", Wish{}, "notes module-proven A1 m32\nnotes module-proven A2 m32'\nnotes module-proven B1 m32''\nnotes module-proven B2 m32'''\n" +
+		"notes memory-speed A1 m32\nnotes memory-speed A2 m32'\nnotes memory-speed B1 m32''\nnotes memory-speed B2 m32'''\nwarns memory-trial"},
+	{"memory-trial", "m16:A2", Wish{}, ""},
+	{"not-placed", "+nvme" + fine, Wish{}, "warns not-placed nvme"},
+	{"not-placed", "nvme" + fine, Wish{}, ""}, // taken out on purpose
+	{"wish-memory", "m16:A2", Wish{MemoryBytes: 32 * gib}, "warns wish-memory"},
+	{"wish-memory", "m16:A2 +m16'", Wish{MemoryBytes: 32 * gib}, "warns not-placed m16'"}, // it follows from that
+	{"wish-memory", "m16:A2 m16':B2", Wish{MemoryBytes: 32 * gib}, ""},
+	{"wish-system", "ssd:P1" + fine, Wish{SystemBytes: 500 * quantity.GB}, "warns wish-system"},
+	{"wish-system", "sata2:K" + fine, Wish{SystemBytes: 500 * quantity.GB, SystemFast: true}, "warns wish-system"},
+	{"wish-system", "nvme:U" + fine, Wish{SystemBytes: 500 * quantity.GB, SystemFast: true, Keep: []ItemID{"nvme"}}, "warns wish-system"},
+	{"wish-system", "nvme:U" + fine, Wish{SystemBytes: 500 * quantity.GB, SystemFast: true}, ""},
+	{"wish-keep", "hdd" + fine, Wish{Keep: []ItemID{"hdd"}}, "stops wish-keep hdd"},
+	{"wish-keep", "nvme3:L hdd:P6" + fine, Wish{Keep: []ItemID{"hdd"}}, "stops socket-off P6 hdd\nnotes port-lost P5"}, // said once
+	{"wish-keep", "hdd:P5" + fine, Wish{Keep: []ItemID{"hdd"}}, ""},
+}
+
+func TestChecks(t *testing.T) {
+	speaks, silent := map[Code]int{}, map[Code]int{}
+	for _, c := range ruleCases {
+		b := lay(t, board(), c.lay)
+		b.Wish = c.wish
+		r := Resolve(b)
+		if got := brief(&r); got != c.want {
+			t.Errorf("%s with %q:\n%s\nwant:\n%s", c.rule, c.lay, got, c.want)
+		}
+		if strings.Contains(c.want, " "+string(c.rule)) {
+			speaks[c.rule]++
+		} else {
+			silent[c.rule]++
+		}
+		for _, f := range r.Findings {
+			if f.Says == "" || len(f.Because) == 0 {
+				t.Errorf("%s says %q because of %d reasons: a finding has both", f.Code, f.Says, len(f.Because))
+			}
+		}
+	}
+	for _, c := range Checks {
+		if speaks[c.Code] == 0 || silent[c.Code] == 0 {
+			t.Errorf("%s: %d cases in which it speaks, %d in which it does not; each rule has both", c.Code, speaks[c.Code], silent[c.Code])
+		}
+		if c.Doc == "" || !strings.Contains(c.Doc, "Example:") || (c.socket == nil) == (c.whole == nil) {
+			t.Errorf("%s lacks its words, its example or its function", c.Code)
+		}
+	}
+}
+
+// The chain behind the answer of the lower socket, to the letter.
+func TestWhy(t *testing.T) {
+	r := Resolve(lay(t, board(), "nvme:L hdd:P6"+fine))
+	var got []string
+	for _, f := range r.Findings {
+		if f.Severity == Notes {
+			continue
+		}
+		got = append(got, f.Says)
+		for _, why := range f.Because {
+			got = append(got, "  because "+why.Says+" ("+string(why.From)+")")
+		}
+		for _, c := range f.Cures {
+			got = append(got, fmt.Sprintf("  cure %s %v", c.Says, c.Moves))
+		}
+	}
+	want := `nvme could do 7.88 GB/s and runs at Gen 3 x4, 3.94 GB/s before packet overhead, in L
+  because nvme is Gen 4 x4 (part)
+  because L is Gen 3 x4, on the chipset behind its uplink of Gen 3 x4, which everything there shares (sheet)
+  because a PCIe link runs at the lower generation and the narrower width of its two ends: Gen 3 x4 (standard)
+  because 3.94 GB/s is the line rate after coding; with 256-byte packets about 3.60 GB/s is left for data (standard)
+  cure put nvme into U [{nvme U  }]
+  cure put nvme into F [{nvme F  }]
+hdd is not seen on P6: the socket is off
+  because when L holds anything, P5 is off and P6 is off (p. 18) (sheet)
+  cure move the data lead of hdd to P7 [{hdd P7  }]
+  cure put nvme into U [{nvme U  }]
+  cure put nvme into F [{nvme F  }]
+  cure put nvme into Q [{nvme Q  }]
+  cure put nvme into G [{nvme G  }]`
+	if strings.Join(got, "\n") != want {
+		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), want)
+	}
+}
+
+// What is said to be unknown names the fact that is missing.
+func TestUnknownNamesTheFact(t *testing.T) {
+	for lay1, want := range map[string]string{
+		"mystery:U":         "unknown, because the label of mystery does not say whether it speaks PCIe or SATA",
+		"nvme3:Q":           "unknown, because the sheet does not say what Q speaks",
+		"ssd:P7":            "unknown, because the sheet does not say which drives the bay on P7 takes",
+		"nvme:G":            "unknown, because the sheet does not say the generation of G",
+		"norate:A2":         "speed unknown, because the label of norate does not state its speed",
+		"nosize:A2":         "total unknown, because the label of nosize does not state its size",
+		"m16:A2 noranks:A1": "speed unknown, because a module's label does not state its ranks",
+	} {
+		r := Resolve(lay(t, board(), lay1))
+		all := ""
+		for _, f := range r.Findings {
+			for _, why := range f.Because {
+				all += why.Says + "\n"
+			}
+		}
+		if !strings.Contains(all, want) {
+			t.Errorf("%s: no reason says %q in\n%s", lay1, want, all)
+		}
+	}
+}
+
+func TestMemoryAnswer(t *testing.T) {
+	for _, c := range []struct{ lay, want string }{
+		{"m8:A1 m8':A2", "16 GiB, 2400 MT/s, single channel, 19.20 GB/s"},
+		{"m16r2:A2 m16r2':B2", "32 GiB, 3200 MT/s, dual channel, 51.20 GB/s"},
+		{"m16r2:A2 m16r2':B2 m8:A1 m8':B1", "48 GiB, 2400 MT/s, dual channel, 38.40 GB/s"},
+		{"m16r2:A1 m16r2':A2 m16r2'':B1 m16r2''':B2", "64 GiB, 2666 MT/s, dual channel, 42.67 GB/s"},
+		{"m16:A2 m8:B2", "24 GiB, 2400 MT/s, 16 GiB dual, 8 GiB single channel, 28.80 GB/s"},
+		{"m8:A1 m8':A2 m16:B2", "32 GiB, 2400 MT/s, dual channel, 38.40 GB/s"}, // only the channel's total counts
+		{"fast:A2 fast':B2 profile=on", "32 GiB, 3600 MT/s, dual channel, 57.60 GB/s"},
+		{"fast:A2 m16:B2 profile=on", "32 GiB, 3200 MT/s, dual channel, 51.20 GB/s"},
+		{"nosize:A2", "unknown, 3200 MT/s, unknown, because a module's size is not stated, unknown"},
+		{"nvme:U", "no memory, unknown, no channel filled, unknown"},
+	} {
+		r := Resolve(lay(t, board(), c.lay))
+		m := r.Memory
+		if got := m.Total + ", " + m.Speed + ", " + m.Spread + ", " + m.Peak; got != c.want {
+			t.Errorf("%s: %s\nwant %s", c.lay, got, c.want)
+		}
+	}
+}
+
+// Every cure that is offered with its moves does cure its finding.
+func TestCuresCure(t *testing.T) {
+	tried := 0
+	for _, c := range ruleCases {
+		b := lay(t, board(), c.lay)
+		b.Wish = c.wish
+		r := Resolve(b)
+		for _, f := range r.Findings {
+			for _, cure := range f.Cures {
+				if len(cure.Moves) == 0 {
+					continue
+				}
+				tried++
+				after := Resolve(apply(b, cure.Moves))
+				for _, g := range after.Findings {
+					if g.Code == f.Code && g.Item == f.Item && g.Socket == f.Socket {
+						t.Errorf("%s with %q: after %q it still stands: %s", f.Code, c.lay, cure.Says, g.Says)
+					}
+				}
+			}
+		}
+	}
+	if tried < 30 {
+		t.Errorf("only %d cures were tried", tried)
+	}
+}
+
+// apply makes the build after some moves, pieces in the way going to the mat.
+func apply(b *Build, moves []Move) *Build {
+	out := *b
+	out.Placements, out.Choices = slices.Clone(b.Placements), slices.Clone(b.Choices)
+	for _, m := range moves {
+		out.Placements = slices.DeleteFunc(out.Placements, func(p Placement) bool { return p.Item == m.Item || p.Socket == m.Socket })
+	}
+	for _, m := range moves {
+		if m.Setting != "" {
+			out.Choices = slices.DeleteFunc(out.Choices, func(c Choice) bool { return c.Setting == m.Setting })
+			out.Choices = append(out.Choices, Choice{m.Setting, m.Value})
+		} else if m.Socket != "" {
+			out.Placements = append(out.Placements, Placement{m.Item, m.Socket})
+		}
+	}
+	return &out
+}
+
+// On random builds: the order of placements, pieces and rules never matters, no
+// link is above either of its ends, and an offer is what placing comes to.
+func TestInvariants(t *testing.T) {
+	const seed = 417
+	rng := rand.New(rand.NewSource(seed))
+	var names []string
+	for n := range shelf {
+		names = append(names, n)
+	}
+	slices.Sort(names)
+	for round := range 400 {
+		sheet := board()
+		sockets := rng.Perm(len(sheet.Sockets))
+		text := ""
+		for i, n := range rng.Perm(len(names))[:rng.Intn(8)+1] {
+			text += fmt.Sprintf(" %s:%s", names[n], sheet.Sockets[sockets[i]].ID)
+		}
+		for _, s := range sheet.Settings {
+			if rng.Intn(3) == 0 {
+				text += " " + string(s.ID) + "=on"
+			}
+		}
+		b := lay(t, sheet, text)
+		r := Resolve(b)
+		other := *b
+		other.Placements, other.Pieces = slices.Clone(b.Placements), slices.Clone(b.Pieces)
+		rng.Shuffle(len(other.Placements), func(i, j int) {
+			other.Placements[i], other.Placements[j] = other.Placements[j], other.Placements[i]
+		})
+		turned := *sheet
+		turned.Rules = slices.Clone(sheet.Rules)
+		slices.Reverse(turned.Rules)
+		other.Sheet = &turned
+		if again := Resolve(&other); brief(&r) != brief(&again) || fmt.Sprint(r.Memory) != fmt.Sprint(again.Memory) {
+			t.Fatalf("seed %d, round %d, %s: order matters:\n%s\nagainst\n%s", seed, round, text, brief(&r), brief(&again))
+		}
+		for i, s := range r.Sockets {
+			if s.Link == nil || s.Item == "" || s.Link.Protocol != link.PCIe {
+				continue
+			}
+			d := b.piece(s.Item).Part.Drive
+			for _, end := range []link.Link{d.Link(), sheet.Sockets[i].Link()} {
+				if end.Known() && s.Link.MBps > end.LineRate().MBps() {
+					t.Fatalf("seed %d, round %d, %s: %s runs above its end %v", seed, round, text, s.Says, end)
+				}
+			}
+		}
+		item := b.Pieces[0].ID
+		for _, o := range Offers(b, item) {
+			moved := Resolve(apply(b, []Move{{Item: item, Socket: o.Socket}}))
+			if got := moved.Socket(o.Socket).State; got != o.State {
+				t.Fatalf("seed %d, round %d, %s: %s is offered for %s as %s and comes to %s", seed, round, text, o.Socket, item, o.State, got)
+			}
+		}
+	}
+}
+
+func TestOffers(t *testing.T) {
+	var got []string
+	for _, o := range Offers(lay(t, board(), "+nvme hdd:P6"+fine), "nvme") {
+		got = append(got, fmt.Sprintf("%s %s: %s %d", o.Socket, o.State, o.Says, len(o.Costs)))
+	}
+	want := []string{"U live: Gen 4 x4, 7.88 GB/s 0", "L live: costs hdd 1", "K stopped: no notch at the socket's key 1",
+		"F live: Gen 4 x4, 7.88 GB/s 0", "Q unknown: unknown: the sheet or the label does not say enough 0", "G live: Gen ? x4 0"}
+	if !slices.Equal(got, want) {
+		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+	}
+	if n := len(Offers(lay(t, board(), fine), "nobody")); n != 0 {
+		t.Errorf("%d offers for nothing", n)
+	}
+}
+
+func ExampleResolve() {
+	sheet := board()
+	r := Resolve(lay(nil, sheet, "nvme:U m16:A2 m16':B2"))
+	fmt.Println(r.Socket("U").Says)
+	fmt.Println(r.Memory.Total, "at", r.Memory.Speed+",", r.Memory.Spread)
+	// Output:
+	// Gen 4 x4, 7.88 GB/s
+	// 32 GiB at 3200 MT/s, dual channel
+}
