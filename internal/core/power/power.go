@@ -239,7 +239,7 @@ func Agree(want, got Reading, b *build.Build, r *build.Resolved) bool {
 func within(a, b, share float64) bool { return math.Abs(a-b) <= share*b }
 
 // sameCapacity accepts half a percent either way in powers of ten or two, and
-// figures cut off where a system cuts them: 1.8 TB for 2 TB.
+// figures cut off where a system cuts them, up to two percent: 1.8 TB for 2 TB.
 func sameCapacity(want quantity.Bytes, got Reading) bool {
 	if within(float64(got.Bytes), float64(want), 0.005) {
 		return true
@@ -266,7 +266,7 @@ func sameCapacity(want quantity.Bytes, got Reading) bool {
 	}
 	unit := float64(binary) / v
 	scale := math.Pow10(decimals)
-	return math.Trunc(float64(want)/unit*scale) == math.Round(v*scale)
+	return within(float64(binary), float64(want), 0.02) && math.Trunc(float64(want)/unit*scale) == math.Round(v*scale)
 }
 
 // Read makes a reading of what a person typed for a line, or says what it

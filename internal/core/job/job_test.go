@@ -1,0 +1,276 @@
+package job_test
+
+import (
+	"reflect"
+	"strings"
+	"testing"
+	"time"
+
+	"deepbay/demo"
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/format"
+)
+
+var stamp = job.Stamp{By: "Oda Finch", At: time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)}
+
+func load(t testing.TB, name string) job.Job {
+	t.Helper()
+	raw, err := demo.Files.ReadFile("jobs/" + name + ".job.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, err := format.Job(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return j
+}
+
+// where is an item's socket in the plan, "" on the mat.
+func where(j job.Job, item build.ItemID) machine.SocketID {
+	for _, p := range j.Planned.Placements {
+		if p.Item == item {
+			return p.Socket
+		}
+	}
+	return ""
+}
+
+// must applies changes one after another.
+func must(t *testing.T, j job.Job, changes ...job.Change) job.Job {
+	t.Helper()
+	for _, c := range changes {
+		next, says, err := job.Apply(j, c, stamp)
+		if err != nil || says == "" {
+			t.Fatalf("%+v: %q, %v", c, says, err)
+		}
+		j = next
+	}
+	return j
+}
+
+func put(item build.ItemID, socket machine.SocketID) job.Change {
+	return job.Change{Do: job.DoPlace, Item: item, Socket: socket}
+}
+
+// Each change says what it did, or refuses with the field and the cure; the job
+// it started from is never touched.
+func TestApply(t *testing.T) {
+	sata := part.Part{Format: part.Format, Version: 1, ID: "skerry-240", Name: "Skerry 240", Drive: &part.Drive{Form: part.FormM2, M2: &part.M2{}}}
+	for _, c := range []struct {
+		name   string
+		change job.Change
+		want   string // the sentence, or the first line of the error
+	}{
+		{"place", put("item-4", "M2_1"), "put Ternlight 500 into M2_1"},
+		{"place on another", put("item-5", "A2"), "put Sallow 16 GB into A2, Sallow 4 GB goes to the mat"},
+		{"change places", put("item-1", "A2"), "put Sallow 4 GB into A2 and Sallow 4 GB into A1"},
+		{"move", put("item-3", "SATA1"), "put Mudlark 2 TB into SATA1"},
+		{"move as found", job.Change{Do: job.DoPlace, In: job.InFound, Item: "item-3", Socket: "SATA2"}, "as found: put Mudlark 2 TB into SATA2"},
+		{"place where it is", put("item-3", "SATA6"), "/socket: Mudlark 2 TB is in SATA6 already"},
+		{"unknown item", put("item-99", "M2_1"), `/item: no item is named "item-99"; name an item of this job`},
+		{"unknown socket", put("item-4", "M2_9"), `/socket: no socket is named "M2_9"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 2 more`},
+		{"no socket", put("item-4", ""), "/socket: no socket was named; say where it goes"},
+		{"take out", job.Change{Do: job.DoTakeOut, Item: "item-1"}, "took Sallow 4 GB out of A1"},
+		{"take out what is out", job.Change{Do: job.DoTakeOut, Item: "item-4"}, "/item: Ternlight 500 is in no socket"},
+		{"moves", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-5", Socket: "A1"}, {Item: "item-1"}, {Setting: "upper-speed", Value: "gen3"}}},
+			"put Sallow 16 GB into A1; took Sallow 4 GB out; set Upper M.2 link speed to Gen 3"},
+		{"no moves", job.Change{Do: job.DoMoves}, "/moves: no move was given"},
+		{"moves of nobody", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "x", Socket: "A1"}}}, `/moves/0/item: no item is named "x"; name an item of this job`},
+		{"moves to nowhere", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-5", Socket: "Z"}}}, `/planned/placements/3/socket: no socket is named "Z"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 2 more`},
+		{"set", job.Change{Do: job.DoSet, Setting: "memory-profile", Value: "on"}, "set Memory profile to Profile 1"},
+		{"set nothing", job.Change{Do: job.DoSet, Setting: "x", Value: "on"}, `/setting: no setting is named "x"; name a setting of the sheet`},
+		{"set to nonsense", job.Change{Do: job.DoSet, Setting: "memory-profile", Value: "42"}, `/planned/settings/0/value: "42" is not an option of memory-profile; use the value of an option`},
+		{"add", job.Change{Do: job.DoAdd, Part: &sata, New: true}, "added, to fit: Skerry 240"},
+		{"add nothing", job.Change{Do: job.DoAdd}, "/part: no part was given; choose one from the shelf"},
+		{"remove", job.Change{Do: job.DoRemove, Item: "item-3"}, "removed Mudlark 2 TB from the job"},
+		{"wish", job.Change{Do: job.DoWish, Wish: &build.Wish{Text: "quiet"}}, "changed the wish"},
+		{"wish for a ghost", job.Change{Do: job.DoWish, Wish: &build.Wish{Keep: []build.ItemID{"x"}}}, `/wish/keep/0: no item is named "x"; name an item of this job`},
+		{"tick nothing", job.Change{Do: job.DoTick, Step: "fit/x"}, `/step: the order has no step "fit/x" now; the plan has changed: look at the order again`},
+		{"confirm", job.Change{Do: job.DoConfirm, Line: "total"}, "Memory total: as expected"},
+		{"read", job.Change{Do: job.DoRead, Line: "drive/SATA6", Text: "1.8 TB"}, "Mudlark 2 TB on SATA6: shows 1.8 TB"},
+		{"read nonsense", job.Change{Do: job.DoRead, Line: "total", Text: "many"}, `/text: "many" is not a capacity: write a number above 0 and a unit, such as 16 GiB or 500 GB`},
+		{"read a line that is none", job.Change{Do: job.DoRead, Line: "drive/M2_1", Text: "1 TB"}, `/line: no line "drive/M2_1" is expected now; the plan has changed: look at the lines again`},
+		{"explain what agrees", job.Change{Do: job.DoExplain, Line: "total", Text: "because"}, `/line: line "total" does not differ; only a difference needs a reason`},
+		{"explain without a word", job.Change{Do: job.DoExplain, Line: "total"}, "/text: no reason was given; say why the difference is right"},
+		{"reopen what is open", job.Change{Do: job.DoReopen}, "/do: the job is open"},
+		{"nonsense", job.Change{Do: "dance"}, `/do: "dance" is not a change`},
+	} {
+		j := load(t, "echo-sounding-tower")
+		next, says, err := job.Apply(j, c.change, stamp)
+		got := says
+		if err != nil {
+			got = strings.Split(err.Error(), "\n")[0]
+			if _, ok := err.(problem.List); !ok || !reflect.DeepEqual(next, j) {
+				t.Errorf("%s: error %T, and the job changed: %v", c.name, err, !reflect.DeepEqual(next, j))
+			}
+		}
+		if got != c.want {
+			t.Errorf("%s: %s\nwant %s", c.name, got, c.want)
+		}
+		if fresh := load(t, "echo-sounding-tower"); !reflect.DeepEqual(j, fresh) {
+			t.Fatalf("%s: the job it started from was changed", c.name)
+		}
+	}
+}
+
+// One job from the mat to closed, with the stage and the next action after each stretch.
+func TestStages(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	expect := func(stage job.Stage, waits, next string) {
+		t.Helper()
+		s := job.Look(j).Status
+		if s.Stage != stage || s.Waits != waits || s.Next != next {
+			t.Errorf("stage %q waits for %q, next %q\nwant  %q waits for %q, next %q", s.Stage, s.Waits, s.Next, stage, waits, next)
+		}
+	}
+	tickAll := func(closing bool) {
+		t.Helper()
+		for _, s := range j.Order() {
+			if (s.Phase == "close") == closing {
+				j = must(t, j, job.Change{Do: job.DoTick, Step: s.ID})
+			}
+		}
+	}
+	expect(job.StageFit, "a place for Ternlight 500", "Place Ternlight 500")
+
+	j = must(t, j, put("item-4", "M2_2"))
+	expect(job.StageFit, "a cure: Mudlark 2 TB is not seen on SATA6: the socket is off", "Cure what stops the plan")
+	if _, _, err := job.Apply(j, job.Change{Do: job.DoTick, Step: "prepare/parts"}, stamp); err == nil || !strings.Contains(err.Error(), "the plan is stopped") {
+		t.Errorf("a step of a stopped plan was ticked: %v", err)
+	}
+	j = must(t, j, put("item-4", "M2_1"), put("item-5", "A2"), put("item-6", "B2"), job.Change{Do: job.DoTakeOut, Item: "item-1"})
+	expect(job.StageFit, "hands: the plan is ready", "Begin the work order")
+	if _, _, err := job.Apply(j, job.Change{Do: job.DoClose}, stamp); err == nil || !strings.Contains(err.Error(), "a step is not done") {
+		t.Errorf("closed with the machine open: %v", err)
+	}
+	j = must(t, j, job.Change{Do: job.DoTick, Step: "prepare/backup"})
+	expect(job.StageOrder, "hands: Lay out parts and tools", "Go on with the work order")
+	j = must(t, j, job.Change{Do: job.DoUntick, Step: "prepare/backup"})
+	expect(job.StageFit, "hands: the plan is ready", "Begin the work order")
+	tickAll(false)
+	expect(job.StageProve, "14 lines to read off the screens", "Compare what the screens show")
+
+	for _, l := range job.Look(j).Lines {
+		j = must(t, j, job.Change{Do: job.DoConfirm, Line: l.ID})
+	}
+	j = must(t, j, job.Change{Do: job.DoRead, Line: "rate", Text: "2133"})
+	expect(job.StageProve, "1 difference to be explained or cured", "Explain or cure what differs")
+	j = must(t, j, job.Change{Do: job.DoExplain, Line: "rate", Text: "reliability first"})
+	expect(job.StageOrder, "closing: Shut down and pull the plug again", "Close the machine")
+	tickAll(true)
+	expect(job.StageHandOver, "the owner", "Hand it over")
+
+	j = must(t, j, job.Change{Do: job.DoClose, Text: "done"})
+	expect(job.StageClosed, "nothing", "Read the hand-over page")
+	if _, _, err := job.Apply(j, put("item-1", "A1"), stamp); err == nil || !strings.Contains(err.Error(), "the job is closed; reopen it first") {
+		t.Errorf("a closed job was changed: %v", err)
+	}
+	r := job.Look(j).Report
+	if len(r.Fitted) != 3 || len(r.Removed) != 2 || len(r.Stayed) != 1 || len(r.Open) != 0 || len(r.Seen) != 14 || strings.Join(r.Hands, ",") != "Oda Finch" {
+		t.Errorf("report: %+v", r)
+	}
+	if got := strings.Join(j.Marks(), "|"); !strings.Contains(got, "ML7-0093318") || !strings.Contains(got, "TL-N4-0500") || !strings.Contains(got, "HS-0417") {
+		t.Errorf("marks: %s", got)
+	}
+	j = must(t, j, job.Change{Do: job.DoReopen})
+	expect(job.StageHandOver, "the owner", "Hand it over")
+}
+
+// What is left undone or differs is on the page.
+func TestReportOpens(t *testing.T) {
+	r := job.Look(load(t, "tide-gauge-mini-pc")).Report
+	want := []string{"not done: Shut down and pull the plug again", "Memory speed shows 2400, expected 2666 MT/s", "not looked at: Skerry 480 on SATA1"}
+	for _, w := range want {
+		if !strings.Contains(strings.Join(r.Open, "\n"), w) {
+			t.Errorf("open does not say %q:\n%s", w, strings.Join(r.Open, "\n"))
+		}
+	}
+}
+
+// With and without the old modules, from any state of the plan.
+func TestVariants(t *testing.T) {
+	brief := func(j job.Job) string {
+		var out []string
+		for _, v := range job.Look(j).Variants {
+			now := ""
+			if v.Current {
+				now = " (in plan)"
+			}
+			out = append(out, v.Name+": "+v.Memory.Total+", "+v.Memory.Speed+", "+v.Memory.Spread+now)
+		}
+		return strings.Join(out, "\n")
+	}
+	j := load(t, "echo-sounding-tower")
+	alone, kept := "New modules alone: 32 GiB, 3200 MT/s, dual channel", "Old modules kept as well: 40 GiB, 2400 MT/s, dual channel"
+	if got := brief(j); got != alone+"\n"+kept {
+		t.Errorf("at the start:\n%s", got)
+	}
+	for i, want := range []string{alone + " (in plan)\n" + kept, alone + "\n" + kept + " (in plan)"} {
+		v := job.Look(j).Variants[i]
+		next := must(t, j, job.Change{Do: job.DoMoves, Moves: v.Moves})
+		if got := brief(next); got != want {
+			t.Errorf("after %q:\n%s\nwant\n%s", v.Name, got, want)
+		}
+		if got := job.Look(next).Planned.Memory; got.Total != v.Memory.Total || got.PeakMBps != v.Memory.PeakMBps {
+			t.Errorf("%q promised %s and came to %s", v.Name, v.Memory.Total, got.Total)
+		}
+	}
+	// Two slots, both old: no room for keeping, so one answer is enough.
+	m := load(t, "tide-gauge-mini-pc")
+	if n := len(job.Look(m).Variants); n != 2 {
+		t.Errorf("%d variants for one old and one new module in two slots, want 2", n)
+	}
+	if n := len(job.Look(must(t, j, job.Change{Do: job.DoRemove, Item: "item-5"}, job.Change{Do: job.DoRemove, Item: "item-6"})).Variants); n != 0 {
+		t.Errorf("%d variants without new modules", n)
+	}
+}
+
+func TestValidateJob(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		break_ func(*job.Job)
+		want   string
+	}{
+		{"good", func(*job.Job) {}, ""},
+		{"bad sheet", func(j *job.Job) { j.Sheet.Groups[0].Lanes = 1 }, "/sheet/groups/0/lanes: its sockets take 16 lanes, the group has 1"},
+		{"bad part", func(j *job.Job) { j.Parts[1].Module = &part.Module{} }, "/parts/1: a part is either a drive or a module"},
+		{"two parts of a name", func(j *job.Job) { j.Parts = append(j.Parts, j.Parts[0]) }, `/parts/4/id: "sallow-4g-2400" names an earlier part too`},
+		{"two items of a name", func(j *job.Job) { j.Items = append(j.Items, j.Items[5]) }, `/items/6/id: "item-6" names an earlier item too`},
+		{"item of no part", func(j *job.Job) { j.Items[0].Part = "x" }, `/items/0/part: no part is named "x"`},
+		{"in two places", func(j *job.Job) { j.Planned.Placements[0].Item = "item-3" }, `/planned/placements/2/item: "item-3" is in another socket already`},
+		{"two in one", func(j *job.Job) { j.Found.Placements[1].Socket = "A1" }, `/found/placements/1/socket: "A1" holds another piece already`},
+		{"setting that is none", func(j *job.Job) { j.Found.Settings = []build.Choice{{Setting: "x"}} }, `/found/settings/0/setting: no setting is named "x"`},
+	} {
+		j := load(t, "echo-sounding-tower")
+		c.break_(&j)
+		var got []string
+		for _, p := range j.Validate() {
+			got = append(got, p.Pointer+": "+p.Says)
+		}
+		if strings.Join(got, "\n") != c.want {
+			t.Errorf("%s: %s\nwant %s", c.name, strings.Join(got, "\n"), c.want)
+		}
+	}
+}
+
+// The web application and the command line call the same code: the check of a
+// job is the planned answer of its view.
+func TestCheckIsTheView(t *testing.T) {
+	j := load(t, "chart-table-workstation")
+	if c, v := job.CheckOf(&j), job.Look(j); !reflect.DeepEqual(c.Answer, v.Planned) || c.Stops != v.Status.Stops {
+		t.Error("two answers to one question")
+	}
+	empty := job.New("x", "X", j.Sheet, build.Wish{}, stamp.At)
+	if s := job.Look(empty).Status; s.Next != "Enter what is in the machine" {
+		t.Errorf("an empty job waits for %q", s.Next)
+	}
+	if _, err := power.Read("total", "16 GB"); err != nil {
+		t.Error(err)
+	}
+}

@@ -1,0 +1,40 @@
+package part
+
+import (
+	"testing"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/quantity"
+)
+
+func TestDescribeAndValidate(t *testing.T) {
+	m2 := &M2{Keys: []Key{KeyM}, LengthMM: 80}
+	for _, c := range []struct {
+		part        Part
+		says, wrong string
+	}{
+		{Part{Drive: &Drive{Form: FormM2, Protocol: link.PCIe, Gen: 4, Lanes: 4, CapacityBytes: quantity.DriveBytes(500), M2: m2}}, "500 GB M.2 PCIe Gen 4 x4 2280", ""},
+		{Part{Drive: &Drive{Form: FormM2, M2: &M2{}}}, "? GB M.2, protocol unknown", ""},
+		{Part{Drive: &Drive{Form: Form3i5, Protocol: link.SATA, CapacityBytes: quantity.DriveBytes(2000), Media: Platter}}, "2 TB 3.5-inch SATA hard disk", ""},
+		{Part{Module: &Module{Generation: memory.DDR4, Form: memory.SODIMM, SizeBytes: 8 * quantity.GiB, RateMTps: 2666}}, "8 GiB DDR4-2666 SO-DIMM", ""},
+		{Part{Module: &Module{Form: memory.DIMM}}, "unknown unknown generation-? DIMM", ""},
+		{Part{Name: "X"}, "X", ": a part is either a drive or a module"},
+		{Part{Drive: &Drive{Form: Form2i5}, Module: &Module{}}, "? GB 2.5-inch, protocol unknown", ": a part is either a drive or a module"},
+		{Part{Drive: &Drive{Form: FormM2}}, "? GB M.2, protocol unknown", "/drive: an M.2 drive needs its m2 facts"},
+		{Part{Drive: &Drive{Form: Form2i5, M2: m2}}, "? GB 2.5-inch, protocol unknown 2280", "/drive/m2: only a drive of form m2 has these"},
+		{Part{Drive: &Drive{Form: Form2i5, Protocol: link.PCIe, Gen: 4, Lanes: 4}}, "? GB 2.5-inch PCIe Gen 4 x4", "/drive/protocol: a 2.5 or 3.5-inch drive over PCIe has no socket kind in version 1"},
+		{Part{Drive: &Drive{Form: Form2i5, Protocol: link.SATA, Gen: 4}}, "? GB 2.5-inch SATA", "/drive/gen: SATA has generations 1 to 3"},
+	} {
+		if got := c.part.Describe(); got != c.says {
+			t.Errorf("%q, want %q", got, c.says)
+		}
+		wrong := ""
+		for _, p := range c.part.Validate() {
+			wrong += p.Pointer + ": " + p.Says
+		}
+		if wrong != c.wrong {
+			t.Errorf("%s: %q, want %q", c.says, wrong, c.wrong)
+		}
+	}
+}

@@ -1,0 +1,157 @@
+package power
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+// mini is a small machine with one M.2 socket, one port, two slots, a setting,
+// and half a gigabyte kept by graphics.
+func mini() *build.Build {
+	module := &part.Part{Name: "Module", Module: &part.Module{Generation: memory.DDR4, Form: memory.SODIMM, SizeBytes: 16 * quantity.GiB, RateMTps: 2666, Ranks: 1}}
+	return &build.Build{
+		Sheet: &machine.Sheet{
+			Roots:  []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}},
+			Groups: []machine.Group{{ID: "g", Root: "cpu", Lanes: 4}},
+			Sockets: []machine.Socket{
+				{ID: "M2", Kind: machine.M2, Group: "g", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe}, Key: "M", LengthsMM: []quantity.Millimetres{80}},
+				{ID: "S1", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}},
+				{ID: "D1", Kind: machine.SODIMM, Root: "cpu", Channel: "A"}, {ID: "D2", Kind: machine.SODIMM, Root: "cpu", Channel: "B"},
+			},
+			Settings: []machine.Setting{{ID: "mode", Name: "Mode", Options: []machine.Option{{Value: "ahci", Name: "AHCI"}, {Value: "raid", Name: "RAID"}}, Default: "ahci"}},
+			Memory:   machine.Memory{Generation: memory.DDR4, Reserved: 512 * quantity.MiB, Speeds: []machine.Speed{{PerChannel: 1, MTps: 2666}}},
+		},
+		Pieces: []build.Piece{
+			{ID: "m", Part: module},
+			{ID: "n", New: true, Part: &part.Part{Name: "Drive", Drive: &part.Drive{Form: part.FormM2, Protocol: link.PCIe, Gen: 4, Lanes: 4, CapacityBytes: quantity.DriveBytes(2000), M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80}}}},
+			{ID: "s", Part: &part.Part{Name: "Disk", Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 2, CapacityBytes: quantity.DriveBytes(500)}}},
+		},
+		Placements: []build.Placement{{Item: "m", Socket: "D1"}, {Item: "n", Socket: "M2"}, {Item: "s", Socket: "S1"}},
+	}
+}
+
+// Every line of both screens, to the letter.
+func TestLines(t *testing.T) {
+	b := mini()
+	r := build.Resolve(b)
+	var got []string
+	for _, l := range Compare(b, &r, nil, nil) {
+		shows := ""
+		for _, s := range l.Shows {
+			shows += "; " + s.Where + ": " + s.Text
+		}
+		got = append(got, l.Screen+" | "+string(l.ID)+" | "+l.About+" | "+l.Expected+shows)
+	}
+	want := `set-up | total | Memory total | 16 GiB; in megabytes: 16,384 MB
+set-up | rate | Memory speed | 2666 MT/s; as a clock, on older screens: 1333 MHz
+set-up | slot/D1 | Slot D1 | 16 GiB
+set-up | slot/D2 | Slot D2 | empty
+set-up | drive/M2 | Drive on M2 | 2 TB; decimal: 2.00 TB (2,000,398,934,016 bytes); binary: 1.82 TiB; as many systems print it: 1.81 TB
+set-up | drive/S1 | Disk on S1 | 500 GB; decimal: 500.11 GB (500,107,862,016 bytes); binary: 465.76 GiB; as many systems print it: 465 GB
+set-up | setting/mode | Mode | AHCI
+system | usable | Memory the system can use | up to 15.50 GiB
+system | link/M2 | Link of Drive on M2 | Gen 4 x4; at most: 7.88 GB/s before packet overhead
+system | link/S1 | Link of Disk on S1 | SATA Gen 2; at most: 300 MB/s after coding`
+	if strings.Join(got, "\n") != want {
+		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), want)
+	}
+}
+
+// What people type, and what it comes to beside what is expected.
+func TestReadings(t *testing.T) {
+	b := mini()
+	r := build.Resolve(b)
+	for _, c := range []struct {
+		line  LineID
+		typed string
+		want  Verdict // "" when it cannot be read
+	}{
+		{"total", "16 GB", Agrees}, {"total", "16384 MB", Agrees}, {"total", "16 GiB", Agrees}, {"total", "8 GB", Differs}, {"total", "lots", ""},
+		{"usable", "15.4 GB", Agrees}, {"usable", "15.5 GB", Agrees}, {"usable", "16 GB", Agrees}, {"usable", "14.8 GB", Differs}, {"usable", "17 GB", Differs},
+		{"rate", "2666", Agrees}, {"rate", "2667 MT/s", Agrees}, {"rate", "1333 MHz", Agrees}, {"rate", "2400", Differs}, {"rate", "fast", ""}, {"rate", "-1", ""},
+		{"slot/D1", "16 GB", Agrees}, {"slot/D1", "empty", Differs}, {"slot/D2", "empty", Agrees}, {"slot/D2", "16 GB", Differs},
+		{"drive/M2", "2 TB", Agrees}, {"drive/M2", "1.81 TB", Agrees}, {"drive/M2", "1.8 TB", Agrees}, {"drive/M2", "1863 GB", Agrees}, {"drive/M2", "2000.3 GB", Agrees},
+		{"drive/M2", "1 TB", Differs}, {"drive/M2", "1.7 TB", Differs}, {"drive/M2", "not there", Differs}, {"drive/M2", "big", ""},
+		{"drive/S1", "465 GB", Agrees}, {"drive/S1", "465.8 GB", Agrees}, {"drive/S1", "500 GB", Agrees}, {"drive/S1", "480 GB", Differs},
+		{"link/M2", "Gen 4 x4", Agrees}, {"link/M2", "gen4x4", Agrees}, {"link/M2", "16 GT/s x4", Agrees}, {"link/M2", "8 GT/s x4", Differs},
+		{"link/M2", "Gen 4 x2", Differs}, {"link/M2", "Gen 9 x4", ""}, {"link/M2", "Gen 4 x99", ""}, {"link/M2", "7 Gb/s", ""},
+		{"link/S1", "3 Gb/s", Agrees}, {"link/S1", "SATA Gen 2", Agrees}, {"link/S1", "6 Gb/s", Differs},
+		{"setting/mode", "AHCI", Agrees}, {"setting/mode", "raid", Differs},
+		{"no/such", "x", ""}, {"total", " ", ""},
+	} {
+		reading, err := Read(c.line, c.typed)
+		if (err == nil) != (c.want != "") {
+			t.Errorf("%s %q: error %v", c.line, c.typed, err)
+			continue
+		}
+		if err != nil {
+			continue
+		}
+		lines := Compare(b, &r, []Reading{reading}, nil)
+		l := lines[slices.IndexFunc(lines, func(l Line) bool { return l.ID == c.line })]
+		if l.Verdict != c.want {
+			t.Errorf("%s %q: %s, want %s", c.line, c.typed, l.Verdict, c.want)
+		}
+		if l.Seen == "" || (l.Verdict == Differs) != strings.Contains(l.Says, ", expected "+l.Expected) {
+			t.Errorf("%s %q: seen %q, says %q", c.line, c.typed, l.Seen, l.Says)
+		}
+	}
+}
+
+// What is foretold, if it is what is shown, agrees everywhere.
+func TestExpectedAgreesWithItself(t *testing.T) {
+	b := mini()
+	r := build.Resolve(b)
+	want := Expect(b, &r)
+	for _, l := range Compare(b, &r, want.Readings, nil) {
+		if l.Verdict != Agrees {
+			t.Errorf("%s: %s, %s", l.ID, l.Verdict, l.Says)
+		}
+	}
+	if len(want.Readings) != 10 || want.Format != Format || want.Version != Version {
+		t.Errorf("%d readings in %s %d", len(want.Readings), want.Format, want.Version)
+	}
+}
+
+// An unknown speed is a line all the same: what is shown is noted, not judged.
+func TestUnknownIsNoted(t *testing.T) {
+	b := mini()
+	b.Sheet.Memory.Speeds = nil
+	r := build.Resolve(b)
+	lines := Compare(b, &r, []Reading{{Line: "rate", MTps: 2400, Origin: Typed}}, nil)
+	if l := lines[1]; l.Expected != "unknown" || l.Verdict != Noted || l.Seen != "2400 MT/s" {
+		t.Errorf("%+v", l)
+	}
+	for _, x := range Expect(b, &r).Readings {
+		if x.Line == "rate" {
+			t.Errorf("foretold all the same: %+v", x)
+		}
+	}
+}
+
+// A part that is stopped is expected not to show, and a reason explains a difference.
+func TestAbsentAndExplained(t *testing.T) {
+	b := mini()
+	b.Pieces[1].Part.Drive.Protocol = link.SATA
+	r := build.Resolve(b)
+	gone, _ := Read("drive/M2", "not there")
+	small, _ := Read("total", "8 GB")
+	for _, l := range Compare(b, &r, []Reading{gone, small}, map[LineID]string{"total": "one module is at the counter"}) {
+		switch {
+		case l.ID == "drive/M2" && (l.Expected != "not there" || l.Verdict != Agrees):
+			t.Errorf("%+v", l)
+		case l.ID == "total" && (l.Verdict != Explained || l.Verdict.Open() || l.Reason == ""):
+			t.Errorf("%+v", l)
+		case l.ID == "link/M2":
+			t.Errorf("a link of a drive that is not seen: %+v", l)
+		}
+	}
+}

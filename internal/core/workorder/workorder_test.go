@@ -1,0 +1,130 @@
+package workorder_test
+
+import (
+	"strings"
+	"testing"
+
+	"deepbay/demo"
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/workorder"
+	"deepbay/internal/format"
+)
+
+func tower(t *testing.T) job.Job {
+	t.Helper()
+	raw, err := demo.Files.ReadFile("jobs/echo-sounding-tower.job.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, err := format.Job(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return j
+}
+
+func place(pairs ...string) []build.Placement {
+	var out []build.Placement
+	for _, p := range pairs {
+		item, socket, _ := strings.Cut(p, ":")
+		out = append(out, build.Placement{Item: build.ItemID(item), Socket: machine.SocketID(socket)})
+	}
+	return out
+}
+
+func ids(steps []workorder.Step) string {
+	var out []string
+	for _, s := range steps {
+		out = append(out, s.ID)
+	}
+	return strings.Join(out, " ")
+}
+
+const before = "prepare/backup prepare/parts power-down/shut power-down/unplug power-down/drain open/cover open/strap "
+const after = " close/off close/cover close/leads"
+
+// The order follows the difference: what leaves, what enters, what is set.
+func TestMake(t *testing.T) {
+	for _, c := range []struct {
+		name    string
+		planned []build.Placement
+		set     []build.Choice
+		want    string
+	}{
+		{"nothing differs", place("item-1:A1", "item-2:A2", "item-3:SATA6"), nil, ""},
+		{"the story", place("item-3:SATA6", "item-4:M2_1", "item-5:A2", "item-6:B2"), nil,
+			before + "take-out/item-1@A1 take-out/item-2@A2 fit/item-4@M2_1 fit/item-5@A2 fit/item-6@B2 power-on/look power-on/start power-on/set-up" + after},
+		{"only a lead moves", place("item-1:A1", "item-2:A2", "item-3:SATA1"), nil,
+			before + "fit/lead-item-3@SATA1 power-on/look power-on/start power-on/set-up" + after},
+		{"only a setting", place("item-1:A1", "item-2:A2", "item-3:SATA6"), []build.Choice{{Setting: "sata-mode", Value: "raid"}},
+			before + "power-on/look power-on/start power-on/set-up settings/sata-mode=raid settings/save" + after},
+	} {
+		j := tower(t)
+		j.Planned.Placements, j.Planned.Settings = c.planned, c.set
+		if got := ids(j.Order()); got != c.want {
+			t.Errorf("%s:\n%s\nwant\n%s", c.name, got, c.want)
+		}
+	}
+}
+
+// How each thing is fitted, and what can hurt, stands at its step.
+func TestHowAndCautions(t *testing.T) {
+	j := tower(t)
+	j.Planned.Placements = place("item-1:A1", "item-3:SATA1", "item-4:M2_1", "item-5:A2", "item-6:B2")
+	j.Planned.Settings = []build.Choice{{Setting: "sata-mode", Value: "raid"}}
+	j.Wish.Encrypted = quantity.Unknown
+	steps := map[string]workorder.Step{}
+	for _, s := range j.Order() {
+		steps[s.ID] = s
+		if s.Do == "" || s.How == nil || s.Cautions == nil {
+			t.Errorf("%s lacks words: %+v", s.ID, s)
+		}
+	}
+	for id, want := range map[string][]string{
+		"prepare/backup":          {"No verified copy, no start", "recovery key", "The owner says: copied to the chart-room store", "three seasons of soundings"},
+		"prepare/parts":           {"Ternlight 500, serial TLN4-5A0C77 (500 GB M.2 PCIe Gen 4 x4 2280)", "M.2 post and screw"},
+		"power-down/unplug":       {"Never open a power supply", "licensed people"},
+		"power-down/drain":        {"5 V", "10 seconds"},
+		"open/cover":              {"Two thumbscrews", "60 to 90 °C", "swollen"},
+		"open/strap":              {"clipped to bare metal"},
+		"take-out/item-2@A2":      {"SL4-220872", "levers"},
+		"fit/item-4@M2_1":         {"upper, between processor and long slot", "Move the post to 80 mm", "notch to the key, in at about 30 degrees", "Peel the films off", "start both screws before you tighten either"},
+		"fit/item-5@A2":           {"Press one end until it clicks, then the other", "Run a finger along"},
+		"fit/lead-item-3@SATA1":   {"Move the data lead of Mudlark 2 TB, serial ML7-0093318 from SATA6 to SATA1", "never force"},
+		"power-on/start":          {"5 to 30 seconds longer", "Fingers and leads out"},
+		"power-on/set-up":         {"Press F2"},
+		"settings/sata-mode=raid": {"Set SATA controller mode to RAID", "Under Advanced / Storage", "may not start after a change of the controller mode", "recovery key"},
+		"close/cover":             {"No tool, film or screw left inside"},
+	} {
+		s := steps[id]
+		text := s.Do + "\n" + strings.Join(s.How, "\n")
+		for _, c := range s.Cautions {
+			text += "\n" + c.Topic + ": " + c.Says
+		}
+		for _, w := range want {
+			if !strings.Contains(text, w) {
+				t.Errorf("%s does not say %q:\n%s", id, w, text)
+			}
+		}
+	}
+
+	// An old drive that goes holds data; a heavy case takes two; own heatsink means one heatsink only.
+	j.Planned.Placements = place("item-4:M2_1", "item-5:A2", "item-6:B2")
+	j.Sheet.Chassis.WeightKG = 23
+	j.Part("ternlight-500").Drive.M2.Heatsink = quantity.Yes
+	all := ""
+	for _, s := range j.Order() {
+		for _, c := range s.Cautions {
+			all += c.Topic + "\n"
+		}
+		all += strings.Join(s.How, "\n")
+	}
+	for _, want := range []string{"Old drive", "Weight", "One heatsink only"} {
+		if !strings.Contains(all, want) {
+			t.Errorf("nowhere is said %q", want)
+		}
+	}
+}
