@@ -1,0 +1,134 @@
+package format_test
+
+import (
+	"errors"
+	"io/fs"
+	"reflect"
+	"strings"
+	"testing"
+
+	"deepbay/demo"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/format"
+)
+
+func demoFile(t testing.TB, name string) string {
+	t.Helper()
+	b, err := demo.Files.ReadFile(name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
+}
+
+// Every file of the demo shop is read, written and read again to the same
+// bytes, and a job carries the very sheet and parts of the shop.
+func TestDemoFiles(t *testing.T) {
+	err := fs.WalkDir(demo.Files, ".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		text := demoFile(t, path)
+		var v any
+		switch {
+		case strings.HasPrefix(path, "sheets/"):
+			v, err = format.Sheet([]byte(text))
+		case strings.HasPrefix(path, "parts/"):
+			v, err = format.Part([]byte(text))
+		default:
+			j, jerr := format.Job([]byte(text))
+			if v, err = j, jerr; err == nil {
+				matchShop(t, path, j)
+			}
+		}
+		if err != nil {
+			t.Errorf("%s: %v", path, err)
+			return nil
+		}
+		if back, err := format.Write(v); err != nil || string(back) != text {
+			t.Errorf("%s is not written as it was read (%v)", path, err)
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+}
+
+func matchShop(t *testing.T, path string, j job.Job) {
+	t.Helper()
+	if s, err := format.Sheet([]byte(demoFile(t, "sheets/"+string(j.Sheet.ID)+".sheet.json"))); err != nil || !reflect.DeepEqual(s, j.Sheet) {
+		t.Errorf("%s carries another %s than the shop's (%v)", path, j.Sheet.ID, err)
+	}
+	for _, p := range j.Parts {
+		if q, err := format.Part([]byte(demoFile(t, "parts/"+string(p.ID)+".part.json"))); err != nil || !reflect.DeepEqual(p, q) {
+			t.Errorf("%s carries another %s than the shop's (%v)", path, p.ID, err)
+		}
+	}
+}
+
+// What is wrong is named with its place, as a JSON pointer.
+func TestBadFiles(t *testing.T) {
+	good := demoFile(t, "jobs/echo-sounding-tower.job.json")
+	for _, c := range []struct{ name, from, to, want string }{
+		{"empty", good, "", "/: not JSON: it ends too early; write one JSON document"},
+		{"cut", good, good[:500], "/: not JSON: it ends too early; write one JSON document"},
+		{"a comma too many", `"version": 1,`, `"version": 1,,`, "/: not JSON: invalid character ',' looking for beginning of object key string at line 3, column 16; write one JSON document"},
+		{"a list", good, "[]", "/: not an object; a deepbay/job file is one JSON object"},
+		{"another format", `"format": "deepbay/job"`, `"format": "deepbay/part"`, `/format: "deepbay/part" is not the format expected here; expected "deepbay/job"`},
+		{"no format", `"format": "deepbay/job",`, ``, `/format: nothing is not the format expected here; expected "deepbay/job"`},
+		{"another version", `"version": 1,` + "\n" + `  "id": "echo`, `"version": 2,` + "\n" + `  "id": "echo`, "/version: version 2 is not known; this program reads version 1"},
+		{"unknown field", `"title":`, `"colour": "red", "title":`, "/colour: this field is not known; check its spelling against the schema, or remove it"},
+		{"unknown field deep down", `"name": "processor",`, `"name": "processor", "cores": 8,`, "/sheet/roots/0/cores: this field is not known; check its spelling against the schema, or remove it"},
+		{"missing field", `"title": "Echo-sounding tower",`, ``, "/: missing: title; add it"},
+		{"negative size", `"sizeBytes": 17179869184`, `"sizeBytes": -1`, "/parts/3/module/sizeBytes: minimum: got -1, want 1"},
+		{"a word for a number", `"sizeBytes": 17179869184`, `"sizeBytes": "16 GB"`, "/parts/3/module/sizeBytes: got string, want integer"},
+		{"a number too large", `"sizeBytes": 17179869184`, `"sizeBytes": 1e30`, "json: cannot unmarshal"},
+		{"unknown kind", `"kind": "m2"`, `"kind": "m3"`, "/sheet/sockets/0/kind: value must be one of 'm2', 'pcie', 'sata', 'dimm', 'sodimm'"},
+		{"a width that is none", `"lanes": 4,` + "\n" + `        "sataGen"`, `"lanes": 3,` + "\n" + `        "sataGen"`, "/sheet/sockets/1/lanes: value must be one of 1, 2, 4, 8, 16"},
+		{"time of no day", `"arrived": "2026-11-25`, `"arrived": "2026-13-45`, "/arrived: '2026-13-45T08:40:00Z' is not valid date-time"},
+		{"unknown socket", `"socket": "SATA6"`, `"socket": "SATA9"`, `/sheet/rules/0/then/1/socket: no socket is named "SATA9"`},
+	} {
+		text := strings.Replace(good, c.from, c.to, 1)
+		if text == good {
+			t.Fatalf("%s: nothing was replaced", c.name)
+		}
+		_, err := format.Job([]byte(text))
+		var list problem.List
+		if !errors.As(err, &list) || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v\nwant %s", c.name, err, c.want)
+		}
+	}
+	if _, err := format.Value[job.Change]("Change", []byte(`{"do":"place","itme":"x"}`)); err == nil || !strings.Contains(err.Error(), "/itme: this field is not known") {
+		t.Errorf("a change with a wrong field: %v", err)
+	}
+	if _, err := format.Value[job.Change]("NoSuch", []byte(`{}`)); err == nil {
+		t.Error("a definition that is none was used")
+	}
+}
+
+// An observation is a file of its own.
+func TestObservation(t *testing.T) {
+	o, err := format.Observation([]byte(`{"format":"deepbay/observation","version":1,"readings":[{"line":"total","bytes":34359738368,"origin":"probe"}]}`))
+	if err != nil || len(o.Readings) != 1 || o.Readings[0].Bytes.Binary() != "32 GiB" {
+		t.Errorf("%+v, %v", o, err)
+	}
+}
+
+// Whatever bytes come in, the answer is a document or a list of what is wrong.
+func FuzzJob(f *testing.F) {
+	f.Add([]byte(demoFile(f, "jobs/tide-gauge-mini-pc.job.json")))
+	f.Add([]byte(`{"format":"deepbay/job","version":1}`))
+	f.Add([]byte(`{"a":`))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		j, err := format.Job(b)
+		var list problem.List
+		if err != nil && !errors.As(err, &list) {
+			t.Fatalf("an error without a place: %v", err)
+		}
+		if err == nil {
+			job.Look(j) // a job that was taken can be looked at
+		}
+	})
+}

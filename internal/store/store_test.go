@@ -1,0 +1,291 @@
+package store_test
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"deepbay/demo"
+	"deepbay/internal/core/job"
+	"deepbay/internal/format"
+	"deepbay/internal/store"
+)
+
+var stamp = job.Stamp{By: "Oda Finch", At: time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)}
+
+func open(t *testing.T) (*store.Store, string) {
+	t.Helper()
+	path := filepath.Join(t.TempDir(), "shop 1.db") // a blank, as folders have
+	s, err := store.Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	return s, path
+}
+
+func tower(t *testing.T) job.Job {
+	t.Helper()
+	raw, err := demo.Files.ReadFile("jobs/echo-sounding-tower.job.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	j, err := format.Job(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return j
+}
+
+func put(t *testing.T, s *store.Store, j job.Job, from int, key string) int {
+	t.Helper()
+	n, err := s.Put(t.Context(), store.Write{Job: j, From: from, Says: fmt.Sprint("from ", from), Key: key, Stamp: stamp})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return n
+}
+
+// The settings that the promises rest on hold on every connection of the pool.
+func TestPragmas(t *testing.T) {
+	s, _ := open(t)
+	ctx := t.Context()
+	for range 3 {
+		c, err := s.DB().Conn(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer c.Close()
+		for pragma, want := range map[string]string{"foreign_keys": "1", "journal_mode": "wal", "busy_timeout": "5000", "synchronous": "2"} {
+			var got string
+			if err := c.QueryRowContext(ctx, "PRAGMA "+pragma).Scan(&got); err != nil || got != want {
+				t.Errorf("%s = %s, %v; want %s", pragma, got, err, want)
+			}
+		}
+	}
+}
+
+// A job is kept, revised, and read again from the file after it was closed.
+func TestKeep(t *testing.T) {
+	s, path := open(t)
+	ctx := t.Context()
+	j := tower(t)
+	if n := put(t, s, j, 0, ""); n != 1 {
+		t.Fatalf("revision %d, want 1", n)
+	}
+	j.Title = "Renamed"
+	if n := put(t, s, j, 1, ""); n != 2 {
+		t.Fatalf("revision %d, want 2", n)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s, err := store.Open(ctx, path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	k, err := s.Job(ctx, j.ID)
+	if err != nil || k.Job.Title != "Renamed" || k.Revision != 2 || !k.Updated.Equal(stamp.At) {
+		t.Fatalf("%v %d %v, %v", k.Job.Title, k.Revision, k.Updated, err)
+	}
+	entries, err := s.Journal(ctx, j.ID, 0)
+	if err != nil || len(entries) != 2 || entries[1].Says != "from 1" || entries[1].By != "Oda Finch" {
+		t.Errorf("journal %+v, %v", entries, err)
+	}
+	if first, says, err := s.At(ctx, j.ID, 1); err != nil || first.Title != "Echo-sounding tower" || says != "from 0" {
+		t.Errorf("revision 1 is %q after %q, %v", first.Title, says, err)
+	}
+}
+
+// What is refused changes nothing.
+func TestRefused(t *testing.T) {
+	s, _ := open(t)
+	ctx := t.Context()
+	j := tower(t)
+	put(t, s, j, 0, "")
+	put(t, s, j, 1, "")
+	for _, c := range []struct {
+		name string
+		w    store.Write
+		want string
+	}{
+		{"stale", store.Write{Job: j, From: 1}, "the job is at revision 2, and the change was made at revision 1"},
+		{"from the future", store.Write{Job: j, From: 7}, "the job is at revision 2, and the change was made at revision 7"},
+		{"name in use", store.Write{Job: j}, `job "echo-sounding-tower": a job of this name is on the bench already`},
+		{"no such job", store.Write{Job: job.Job{ID: "x"}, From: 1}, `job "x": not found`},
+	} {
+		_, err := s.Put(ctx, c.w)
+		if err == nil || err.Error() != c.want {
+			t.Errorf("%s: %v, want %s", c.name, err, c.want)
+		}
+	}
+	var conflict *store.Conflict
+	if _, err := s.Put(ctx, store.Write{Job: j, From: 1}); !errors.As(err, &conflict) || conflict.Current != 2 {
+		t.Errorf("a stale write is %v", err)
+	}
+	if e, _ := s.Journal(ctx, j.ID, 0); len(e) != 2 {
+		t.Errorf("%d entries, want 2", len(e))
+	}
+	for name, f := range map[string]func() error{
+		"job":      func() error { _, err := s.Job(ctx, "x"); return err },
+		"sheet":    func() error { _, err := s.Sheet(ctx, "x"); return err },
+		"revision": func() error { _, _, err := s.At(ctx, j.ID, 9); return err },
+	} {
+		if err := f(); !errors.Is(err, store.ErrNotFound) {
+			t.Errorf("a missing %s is %v", name, err)
+		}
+	}
+}
+
+// The same request twice is applied once, whatever happened in between.
+func TestSameRequest(t *testing.T) {
+	s, _ := open(t)
+	j := tower(t)
+	put(t, s, j, 0, "k0")
+	if n := put(t, s, j, 1, "k1"); n != 2 {
+		t.Fatalf("revision %d", n)
+	}
+	put(t, s, j, 2, "k2")
+	if n := put(t, s, j, 1, "k1"); n != 2 {
+		t.Errorf("the same request again made revision %d, want 2", n)
+	}
+	if n, err := s.Known(t.Context(), j.ID, "k2"); n != 3 || err != nil {
+		t.Errorf("Known = %d, %v", n, err)
+	}
+	if n, err := s.Known(t.Context(), j.ID, ""); n != 0 || err != nil {
+		t.Errorf("requests without a name are taken for one: %d, %v", n, err)
+	}
+}
+
+// Of many writers at one revision exactly one wins, and the rest are told.
+func TestRace(t *testing.T) {
+	s, _ := open(t)
+	j := tower(t)
+	put(t, s, j, 0, "")
+	const writers = 8
+	errs := make([]error, writers)
+	var wg sync.WaitGroup
+	for i := range writers {
+		wg.Go(func() {
+			_, errs[i] = s.Put(t.Context(), store.Write{Job: j, From: 1, Says: fmt.Sprint(i), Stamp: stamp})
+		})
+	}
+	wg.Wait()
+	won := 0
+	for _, err := range errs {
+		var c *store.Conflict
+		switch {
+		case err == nil:
+			won++
+		case !errors.As(err, &c):
+			t.Errorf("neither won nor conflict: %v", err)
+		}
+	}
+	if won != 1 {
+		t.Errorf("%d writers won", won)
+	}
+}
+
+// The journal is append-only, also for somebody with SQL.
+func TestJournalStays(t *testing.T) {
+	s, _ := open(t)
+	put(t, s, tower(t), 0, "")
+	for _, q := range []string{"UPDATE journal SET by = 'nobody'", "DELETE FROM journal", "DELETE FROM jobs"} {
+		if _, err := s.DB().ExecContext(t.Context(), q); err == nil {
+			t.Errorf("%s went through", q)
+		}
+	}
+}
+
+// A job is found by anything printed on its parts, in any spelling.
+func TestSearch(t *testing.T) {
+	s, _ := open(t)
+	j := tower(t)
+	put(t, s, j, 0, "")
+	closed := j
+	closed.ID, closed.Title, closed.Items, closed.Closed = "other", "Lock-keeper's thin client", nil, &job.Closing{By: "x", At: stamp.At}
+	put(t, s, closed, 0, "")
+	for query, want := range map[string]string{
+		"":                 "echo-sounding-tower other",
+		"TLN4-5A0C77":      "echo-sounding-tower",
+		"tln4 5a0c77":      "echo-sounding-tower",
+		"ml7.0093318":      "echo-sounding-tower",
+		"SL16U32-162R8":    "echo-sounding-tower other", // a part number both carry
+		"lock keeper":      "other",
+		"HS-0417":          "echo-sounding-tower other",
+		"%":                "echo-sounding-tower other", // no letter or digit: everything
+		"no such thing 42": "",
+	} {
+		found, err := s.Jobs(t.Context(), query)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for _, k := range found {
+			got = append(got, string(k.Job.ID))
+		}
+		if strings.Join(got, " ") != want {
+			t.Errorf("%q finds %v, want %s", query, got, want)
+		}
+	}
+}
+
+// A file that cannot be used says which and why, and is left as it was.
+func TestOpenRefuses(t *testing.T) {
+	dir := t.TempDir()
+	write := func(name, text string, mode os.FileMode) string {
+		path := filepath.Join(dir, name)
+		if err := os.WriteFile(path, []byte(text), mode); err != nil {
+			t.Fatal(err)
+		}
+		return path
+	}
+	for _, c := range []struct{ path, want string }{
+		{"", "no data file was named: say which with --data FILE"},
+		{write("readonly.db", "", 0o444), "is read-only: change its permissions or name another with --data FILE; nothing was changed"},
+		{dir, "is read-only"},
+		{filepath.Join(dir, "no", "such.db"), "does not exist: make it or name another file"},
+		{write("letter.txt", strings.Repeat("Dear harbour master, ", 200), 0o644), "is it a Deep Bay data file?"},
+	} {
+		before, _ := os.ReadFile(c.path)
+		s, err := store.Open(t.Context(), c.path)
+		if err == nil {
+			s.Close()
+		}
+		if err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%q: %v, want %q", c.path, err, c.want)
+		}
+		if after, _ := os.ReadFile(c.path); string(after) != string(before) {
+			t.Errorf("%q was changed", c.path)
+		}
+	}
+}
+
+func TestShelf(t *testing.T) {
+	s, _ := open(t)
+	ctx := t.Context()
+	if err := demo.Fill(ctx, s); err != nil {
+		t.Fatal(err)
+	}
+	sheets, err := s.Sheets(ctx)
+	if err != nil || len(sheets) != 3 || sheets[0].Name != "Cormorant W8 workstation" {
+		t.Errorf("%d sheets, %v", len(sheets), err)
+	}
+	parts, err := s.Parts(ctx)
+	if err != nil || len(parts) != 10 {
+		t.Errorf("%d parts, %v", len(parts), err)
+	}
+	parts[0].Name = "Zenith"
+	if err := s.PutPart(ctx, parts[0]); err != nil {
+		t.Fatal(err)
+	}
+	if again, _ := s.Parts(ctx); len(again) != 10 || again[9].Name != "Zenith" {
+		t.Error("a part of the same name is not replaced")
+	}
+}
