@@ -1,0 +1,347 @@
+package server_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"path/filepath"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"deepbay/demo"
+	"deepbay/internal/core/job"
+	"deepbay/internal/server"
+	"deepbay/internal/store"
+)
+
+var now = time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)
+
+const page = `<!doctype html><script>start()</script><p>Deep Bay</p>`
+
+// shop is the handler over a real file with the demo shop in it.
+func shop(t testing.TB) http.Handler {
+	t.Helper()
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "shop.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	if err := demo.Fill(t.Context(), s); err != nil {
+		t.Fatal(err)
+	}
+	h, err := server.New(server.Options{Data: s, Version: "test", Now: func() time.Time { return now },
+		Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
+		Files: fstest.MapFS{
+			"index.html":                  {Data: []byte(page)},
+			"_app/immutable/app.js":       {Data: []byte("let a = 1")},
+			"_app/immutable/app.js.br":    {Data: []byte("brotli")},
+			"_app/immutable/font-x.woff2": {Data: []byte("font")},
+			"theme.js":                    {Data: []byte("/* theme */")},
+		}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return h
+}
+
+type answer struct {
+	*httptest.ResponseRecorder
+	t testing.TB
+}
+
+// ask sends one request as a page on this machine would; headers are "Name: value".
+func ask(t testing.TB, h http.Handler, method, path, body string, headers ...string) answer {
+	t.Helper()
+	r := httptest.NewRequestWithContext(t.Context(), method, path, strings.NewReader(body))
+	r.Host = "127.0.0.1:8480"
+	for _, x := range headers {
+		name, value, _ := strings.Cut(x, ": ")
+		if name == "Host" {
+			r.Host = value
+		}
+		r.Header.Set(name, value)
+	}
+	w := httptest.NewRecorder()
+	h.ServeHTTP(w, r)
+	return answer{w, t}
+}
+
+func (a answer) problem() server.ProblemDoc {
+	a.t.Helper()
+	var p server.ProblemDoc
+	if err := json.Unmarshal(a.Body.Bytes(), &p); err != nil {
+		a.t.Fatalf("not a problem document: %v: %s", err, a.Body)
+	}
+	return p
+}
+
+func (a answer) view() server.JobView {
+	a.t.Helper()
+	var v server.JobView
+	if err := json.Unmarshal(a.Body.Bytes(), &v); err != nil || a.Code >= 300 {
+		a.t.Fatalf("%d: %v: %.300s", a.Code, err, a.Body)
+	}
+	return v
+}
+
+const tower = "/api/jobs/echo-sounding-tower"
+
+func change(revision int, change string) string {
+	return fmt.Sprintf(`{"revision":%d,"by":"Oda Finch","change":%s}`, revision, change)
+}
+
+// What is asked wrongly gets a problem document that names the place, and nothing changes.
+func TestProblems(t *testing.T) {
+	h := shop(t)
+	for _, c := range []struct {
+		name, method, path, body string
+		status                   int
+		want                     string
+	}{
+		{"no such job", "GET", "/api/jobs/nobody", "", 404, `job "nobody": not found`},
+		{"no such item", "GET", tower + "/offers/item-99", "", 404, `item "item-99": not found`},
+		{"no such path", "GET", "/api/nothing", "", 404, "/api/nothing is no part of the API"},
+		{"wrong method", "DELETE", tower, "", 405, "DELETE does nothing here"},
+		{"not JSON", "POST", tower + "/changes", "{", 422, "not JSON"},
+		{"unknown field", "POST", tower + "/changes", change(1, `{"do":"place","itme":"item-4"}`), 422, "/change/itme: this field is not known"},
+		{"unknown change", "POST", tower + "/changes", change(1, `{"do":"dance"}`), 422, "/change/do: value must be one of"},
+		{"unknown socket", "POST", tower + "/changes", change(1, `{"do":"place","item":"item-4","socket":"M2_9"}`), 422, `/change/socket: no socket is named "M2_9"; the sheet has M2_1`},
+		{"negative size", "POST", tower + "/changes", change(1, `{"do":"wish","wish":{"memoryBytes":-1}}`), 422, "/change/wish/memoryBytes: minimum: got -1, want 1"},
+		{"no revision", "POST", tower + "/changes", `{"change":{"do":"reopen"}}`, 422, "missing: revision"},
+		{"large change", "POST", tower + "/changes", strings.Repeat(" ", 300<<10), 413, "larger than the 256 KiB taken here; nothing was changed"},
+		{"a 50 MB file", "POST", "/api/files", strings.Repeat(" ", 50<<20), 413, "larger than the 4096 KiB taken here"},
+		{"file in use", "POST", "/api/files", string(file(t, "jobs/echo-sounding-tower.job.json")), 409, "is on the bench already"},
+		{"file that is none", "POST", "/api/files", `{"format":"deepbay/part","version":1}`, 422, "missing: id, name"},
+		{"file of another kind", "POST", "/api/files", `{"format":"shopping/list"}`, 422, `/format: "shopping/list" is not the format expected here`},
+		{"new job of no sheet", "POST", "/api/jobs", `{"title":"X","sheet":"nothing","wish":{}}`, 422, `/sheet: no sheet is named "nothing"`},
+		{"new job without a name", "POST", "/api/jobs", `{"title":"","sheet":"plover-m2","wish":{}}`, 422, "/title: minLength: got 0, want 1"},
+		{"undo of nothing", "POST", tower + "/undo", `{"revision":1}`, 422, "nothing has been done yet"},
+	} {
+		a := ask(t, h, c.method, c.path, c.body)
+		p := a.problem()
+		if a.Code != c.status || p.Status != c.status || !strings.Contains(p.Detail, c.want) ||
+			a.Header().Get("Content-Type") != "application/problem+json" || !strings.HasPrefix(p.Type, "urn:deepbay:problem:") {
+			t.Errorf("%s: %d %s %q, want %d %q", c.name, a.Code, a.Header().Get("Content-Type"), p.Detail, c.status, c.want)
+		}
+	}
+	if v := ask(t, h, "GET", tower, "").view(); v.Revision != 1 || len(v.Journal) != 1 {
+		t.Errorf("something was changed: revision %d, %d entries", v.Revision, len(v.Journal))
+	}
+}
+
+// The life of a change: applied, journalled, repeated, stale, undone.
+func TestChanges(t *testing.T) {
+	h := shop(t)
+	place := `{"revision":1,"key":"k1","by":"Oda Finch","change":{"do":"place","item":"item-4","socket":"M2_2"}}`
+	v := ask(t, h, "POST", tower+"/changes", place).view()
+	last := v.Journal[len(v.Journal)-1]
+	if v.Revision != 2 || last.Says != "put Ternlight 500 into M2_2" || last.By != "Oda Finch" || !last.At.Equal(now) {
+		t.Fatalf("revision %d, %+v", v.Revision, last)
+	}
+	if s := v.View.Planned.Socket("M2_2"); s.Says != "Gen 3 x4, 3.94 GB/s" || s.Link.MBps < 3938.4 || s.Link.MBps > 3938.5 {
+		t.Errorf("M2_2: %+v", s)
+	}
+	if !v.View.Status.Stops {
+		t.Error("the soundings vanish and nothing stops")
+	}
+	if again := ask(t, h, "POST", tower+"/changes", place).view(); again.Revision != 2 {
+		t.Errorf("the same request again made revision %d", again.Revision)
+	}
+
+	stale := ask(t, h, "POST", tower+"/changes", change(1, `{"do":"place","item":"item-4","socket":"M2_1"}`))
+	p := stale.problem()
+	if stale.Code != 409 || p.Current == nil || p.Current.Revision != 2 || p.Yours == nil || p.Yours.Socket != "M2_1" ||
+		len(p.Missed) != 1 || p.Missed[0].Says != "put Ternlight 500 into M2_2" {
+		t.Errorf("a stale write: %d %+v", stale.Code, p)
+	}
+	undone := ask(t, h, "POST", tower+"/undo", `{"revision":2}`).view()
+	if undone.Revision != 3 || len(undone.View.Job.Planned.Placements) != 3 || undone.Journal[2].Says != "undid: put Ternlight 500 into M2_2" ||
+		undone.Journal[2].By != "somebody at the bench" {
+		t.Errorf("undo: revision %d, %+v", undone.Revision, undone.Journal)
+	}
+	if a := ask(t, h, "POST", tower+"/undo", `{"revision":2}`); a.Code != 409 {
+		t.Errorf("a stale undo is %d", a.Code)
+	}
+}
+
+// A new job, its file, and the file brought into another shop.
+func TestNewJobAndFile(t *testing.T) {
+	h := shop(t)
+	body := `{"title":"Lock-keeper's thin client","sheet":"plover-m2","wish":{"text":"quiet","memoryBytes":17179869184},"key":"n1"}`
+	made := ask(t, h, "POST", "/api/jobs", body)
+	v := made.view()
+	if made.Code != 201 || !strings.HasPrefix(string(v.View.Job.ID), "lock-keeper-s-thin-client-") || v.View.Status.Next != "Enter what is in the machine" {
+		t.Fatalf("%d %s %+v", made.Code, v.View.Job.ID, v.View.Status)
+	}
+	got := ask(t, h, "GET", "/api/jobs/"+string(v.View.Job.ID)+"/file", "")
+	if d := got.Header().Get("Content-Disposition"); !strings.Contains(d, string(v.View.Job.ID)+".job.json") {
+		t.Errorf("Content-Disposition %q", d)
+	}
+	other := shop(t)
+	in := ask(t, other, "POST", "/api/files?by=Wim", got.Body.String())
+	if in.Code != 201 || !strings.Contains(in.Body.String(), `"kind":"job"`) {
+		t.Fatalf("%d %s", in.Code, in.Body)
+	}
+	var cards []server.Card
+	if err := json.Unmarshal(ask(t, other, "GET", "/api/jobs?q=thin%20client", "").Body.Bytes(), &cards); err != nil || len(cards) != 1 || cards[0].Wish != "quiet" {
+		t.Errorf("%+v, %v", cards, err)
+	}
+	for _, f := range []string{"sheets/plover-m2.sheet.json", "parts/skerry-240.part.json"} {
+		if a := ask(t, other, "POST", "/api/files", string(file(t, f))); a.Code != 201 {
+			t.Errorf("%s: %d %s", f, a.Code, a.Body)
+		}
+	}
+	for path, n := range map[string]int{"/api/sheets": 3, "/api/parts": 10, tower + "/offers/item-4": 2, tower + "/offers/item-1?in=found": 4} {
+		var list []json.RawMessage
+		if err := json.Unmarshal(ask(t, other, "GET", path, "").Body.Bytes(), &list); err != nil || len(list) != n {
+			t.Errorf("%s: %d, want %d (%v)", path, len(list), n, err)
+		}
+	}
+}
+
+func file(t testing.TB, name string) []byte {
+	t.Helper()
+	b, err := demo.Files.ReadFile(name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+// The application's files: deep links, caches, compression, headers.
+func TestFiles(t *testing.T) {
+	h := shop(t)
+	for _, c := range []struct {
+		method, path, accept string
+		status               int
+		typ, cache, encoding string
+		body                 string
+	}{
+		{"GET", "/", "", 200, "text/html; charset=utf-8", "no-cache", "", page},
+		{"GET", "/jobs/a.b/fit", "", 200, "text/html; charset=utf-8", "no-cache", "", page},
+		{"GET", "/index.html", "", 200, "text/html; charset=utf-8", "no-cache", "", page},
+		{"GET", "/../../etc/passwd", "", 200, "text/html; charset=utf-8", "no-cache", "", page},
+		{"GET", "/theme.js", "gzip, br", 200, "text/javascript; charset=utf-8", "no-cache", "", "/* theme */"},
+		{"GET", "/_app/immutable/app.js", "gzip, br", 200, "text/javascript; charset=utf-8", "public, max-age=31536000, immutable", "br", "brotli"},
+		{"GET", "/_app/immutable/app.js", "", 200, "text/javascript; charset=utf-8", "public, max-age=31536000, immutable", "", "let a = 1"},
+		{"GET", "/_app/immutable/font-x.woff2", "", 200, "font/woff2", "public, max-age=31536000, immutable", "", "font"},
+		{"GET", "/_app/immutable/gone.js", "", 404, "application/problem+json", "", "", ""},
+		{"POST", "/jobs/x", "", 405, "application/problem+json", "", "", ""},
+	} {
+		a := ask(t, h, c.method, c.path, "", "Accept-Encoding: "+c.accept)
+		g := a.Header().Get
+		if a.Code != c.status || g("Content-Type") != c.typ || g("Cache-Control") != c.cache || g("Content-Encoding") != c.encoding || c.body != "" && a.Body.String() != c.body {
+			t.Errorf("%s %s: %d %q %q %q %.40q", c.method, c.path, a.Code, g("Content-Type"), g("Cache-Control"), g("Content-Encoding"), a.Body)
+		}
+		csp := g("Content-Security-Policy")
+		if !strings.Contains(csp, "script-src 'self' 'sha256-") || strings.Contains(strings.Split(csp, "style-src")[0], "unsafe-inline") ||
+			g("X-Content-Type-Options") != "nosniff" || g("Referrer-Policy") != "no-referrer" {
+			t.Errorf("%s: headers %v", c.path, a.Header())
+		}
+	}
+	plain, packed := ask(t, h, "GET", tower, ""), ask(t, h, "GET", tower, "", "Accept-Encoding: gzip")
+	if packed.Header().Get("Content-Encoding") != "gzip" || packed.Body.Len() > plain.Body.Len()/3 {
+		t.Errorf("a job is sent as %d bytes, packed %d (%s)", plain.Body.Len(), packed.Body.Len(), packed.Header().Get("Content-Encoding"))
+	}
+}
+
+// Neither another name for this machine nor a page of another site gets through.
+func TestOnlyFromHere(t *testing.T) {
+	h := shop(t)
+	for host, want := range map[string]int{"127.0.0.1:8480": 200, "localhost": 200, "[::1]:8480": 200, "bay.example:8480": 421, "10.0.0.4": 421} {
+		if a := ask(t, h, "GET", "/api/health", "", "Host: "+host); a.Code != want {
+			t.Errorf("Host %s: %d, want %d", host, a.Code, want)
+		}
+	}
+	if a := ask(t, h, "POST", tower+"/undo", `{"revision":1}`, "Sec-Fetch-Site: cross-site"); a.Code != 403 {
+		t.Errorf("a change from another site: %d", a.Code)
+	}
+	for _, c := range []struct{ address, want string }{
+		{"0.0.0.0:0", "Deep Bay listens on this machine only"}, {"192.0.2.7:80", "there is no access control yet"},
+		{":8480", "Deep Bay listens on this machine only"}, {"nonsense", "is not an address"},
+	} {
+		l, err := server.Listen(t.Context(), c.address)
+		if err == nil {
+			l.Close()
+		}
+		if err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v", c.address, err)
+		}
+	}
+}
+
+// A fault inside is logged, and the client learns nothing but that.
+func TestFault(t *testing.T) {
+	var log bytes.Buffer
+	h, err := server.New(server.Options{Data: broken{}, Files: fstest.MapFS{}, Now: time.Now, Log: slog.New(slog.NewTextHandler(&log, nil))})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, path := range []string{"/api/sheets", "/api/parts"} {
+		a := ask(t, h, "GET", path, "")
+		if p := a.problem(); a.Code != 500 || strings.Contains(p.Detail, "disk") || p.Detail != "the request was not carried out; the server's log says more" {
+			t.Errorf("%s: %d %q", path, a.Code, p.Detail)
+		}
+	}
+	if !strings.Contains(log.String(), "the disk is gone") || !strings.Contains(log.String(), "a rule went mad") {
+		t.Errorf("log: %s", log.String())
+	}
+	if a := ask(t, h, "GET", "/", ""); !strings.Contains(a.Body.String(), "The front end is not built") {
+		t.Errorf("without a front end: %s", a.Body)
+	}
+}
+
+// Serve lets a running request finish before it returns.
+func TestGracefulStop(t *testing.T) {
+	l, err := server.Listen(t.Context(), "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, stop := contextWithCancel(t)
+	begun := make(chan struct{})
+	h := http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		close(begun)
+		<-ctx.Done()
+		io.WriteString(w, "finished")
+	})
+	served := make(chan error, 1)
+	go func() { served <- server.Serve(ctx, l, h, slog.New(slog.NewTextHandler(io.Discard, nil))) }()
+	got := make(chan string, 1)
+	go func() {
+		r, err := http.Get("http://" + l.Addr().String())
+		if err != nil {
+			got <- err.Error()
+			return
+		}
+		defer r.Body.Close()
+		b, _ := io.ReadAll(r.Body)
+		got <- string(b)
+	}()
+	<-begun
+	stop()
+	if s := <-got; s != "finished" {
+		t.Errorf("the running request got %q", s)
+	}
+	if err := <-served; err != nil {
+		t.Errorf("Serve: %v", err)
+	}
+}
+
+// Reading a job and the answer of the command line are one: the view's planned
+// part is the check.
+func TestSameAnswer(t *testing.T) {
+	h := shop(t)
+	v := ask(t, h, "GET", tower, "").view()
+	c := job.CheckOf(&v.View.Job)
+	a, _ := json.Marshal(c.Answer)
+	b, _ := json.Marshal(v.View.Planned)
+	if !bytes.Equal(a, b) {
+		t.Errorf("%s\nagainst\n%s", a, b)
+	}
+}
