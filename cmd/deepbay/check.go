@@ -60,7 +60,7 @@ func checkCommand() *cobra.Command {
 				return err
 			}
 			if answer.Stops {
-				return stopped
+				return errStopped
 			}
 			return nil
 		},
@@ -128,7 +128,7 @@ func expectCommand() *cobra.Command {
 				printLines(w, &j, power.Compare(&b, &r, nil, nil))
 			})
 			if err == nil && r.Stops() {
-				return stopped
+				return errStopped
 			}
 			return err
 		},

@@ -32,8 +32,8 @@ func main() {
 	os.Exit(run(ctx, os.Args[1:], os.Stdout, os.Stderr))
 }
 
-// stopped ends a command with status 1 and no message: the answer was printed.
-var stopped = errors.New("the plan is stopped")
+// errStopped ends a command with status 1 and no message: the answer was printed.
+var errStopped = errors.New("the plan is stopped")
 
 // run carries out a command line and returns the exit status.
 func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
@@ -53,7 +53,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 	switch err := root.ExecuteContext(ctx); {
 	case err == nil:
 		return 0
-	case errors.Is(err, stopped):
+	case errors.Is(err, errStopped):
 		return 1
 	default:
 		fmt.Fprintln(stderr, "deepbay:", err)

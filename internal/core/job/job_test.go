@@ -31,16 +31,6 @@ func load(t testing.TB, name string) job.Job {
 	return j
 }
 
-// where is an item's socket in the plan, "" on the mat.
-func where(j job.Job, item build.ItemID) machine.SocketID {
-	for _, p := range j.Planned.Placements {
-		if p.Item == item {
-			return p.Socket
-		}
-	}
-	return ""
-}
-
 // must applies changes one after another.
 func must(t *testing.T, j job.Job, changes ...job.Change) job.Job {
 	t.Helper()

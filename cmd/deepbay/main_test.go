@@ -1,0 +1,194 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+
+	"deepbay/demo"
+	"deepbay/docs/schema"
+	"deepbay/internal/format"
+)
+
+// do runs a command line and returns status, output and complaint.
+func do(t *testing.T, args ...string) (int, string, string) {
+	t.Helper()
+	var out, complaint bytes.Buffer
+	status := run(t.Context(), args, &out, &complaint)
+	return status, out.String(), complaint.String()
+}
+
+// jobFile writes a demo job, changed, into a folder of the test's.
+func jobFile(t *testing.T, name string, pairs ...string) string {
+	t.Helper()
+	b, err := demo.Files.ReadFile("jobs/" + name + ".job.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	text := strings.NewReplacer(pairs...).Replace(string(b))
+	if len(pairs) > 0 && text == string(b) {
+		t.Fatal("nothing was replaced")
+	}
+	path := filepath.Join(t.TempDir(), "job.json")
+	if err := os.WriteFile(path, []byte(text), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	return path
+}
+
+// inLower puts the new drive of the tower's plan into the lower socket.
+var inLower = []string{`"planned": {
+    "placements": [`, `"planned": {
+    "placements": [
+      {
+        "item": "item-4",
+        "socket": "M2_2"
+      },`}
+
+func TestCommands(t *testing.T) {
+	good, stopping := jobFile(t, "echo-sounding-tower"), jobFile(t, "echo-sounding-tower", inLower...)
+	for _, c := range []struct {
+		name   string
+		args   []string
+		status int
+		out    []string // in the output
+		err    []string // in the complaint
+	}{
+		{"check", []string{"check", good}, 0, []string{"Echo-sounding tower (Harrier T4 tower)", "SATA6  live  Mudlark 2 TB  SATA Gen 3, 600 MB/s",
+			"memory  8 GiB, 2400 MT/s, single channel, peak 19.20 GB/s", "warns  A1 and A2 use 1 of the 2 channels  [memory-channels]", "cure     put them into A2 and B2", "0 stop, 4 warn, 0 to note"}, nil},
+		{"check that stops", []string{"check", stopping}, 1, []string{"M2_2   live  Ternlight 500  Gen 3 x4, 3.94 GB/s", "SATA6  off   Mudlark 2 TB   off: Mudlark 2 TB is not seen here",
+			"stops  Mudlark 2 TB is not seen on SATA6: the socket is off  [socket-off]", "because  when M2_2 holds anything, SATA5 is off and SATA6 is off (manual p. 18, note 2) (sheet)"}, nil},
+		{"expect", []string{"expect", good}, 0, []string{"in set-up", "Memory total", "8 GiB", "in megabytes: 8,192 MB", "as many systems print it: 1.81 TB", "in the running system", "SATA Gen 3"}, nil},
+		{"expect that stops", []string{"expect", stopping}, 1, []string{"not there"}, nil},
+		{"version", []string{"version"}, 0, []string{"deepbay development"}, nil},
+		{"no such file", []string{"check", "nothing.json"}, 2, nil, []string{"deepbay: open nothing.json: no such file"}},
+		{"wrong file", []string{"check", jobFile(t, "echo-sounding-tower", `"kind": "m2"`, `"kind": "m3"`)}, 2, nil, []string{"job.json is not a usable job file", "/sheet/sockets/0/kind: value must be one of"}},
+		{"unknown socket", []string{"check", jobFile(t, "echo-sounding-tower", `"item": "item-1",
+        "socket": "A1"`, `"item": "item-1",
+        "socket": "A9"`)}, 2, nil, []string{`/found/placements/0/socket: no socket is named "A9"`, "/planned/placements/0/socket"}},
+		{"nothing named", []string{"check"}, 2, nil, []string{"accepts 1 arg"}},
+		{"unknown command", []string{"dance"}, 2, nil, []string{`unknown command "dance"`}},
+		{"serve elsewhere", []string{"serve", "--data", filepath.Join(t.TempDir(), "x.db"), "--listen", "0.0.0.0:8480"}, 2, nil, []string{"Deep Bay listens on this machine only"}},
+		{"serve nothing", []string{"serve", "--listen", "127.0.0.1:0"}, 2, nil, []string{"no data file was named"}},
+	} {
+		status, out, complaint := do(t, c.args...)
+		if status != c.status {
+			t.Errorf("%s: status %d, want %d: %s", c.name, status, c.status, complaint)
+		}
+		for _, w := range c.out {
+			if !strings.Contains(out, w) {
+				t.Errorf("%s does not print %q:\n%s", c.name, w, out)
+			}
+		}
+		for _, w := range c.err {
+			if !strings.Contains(complaint, w) {
+				t.Errorf("%s does not complain %q:\n%s", c.name, w, complaint)
+			}
+		}
+		if (complaint != "") != (c.status == 2) {
+			t.Errorf("%s: status %d and complaint %q", c.name, status, complaint)
+		}
+	}
+}
+
+// A refused address or a file larger than any job leaves nothing behind.
+func TestNothingLeftBehind(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "shop.db")
+	do(t, "serve", "--data", data, "--listen", "192.0.2.1:80")
+	if _, err := os.Stat(data); err == nil {
+		t.Error("a refused address left a data file")
+	}
+	large := filepath.Join(t.TempDir(), "large.json")
+	if err := os.WriteFile(large, bytes.Repeat([]byte(" "), 50<<20), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	if status, _, complaint := do(t, "check", large); status != 2 || !strings.Contains(complaint, "larger than the 4 MiB a job file may have") {
+		t.Errorf("%d %s", status, complaint)
+	}
+}
+
+// What is printed for programs keeps to the published schema.
+func TestJSONKeepsToSchema(t *testing.T) {
+	path := jobFile(t, "echo-sounding-tower", inLower...)
+	for command, name := range map[string]string{"check": "check", "expect": "observation"} {
+		_, out, _ := do(t, command, path, "--json")
+		b, err := schema.Files.ReadFile(name + ".schema.json")
+		if err != nil {
+			t.Fatal(err)
+		}
+		doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(b))
+		if err != nil {
+			t.Fatal(err)
+		}
+		c := jsonschema.NewCompiler()
+		if err := c.AddResource("urn:x", doc); err != nil {
+			t.Fatal(err)
+		}
+		s, err := c.Compile("urn:x")
+		if err != nil {
+			t.Fatal(err)
+		}
+		got, err := jsonschema.UnmarshalJSON(strings.NewReader(out))
+		if err != nil {
+			t.Fatalf("%s --json prints no JSON: %v\n%s", command, err, out)
+		}
+		if err := s.Validate(got); err != nil {
+			t.Errorf("%s --json: %v", command, err)
+		}
+	}
+	_, out, _ := do(t, "expect", path, "--json")
+	if o, err := format.Observation([]byte(out)); err != nil || len(o.Readings) < 8 {
+		t.Errorf("the expected observation cannot be read back: %v", err)
+	}
+}
+
+// Demo starts from a clean copy and leaves none; serve keeps its file.
+func TestServeAndDemo(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "shop.db")
+	for _, c := range []struct {
+		name string
+		args []string
+		jobs int
+	}{
+		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 3},
+		{"serve", []string{"serve", "--data", data, "--listen", "127.0.0.1:0"}, 0},
+	} {
+		ctx, stop := context.WithCancel(t.Context())
+		read, write := io.Pipe()
+		status := make(chan int, 1)
+		go func() { status <- run(ctx, c.args, write, io.Discard) }()
+		line := make([]byte, 200)
+		n, err := read.Read(line)
+		if err != nil {
+			t.Fatal(err)
+		}
+		url := strings.TrimSpace(strings.TrimPrefix(string(line[:n]), "Deep Bay: "))
+		client := http.Client{Timeout: 5 * time.Second}
+		r, err := client.Get(url + "/api/jobs")
+		if err != nil {
+			t.Fatal(err)
+		}
+		var cards []json.RawMessage
+		err = json.NewDecoder(r.Body).Decode(&cards)
+		r.Body.Close()
+		if err != nil || len(cards) != c.jobs {
+			t.Errorf("%s has %d jobs, want %d (%v)", c.name, len(cards), c.jobs, err)
+		}
+		stop()
+		if s := <-status; s != 0 {
+			t.Errorf("%s ended with status %d", c.name, s)
+		}
+	}
+	if _, err := os.Stat(data); err != nil {
+		t.Errorf("serve kept nothing: %v", err)
+	}
+}
