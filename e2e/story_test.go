@@ -104,7 +104,11 @@ func TestStory(t *testing.T) {
 	b.wants(socket("M2_1"), "free")
 	b.button("[data-mat]", "Remove Skerry 240 SK24-9 from the job")
 
-	// The upper socket it is.
+	// The upper socket it is: first by the cure, back, and then by hand.
+	b.button("main", "put Ternlight 500 into M2_1")
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.button("main", "Undo")
+	b.wants(socket("M2_2"), "Gen 3 x4, 3.94 GB/s")
 	b.do(chromedp.Click(chromedp.CSS(socket("M2_2"))))
 	b.button(`[data-testid="socket"]`, "Move it")
 	b.wants("main", "is picked up")
@@ -376,6 +380,13 @@ func TestNewJob(t *testing.T) {
 	b.wants("main", "is picked up")
 	b.do(chromedp.Click(chromedp.CSS(socket("SODIMM1"))))
 	b.wants(socket("SODIMM1"), "8 GiB at 2666 MT/s")
+	b.do(chromedp.Click(chromedp.CSS(socket("SODIMM1"))))
+	b.button("main", "change")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] textarea")))
+	b.axe()
+	b.field("What must not be touched", "the lock log")
+	b.button("dialog[open]", "Keep")
+	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
 
 	// A job that is not there, and a page that is not.
 	b.allow("404")

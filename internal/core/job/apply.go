@@ -192,6 +192,37 @@ func (a *applier) place() string {
 	if !a.known(c.Item, c.Socket) {
 		return ""
 	}
+	follow := c.In == InFound && a.agree(c.Item, c.Socket)
+	says := a.put(s)
+	if follow {
+		a.put(&a.job.Planned)
+	}
+	if c.In == InFound && says != "" {
+		says = "as found: " + says
+	}
+	return says
+}
+
+// agree reports whether the plan still has item and socket as they were found;
+// then a correction of what was found goes into the plan as well.
+func (a *applier) agree(item build.ItemID, socket machine.SocketID) bool {
+	place := func(s *Setup) (at machine.SocketID, holder build.ItemID) {
+		if i := s.where(item); i >= 0 {
+			at = s.Placements[i].Socket
+		}
+		if i := s.holder(socket); i >= 0 {
+			holder = s.Placements[i].Item
+		}
+		return at, holder
+	}
+	foundAt, foundHolder := place(&a.job.Found)
+	plannedAt, plannedHolder := place(&a.job.Planned)
+	return foundAt == plannedAt && foundHolder == plannedHolder
+}
+
+// put carries out a placement in one setup.
+func (a *applier) put(s *Setup) string {
+	c := &a.change
 	says := "put " + a.job.Name(c.Item) + " into " + string(c.Socket)
 	from, there := s.where(c.Item), s.holder(c.Socket)
 	switch {
@@ -209,9 +240,6 @@ func (a *applier) place() string {
 	default:
 		s.Placements = append(s.Placements, build.Placement{Item: c.Item, Socket: c.Socket})
 	}
-	if a.change.In == InFound {
-		says = "as found: " + says
-	}
 	return says
 }
 
@@ -224,7 +252,16 @@ func (a *applier) takeOut() string {
 	if i < 0 {
 		return a.refuse("/item", a.job.Name(c.Item)+" is in no socket", "")
 	}
-	says := "took " + a.job.Name(c.Item) + " out of " + string(s.Placements[i].Socket)
+	socket := s.Placements[i].Socket
+	says := "took " + a.job.Name(c.Item) + " out of " + string(socket)
+	if c.In == InFound {
+		says = "as found: " + says
+		if a.agree(c.Item, socket) {
+			p := &a.job.Planned
+			k := p.where(c.Item)
+			p.Placements = slices.Delete(p.Placements, k, k+1)
+		}
+	}
 	s.Placements = slices.Delete(s.Placements, i, i+1)
 	return says
 }

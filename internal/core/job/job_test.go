@@ -109,6 +109,39 @@ func TestApply(t *testing.T) {
 	}
 }
 
+// A correction of what was found goes into the plan as long as the two agree.
+func TestPlanFollowsFound(t *testing.T) {
+	at := func(s job.Setup, item build.ItemID) (out machine.SocketID) {
+		for _, p := range s.Placements {
+			if p.Item == item {
+				out = p.Socket
+			}
+		}
+		return out
+	}
+	found := func(do job.Do, item build.ItemID, socket machine.SocketID) job.Change {
+		return job.Change{Do: do, In: job.InFound, Item: item, Socket: socket}
+	}
+	for _, c := range []struct {
+		name           string
+		changes        []job.Change
+		item           build.ItemID
+		found, planned machine.SocketID
+	}{
+		{"agreed", []job.Change{found(job.DoPlace, "item-3", "SATA2")}, "item-3", "SATA2", "SATA2"},
+		{"planned elsewhere", []job.Change{put("item-3", "SATA1"), found(job.DoPlace, "item-3", "SATA2")}, "item-3", "SATA2", "SATA1"},
+		{"something new is planned there", []job.Change{put("item-5", "B1"), found(job.DoPlace, "item-1", "B1")}, "item-1", "B1", "A1"},
+		{"two change places", []job.Change{found(job.DoPlace, "item-1", "A2")}, "item-2", "A1", "A1"},
+		{"out", []job.Change{found(job.DoTakeOut, "item-1", "")}, "item-1", "", ""},
+		{"out, planned elsewhere", []job.Change{put("item-1", "B1"), found(job.DoTakeOut, "item-1", "")}, "item-1", "", "B1"},
+	} {
+		j := must(t, load(t, "echo-sounding-tower"), c.changes...)
+		if f, p := at(j.Found, c.item), at(j.Planned, c.item); f != c.found || p != c.planned {
+			t.Errorf("%s: found in %q, planned in %q; want %q and %q", c.name, f, p, c.found, c.planned)
+		}
+	}
+}
+
 // One job from the mat to closed, with the stage and the next action after each stretch.
 func TestStages(t *testing.T) {
 	j := load(t, "echo-sounding-tower")

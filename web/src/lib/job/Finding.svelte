@@ -1,5 +1,6 @@
 <script lang="ts">
-	// One finding, open to its reasons, with its cures as buttons.
+	// One finding, open to its reasons, with its cures as buttons. Cures that differ
+	// only in the socket stand on one line.
 	import { Button } from 'flowbite-svelte';
 	import type { Cure, Finding } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -10,6 +11,22 @@
 		oncure?: (cure: Cure) => void;
 	}
 	let { finding, oncure }: Props = $props();
+
+	interface Line {
+		readonly says: string;
+		readonly choices: readonly { readonly name: string; readonly cure: Cure }[];
+	}
+	const lines = $derived(
+		finding.cures.reduce<Line[]>((all, cure) => {
+			const socket = cure.moves?.length === 1 ? cure.moves[0]?.socket : undefined;
+			const shared = socket && cure.says.endsWith(' ' + socket);
+			const says = shared ? cure.says.slice(0, -socket.length).trim() : cure.says;
+			const choices = cure.moves?.length ? [{ name: shared ? socket : 'Do it', cure }] : [];
+			const same = all.find((l) => l.says === says);
+			if (!same) return [...all, { says, choices }];
+			return all.map((l) => (l === same ? { says, choices: [...l.choices, ...choices] } : l));
+		}, [])
+	);
 </script>
 
 <li class="border-b border-line py-2" data-code={finding.code}>
@@ -20,19 +37,21 @@
 		</summary>
 		<div class="ps-7">
 			<Reasons because={finding.because} />
-			{#if finding.cures.length > 0}
+			{#if lines.length > 0}
 				<p class="mt-2 text-soft">what would cure it</p>
-				<ul class="mt-1 grid gap-1">
-					{#each finding.cures as c (c.says)}
-						<li>
-							{#if c.moves?.length && oncure}
-								<Button
-									color="alternative"
-									class="w-full justify-start text-left whitespace-normal"
-									onclick={() => oncure(c)}>{c.says}</Button
-								>
-							{:else}
-								<span class="block py-1">{c.says}</span>
+				<ul class="mt-1 grid gap-1.5">
+					{#each lines as l (l.says)}
+						<li class="flex flex-wrap items-center gap-1.5">
+							<span>{l.says}</span>
+							{#if oncure}
+								{#each l.choices as c (c.name)}
+									<Button
+										color="alternative"
+										class="px-3"
+										aria-label={c.cure.says}
+										onclick={() => oncure(c.cure)}>{c.name}</Button
+									>
+								{/each}
 							{/if}
 						</li>
 					{/each}

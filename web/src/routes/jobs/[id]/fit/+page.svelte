@@ -1,8 +1,10 @@
 <script lang="ts">
-	import { Button, Select } from 'flowbite-svelte';
+	import { Button, Checkbox, Select } from 'flowbite-svelte';
 	import { on } from 'svelte/events';
+	import type { Finding as Judgement } from '$lib/api/types.gen';
 	import Board from '$lib/chart/Board.svelte';
 	import AddPart from '$lib/job/AddPart.svelte';
+	import EditWish from '$lib/job/EditWish.svelte';
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
@@ -15,6 +17,7 @@
 	let shown = $state<State>('planned');
 	let chosen = $state<string>();
 	let adding = $state(false);
+	let wishing = $state(false);
 	const hand = new Hand(
 		() => session,
 		() => shown
@@ -42,6 +45,12 @@
 		chosen = chosen === id ? undefined : id;
 	}
 
+	function keep(item: string) {
+		const now = session.job.wish?.keep ?? [];
+		const next = now.includes(item) ? now.filter((x) => x !== item) : [...now, item];
+		return session.change({ do: 'wish', wish: { ...session.job.wish, keep: next } });
+	}
+
 	function toggle(item: string) {
 		if (hand.swallowClick()) return;
 		if (hand.item === item) hand.putDown();
@@ -67,6 +76,19 @@
 
 <svelte:head><title>Fit: {session.job.title} · Deep Bay</title></svelte:head>
 
+{#snippet list(some: readonly Judgement[])}
+	<ul>
+		{#each some as f (f.code + f.socket + f.item + f.says)}
+			<Finding
+				finding={f}
+				oncure={session.closed
+					? undefined
+					: (c) => session.change({ do: 'moves', in: shown, moves: c.moves })}
+			/>
+		{/each}
+	</ul>
+{/snippet}
+
 <div class="grid gap-6 lg:grid-cols-[1fr_21.5rem]">
 	<section aria-label="Board">
 		<div class="flex flex-wrap items-center gap-3 pb-2">
@@ -89,6 +111,13 @@
 				{:else}
 					<strong class="text-ink">{session.view.status.next}.</strong>
 					{#if session.job.wish?.text}Wish: “{session.job.wish.text}”{/if}
+					{#if !session.closed}
+						<button
+							class="rounded px-1 underline decoration-dotted underline-offset-4 hover:bg-water-1"
+							onclick={() => (wishing = true)}
+							>{session.job.wish?.text ? 'change' : 'Write the wish'}</button
+						>
+					{/if}
 				{/if}
 			</p>
 		</div>
@@ -110,6 +139,12 @@
 	</section>
 
 	<div class="grid content-start gap-5">
+		{#if count('stops') > 0}
+			<section aria-labelledby="stops-h" class="border-l-4 border-over bg-overtint px-3 pt-2">
+				<h2 id="stops-h">The plan is stopped</h2>
+				{@render list(findings.filter((f) => f.severity === 'stops'))}
+			</section>
+		{/if}
 		<section aria-labelledby="mat-h" data-mat>
 			<div class="flex items-center justify-between">
 				<h2 id="mat-h">{shown === 'planned' ? 'On the mat' : 'Not in the machine'}</h2>
@@ -170,8 +205,8 @@
 						{session.item(here.item)?.serial}
 					</p>{/if}
 				<p>
-					{here.says}{#if here.link?.rate && here.state === 'live'}<br />
-						<span class="text-soft">{here.link.rate}</span>{/if}
+					{#if here.state === 'live' && here.link}{here.link.text}, {here.link
+							.rate}{:else}{here.says}{/if}
 				</p>
 				{#if here.item && !session.closed}
 					<div class="my-2 flex gap-2">
@@ -182,6 +217,14 @@
 							>Take it out</Button
 						>
 					</div>
+				{/if}
+				{#if here.item && !session.item(here.item)?.new}
+					<Checkbox
+						class="min-h-11 text-base"
+						checked={session.job.wish?.keep?.includes(here.item) ?? false}
+						disabled={session.closed}
+						onchange={() => here.item && keep(here.item)}>It must stay in the machine</Checkbox
+					>
 				{/if}
 				<Reasons because={here.because} />
 			</section>
@@ -195,16 +238,7 @@
 			{#if findings.length === 0}
 				<p class="py-1">Nothing stands against this.</p>
 			{/if}
-			<ul>
-				{#each findings as f (f.code + f.socket + f.item + f.says)}
-					<Finding
-						finding={f}
-						oncure={session.closed
-							? undefined
-							: (c) => session.change({ do: 'moves', in: shown, moves: c.moves })}
-					/>
-				{/each}
-			</ul>
+			{@render list(findings.filter((f) => f.severity !== 'stops'))}
 		</section>
 
 		<MemoryPanel
@@ -255,3 +289,4 @@
 {/if}
 
 <AddPart bind:open={adding} which={shown} />
+<EditWish bind:open={wishing} />

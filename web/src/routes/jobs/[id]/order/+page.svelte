@@ -2,6 +2,7 @@
 	import { afterNavigate } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import type { Step } from '$lib/api/types.gen';
+	import Locator from '$lib/chart/Locator.svelte';
 	import { useSession } from '$lib/job/session.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { when } from '$lib/ui/text';
@@ -108,7 +109,7 @@
 								data-step={s.id}
 							>
 								{#each mark ? [] : s.cautions as c (c.topic)}
-									<p class="mb-2 ml-14 border-l-4 border-over bg-overtint px-3 py-2">
+									<p class="mb-2 ml-14 border-l-4 border-over bg-overtint px-3 py-2 text-2xl">
 										<strong class="text-over">{c.topic}.</strong>
 										{c.says}
 									</p>
@@ -121,13 +122,18 @@
 										disabled={session.closed}
 										onchange={(e) => tick(s.id, e.currentTarget)}
 									/>
-									<span class="text-2xl leading-9">{s.do}</span>
+									<span class="text-2xl leading-9 font-semibold">{s.do}</span>
 								</label>
-								<div class="ml-14">
+								<div class="ml-14 grid gap-4 md:flex">
 									{#if s.how.length > 0 && !mark}
-										<ul class="list-disc pl-5 text-lg">
+										<ul class="list-disc pl-6 text-2xl">
 											{#each s.how as h, i (i)}<li>{h}</li>{/each}
 										</ul>
+									{/if}
+									{#if s.socket && !mark}
+										<div class="w-48 shrink-0 md:ml-auto">
+											<Locator sheet={session.job.sheet} socket={s.socket} />
+										</div>
 									{/if}
 									{#if mark}
 										<p class="text-soft">done by {mark.by}, {when(mark.at)}</p>

@@ -1,0 +1,56 @@
+<script lang="ts">
+	// The fields of a wish, for a new job and for a change of mind.
+	import { Checkbox, Input, Label, Select, Textarea } from 'flowbite-svelte';
+	import type { WishDraft } from './wish';
+
+	interface Props {
+		draft: WishDraft;
+		/** What the server said of a field, by the end of its pointer. */
+		fault?: (field: string) => string | undefined;
+	}
+	let { draft = $bindable(), fault = () => undefined }: Props = $props();
+	const uid = $props.id();
+</script>
+
+{#snippet hint(field: string)}
+	{#if fault(field)}<p class="text-over">{fault(field)}</p>{/if}
+{/snippet}
+
+<div class="grid gap-1">
+	<Label for="{uid}wish">The wish, in the owner's words</Label>
+	<Textarea id="{uid}wish" bind:value={draft.text} rows={2} maxlength={1000} class="w-full" />
+</div>
+<div class="grid gap-4 sm:grid-cols-2">
+	<div class="grid content-start gap-1">
+		<Label for="{uid}memory">Memory of at least (GiB)</Label>
+		<Input id="{uid}memory" type="number" min="1" max="4096" bind:value={draft.memory} />
+		{@render hint('memoryBytes')}
+	</div>
+	<div class="grid content-start gap-1">
+		<Label for="{uid}drive">System drive of at least (GB)</Label>
+		<Input id="{uid}drive" type="number" min="1" max="100000" bind:value={draft.drive} />
+		{@render hint('systemBytes')}
+		<Checkbox bind:checked={draft.fast} class="min-h-11 text-base">It runs over PCIe</Checkbox>
+	</div>
+	<div class="grid content-start gap-1">
+		<Label for="{uid}untouched">What must not be touched</Label>
+		<Input id="{uid}untouched" bind:value={draft.untouched} maxlength={1000} />
+	</div>
+	<div class="grid content-start gap-1">
+		<Label for="{uid}backup">Where the backup is</Label>
+		<Input id="{uid}backup" bind:value={draft.backedUp} maxlength={300} />
+	</div>
+	<div class="grid content-start gap-1">
+		<Label for="{uid}enc">Is a disk encrypted?</Label>
+		<Select
+			id="{uid}enc"
+			bind:value={draft.encrypted}
+			placeholder=""
+			items={[
+				{ value: '', name: 'not known' },
+				{ value: 'yes', name: 'yes: have the recovery key ready' },
+				{ value: 'no', name: 'no' }
+			]}
+		/>
+	</div>
+</div>
