@@ -50,3 +50,12 @@ func Fill(ctx context.Context, s *store.Store) error {
 		return err
 	})
 }
+
+// Job reads one job of the demo shop by its name.
+func Job(name string) (job.Job, error) {
+	b, err := Files.ReadFile("jobs/" + name + ".job.json")
+	if err != nil {
+		return job.Job{}, err
+	}
+	return format.Job(b)
+}

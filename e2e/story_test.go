@@ -358,6 +358,20 @@ func TestKeyboard(t *testing.T) {
 	b.wants("dialog[open]", "New job")
 }
 
+// TestTouch fits a part with a finger, by tap and tap.
+func TestTouch(t *testing.T) {
+	b := open(t, shop(t))
+	b.do(chromedp.EmulateViewport(820, 1180, chromedp.EmulateTouch))
+	b.visit(tower + "/fit")
+	b.do(chromedp.Tap(chromedp.CSS(`[data-item="item-4"]`)))
+	b.wants("main", "is picked up")
+	b.do(chromedp.Tap(chromedp.CSS(socket("M2_1"))))
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.visit(tower + "/order")
+	b.do(chromedp.Tap(chromedp.CSS(`[data-step="prepare/backup"] input`)))
+	b.wants(`[data-step="prepare/backup"]`, "done by")
+}
+
 // TestNewJob takes a machine in from a sheet and a wish, enters what is found in
 // it, and meets the errors a person would.
 func TestNewJob(t *testing.T) {

@@ -12,6 +12,7 @@ export default defineConfig({
 	build: {
 		// flowbite-svelte does not declare itself free of side effects; without this one button drags in every theme
 		rolldownOptions: {
+			checks: { pluginTimings: false },
 			treeshake: {
 				moduleSideEffects: [{ test: /flowbite-svelte\/dist\/.*\.(js|svelte)$/, sideEffects: false }]
 			}

@@ -12,7 +12,6 @@ import (
 
 	"deepbay/demo"
 	"deepbay/internal/core/job"
-	"deepbay/internal/format"
 	"deepbay/internal/store"
 )
 
@@ -31,11 +30,7 @@ func open(t *testing.T) (*store.Store, string) {
 
 func tower(t *testing.T) job.Job {
 	t.Helper()
-	raw, err := demo.Files.ReadFile("jobs/echo-sounding-tower.job.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	j, err := format.Job(raw)
+	j, err := demo.Job("echo-sounding-tower")
 	if err != nil {
 		t.Fatal(err)
 	}

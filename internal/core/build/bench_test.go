@@ -5,18 +5,13 @@ import (
 
 	"deepbay/demo"
 	"deepbay/internal/core/build"
-	"deepbay/internal/format"
 )
 
 // BenchmarkResolve shows what a user waits for at every change: the demo jobs
 // as they ship, and the tower with everything placed.
 func BenchmarkResolve(b *testing.B) {
 	for _, name := range []string{"echo-sounding-tower", "tide-gauge-mini-pc", "chart-table-workstation"} {
-		raw, err := demo.Files.ReadFile("jobs/" + name + ".job.json")
-		if err != nil {
-			b.Fatal(err)
-		}
-		j, err := format.Job(raw)
+		j, err := demo.Job(name)
 		if err != nil {
 			b.Fatal(err)
 		}

@@ -13,18 +13,13 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
-	"deepbay/internal/format"
 )
 
 var stamp = job.Stamp{By: "Oda Finch", At: time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)}
 
 func load(t testing.TB, name string) job.Job {
 	t.Helper()
-	raw, err := demo.Files.ReadFile("jobs/" + name + ".job.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	j, err := format.Job(raw)
+	j, err := demo.Job(name)
 	if err != nil {
 		t.Fatal(err)
 	}

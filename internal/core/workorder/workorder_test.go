@@ -10,16 +10,11 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/workorder"
-	"deepbay/internal/format"
 )
 
 func tower(t *testing.T) job.Job {
 	t.Helper()
-	raw, err := demo.Files.ReadFile("jobs/echo-sounding-tower.job.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	j, err := format.Job(raw)
+	j, err := demo.Job("echo-sounding-tower")
 	if err != nil {
 		t.Fatal(err)
 	}

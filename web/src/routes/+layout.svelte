@@ -2,6 +2,7 @@
 	import '../app.css';
 	import { afterNavigate, goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
+	import { navigating } from '$app/state';
 	import { Button, Input, Label, ThemeProvider } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -68,6 +69,11 @@
 			>
 		</div>
 	</header>
+	<div role="status" class="sr-only">{navigating.to ? 'Loading' : ''}</div>
+	{#if navigating.to}<div
+			class="fixed inset-x-0 top-0 z-50 h-1 bg-over"
+			aria-hidden="true"
+		></div>{/if}
 	<main id="main" tabindex="-1" bind:this={main} class="mx-auto max-w-[1500px] px-4 outline-none">
 		{@render children()}
 	</main>
