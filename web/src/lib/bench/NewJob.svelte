@@ -55,7 +55,7 @@
 {/snippet}
 
 <Dialog bind:open title="New job" size="md">
-	<form onsubmit={start} class="grid gap-4 text-base" aria-label="New job">
+	<form onsubmit={start} class="grid gap-3 text-base" aria-label="New job">
 		<div class="grid gap-4 sm:grid-cols-2">
 			<div class="grid gap-1">
 				<Label for="{uid}sheet">Machine sheet</Label>

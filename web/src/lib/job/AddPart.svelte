@@ -63,7 +63,7 @@
 				<Label for="{uid}serial">Serial number, as printed</Label>
 				<Input id="{uid}serial" bind:value={serial} maxlength={80} autocomplete="off" />
 			</div>
-			<Checkbox bind:checked={isNew} class="min-h-11 text-base"
+			<Checkbox bind:checked={isNew}
 				>It came to be fitted (else it was found in the machine)</Checkbox
 			>
 			<Button type="submit" aria-busy={session.busy}>Add it</Button>

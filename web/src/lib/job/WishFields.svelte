@@ -30,7 +30,6 @@
 		<Label for="{uid}drive">System drive of at least (GB)</Label>
 		<Input id="{uid}drive" type="number" min="1" max="100000" bind:value={draft.drive} />
 		{@render hint('systemBytes')}
-		<Checkbox bind:checked={draft.fast} class="min-h-11 text-base">It runs over PCIe</Checkbox>
 	</div>
 	<div class="grid content-start gap-1">
 		<Label for="{uid}untouched">What must not be touched</Label>
@@ -52,5 +51,8 @@
 				{ value: 'no', name: 'no' }
 			]}
 		/>
+	</div>
+	<div class="self-end">
+		<Checkbox bind:checked={draft.fast}>The system drive runs over PCIe</Checkbox>
 	</div>
 </div>

@@ -9,7 +9,10 @@ export const theme: ThemeConfig = {
 	select: {
 		select: 'min-h-11 text-base border-gray-500 dark:border-gray-400 bg-raised dark:bg-raised'
 	},
-	textarea: { base: 'text-base border-gray-500 dark:border-gray-400 bg-raised dark:bg-raised' },
+	textarea: {
+		wrapper: 'text-base border-gray-500 dark:border-gray-400 bg-raised dark:bg-raised'
+	},
+	checkbox: { base: 'size-6 border-gray-500 dark:border-gray-400', div: 'min-h-11 text-base' },
 	label: 'text-base',
 	tableHead: 'dark:text-gray-200'
 };

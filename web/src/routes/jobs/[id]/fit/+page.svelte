@@ -220,7 +220,6 @@
 				{/if}
 				{#if here.item && !session.item(here.item)?.new}
 					<Checkbox
-						class="min-h-11 text-base"
 						checked={session.job.wish?.keep?.includes(here.item) ?? false}
 						disabled={session.closed}
 						onchange={() => here.item && keep(here.item)}>It must stay in the machine</Checkbox
