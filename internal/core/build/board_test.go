@@ -16,7 +16,8 @@ const gib = quantity.GiB
 
 // board is the machine of the tests. U is the processor's own M.2 socket, L the
 // chipset's, which takes P5 and P6 with it; K is keyed B; Q and G are badly
-// described; A1 to B2 are memory.
+// described; T is tight; O is dead with the old processor; X1 to X3 are slots, of
+// which X2 takes half of X1's lanes; A1 to B2 are memory.
 func board() *machine.Sheet {
 	m2 := func(id machine.SocketID, group machine.GroupID, gen quantity.Gen, key part.Key, protocols ...link.Protocol) machine.Socket {
 		return machine.Socket{ID: id, Kind: machine.M2, Group: group, Gen: gen, Lanes: 4, SATAGen: 3, Key: key, Protocols: protocols,
@@ -30,6 +31,22 @@ func board() *machine.Sheet {
 	}
 	q, g := m2("Q", "low", 3, "M"), m2("G", "low", 0, "M", link.PCIe)
 	q.LengthsMM = nil
+	tight, old := m2("T", "more", 4, "M", link.PCIe), m2("O", "more", 4, "M", link.PCIe)
+	tight.TopMM, tight.BottomMM, tight.Heatsink = 3, 0.3, quantity.No
+	slot := func(id machine.SocketID, group machine.GroupID, gen quantity.Gen, first int, lanes, long quantity.Lanes, opening int) machine.Socket {
+		return machine.Socket{ID: id, Kind: machine.Slot, Group: group, Gen: gen, FirstLane: first, Lanes: lanes, Physical: long, Opening: opening,
+			Protocols: []link.Protocol{link.PCIe}, OpenEnd: quantity.No}
+	}
+	x1 := slot("X1", "wide", 4, 0, 16, 16, 1)
+	x1.Splits = [][]quantity.Lanes{{8, 8}, {8, 4, 4}, {4, 4, 4, 4}}
+	bay := sata("P1", part.Form2i5)
+	bay.BayMM = 7
+	a1 := dimm("A1", "A")
+	a1.TopMM = 36
+	split := machine.Setting{ID: "split", Name: "Slot 1 layout", Default: "16", Options: []machine.Option{{Value: "16", Name: "x16"}, {Value: "8+8", Name: "x8x8"}, {Value: "8+4+4", Name: "x8x4x4"}, {Value: "4+4+4+4", Name: "x4x4x4x4"}}}
+	divided := func(i int) machine.Rule {
+		return machine.Rule{ID: "s" + split.Options[i].Value, When: []machine.Condition{{Setting: "split", Is: split.Options[i].Value}}, Then: []machine.Effect{{Socket: "X1", Split: x1.Splits[i-1]}}}
+	}
 	onOff := []machine.Option{{Value: "off", Name: "Off"}, {Value: "on", Name: "On"}}
 	setting := func(id machine.SettingID) machine.Setting {
 		return machine.Setting{ID: id, Name: "the " + string(id) + " setting", Options: onOff, Default: "off"}
@@ -39,14 +56,17 @@ func board() *machine.Sheet {
 		ID: "board", Name: "Test board", Class: machine.Tower, Board: machine.Board{WidthMM: 1000, HeightMM: 1000},
 		Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU},
 			{ID: "pch", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 3, Lanes: 4}}},
-		Groups: []machine.Group{{ID: "top", Root: "cpu", Lanes: 4}, {ID: "low", Root: "pch", Lanes: 24}},
+		Groups:     []machine.Group{{ID: "top", Root: "cpu", Lanes: 4}, {ID: "low", Root: "pch", Lanes: 24}, {ID: "wide", Root: "cpu", Lanes: 16}, {ID: "more", Root: "cpu", Lanes: 8}},
+		Processors: []machine.Processor{{ID: "old", Name: "the old one"}, {ID: "new", Name: "the new one"}},
+		Chassis:    machine.Chassis{CardMM: 270, LowSlots: quantity.Yes, Feeds3V3: quantity.Yes, Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 3}}},
 		Sockets: []machine.Socket{
 			m2("U", "top", 4, "M", link.PCIe), m2("L", "low", 3, "M", link.PCIe, link.SATA), m2("K", "low", 3, "B", link.SATA),
 			m2("F", "low", 4, "M", link.PCIe), q, g,
-			sata("P1", part.Form2i5), sata("P5", part.Form2i5, part.Form3i5), sata("P6", part.Form2i5, part.Form3i5), sata("P7"),
-			dimm("A1", "A"), dimm("A2", "A"), dimm("B1", "B"), dimm("B2", "B"),
+			tight, old, bay, sata("P5", part.Form2i5, part.Form3i5), sata("P6", part.Form2i5, part.Form3i5), sata("P7"),
+			a1, dimm("A2", "A"), dimm("B1", "B"), dimm("B2", "B"),
+			x1, slot("X2", "wide", 4, 8, 8, 16, 2), slot("X3", "low", 3, 0, 4, 4, 3),
 		},
-		Settings: []machine.Setting{setting("profile"), setting("cap"), setting("half"), setting("sata-only"), setting("close")},
+		Settings: []machine.Setting{setting("profile"), setting("cap"), setting("half"), setting("sata-only"), setting("close"), split},
 		Rules: []machine.Rule{
 			{ID: "r1", When: []machine.Condition{{Socket: "L", Holds: machine.HoldsAnything}}, Then: []machine.Effect{{Socket: "P5", Off: true}, {Socket: "P6", Off: true}}, Says: "p. 18"},
 			{ID: "r2", When: when("profile"), Then: []machine.Effect{{Profile: true}}},
@@ -54,9 +74,12 @@ func board() *machine.Sheet {
 			{ID: "r4", When: when("half"), Then: []machine.Effect{{Socket: "U", MaxLanes: 2}}},
 			{ID: "r5", When: when("sata-only"), Then: []machine.Effect{{Socket: "L", Protocols: []link.Protocol{link.SATA}}}},
 			{ID: "r6", When: when("close"), Then: []machine.Effect{{Socket: "P1", Off: true}}},
+			{ID: "r8", When: []machine.Condition{{Socket: "X2", Holds: machine.HoldsAnything}}, Then: []machine.Effect{{Socket: "X1", MaxLanes: 8}}},
+			{ID: "r9", When: []machine.Condition{{Processor: "old"}}, Then: []machine.Effect{{Socket: "O", Off: true}}},
+			divided(1), divided(2), divided(3),
 			{ID: "r7", When: []machine.Condition{{Socket: "K", Holds: machine.HoldsSATA}, {Setting: "half", Is: "on"}}, Then: []machine.Effect{{Socket: "P1", Off: true}}},
 		},
-		Memory: machine.Memory{Generation: memory.DDR4, Registered: quantity.No,
+		Memory: machine.Memory{Generation: memory.DDR4, Registered: quantity.No, ECC: quantity.No, Millivolts: 1200,
 			Module: machine.Limit{StatedBytes: 16 * gib, ProvenBytes: 32 * gib, ProvenBy: "an earlier job"},
 			Total:  machine.Limit{StatedBytes: 64 * gib},
 			Fill:   []machine.Fill{{Slots: []machine.SocketID{"A2"}}, {Slots: []machine.SocketID{"A2", "B2"}}, {Slots: []machine.SocketID{"A1", "A2", "B1", "B2"}}},
@@ -68,10 +91,18 @@ func board() *machine.Sheet {
 // shelf is the parts of the tests by short name; a second copy of one is "m16'" and so on.
 var shelf = func() map[string]*part.Part {
 	card := func(p link.Protocol, gen quantity.Gen, lanes quantity.Lanes, length quantity.Millimetres, keys ...part.Key) *part.Drive {
-		return &part.Drive{Form: part.FormM2, Protocol: p, Gen: gen, Lanes: lanes, CapacityBytes: quantity.DriveBytes(500), M2: &part.M2{Keys: keys, LengthMM: length}}
+		return &part.Drive{Form: part.FormM2, Protocol: p, Gen: gen, Lanes: lanes, CapacityBytes: quantity.DriveBytes(500), M2: &part.M2{Keys: keys, LengthMM: length, TwoSided: quantity.No}}
 	}
+	high := func(p *part.Part, f func(*part.Part)) *part.Part { f(p); return p }
+	slotCard := func(connector, lanes quantity.Lanes, openings int, long quantity.Millimetres) *part.Card {
+		return &part.Card{Connector: connector, Gen: 4, Lanes: lanes, Openings: openings, LengthMM: long}
+	}
+	four := []part.Position{{Lanes: 4}, {FirstLane: 4, Lanes: 4}, {FirstLane: 8, Lanes: 4}, {FirstLane: 12, Lanes: 4}}
+	quad, two, joined, full := slotCard(16, 16, 1, 200), slotCard(8, 8, 1, 200), slotCard(8, 8, 1, 200), slotCard(4, 4, 1, 100)
+	quad.Carrier, two.Carrier, joined.Carrier = &part.Carrier{Positions: four}, &part.Carrier{Positions: four[:2]}, &part.Carrier{Switch: true, Positions: four}
+	full.LowBracket = quantity.No
 	box := func(f part.Form, gb int64) *part.Drive {
-		return &part.Drive{Form: f, Protocol: link.SATA, Gen: 3, CapacityBytes: quantity.DriveBytes(gb)}
+		return &part.Drive{Form: f, Protocol: link.SATA, Gen: 3, CapacityBytes: quantity.DriveBytes(gb), HeightMM: 7}
 	}
 	module := func(size quantity.Bytes, rate quantity.MTps, ranks int) *part.Module {
 		return &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: size, RateMTps: rate, Ranks: ranks, Registered: quantity.No}
@@ -84,7 +115,19 @@ var shelf = func() map[string]*part.Part {
 		"mystery": {Drive: card("", 0, 0, 80, "M")}, "nogen": {Drive: card(link.PCIe, 0, 4, 80, "M")},
 		"ssd": {Drive: box(part.Form2i5, 480)}, "hdd": {Drive: box(part.Form3i5, 2000)},
 		"m8": {Module: module(8*gib, 2400, 1)}, "m16": {Module: module(16*gib, 3200, 1)}, "m32": {Module: module(32*gib, 3200, 1)}, "m64": {Module: module(64*gib, 3200, 1)},
-		"m16r2": {Module: module(16*gib, 3200, 2)}, "ddr5": {Module: ddr5}, "reg": {Module: registered}, "fast": {Module: fast}, "so": {Module: short},
+		"gpu": {Card: slotCard(16, 16, 2, 250)}, "thin": {Card: slotCard(16, 16, 1, 250)}, "longgpu": {Card: slotCard(16, 16, 1, 310)}, "nic": {Card: slotCard(4, 4, 1, 100)},
+		"full": {Card: full}, "quad": {Card: quad}, "two": {Card: two}, "joined": {Card: joined},
+		"tall":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.TopMM, p.Drive.M2.Heatsink = 8, quantity.Yes }),
+		"both":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.TwoSided, p.Drive.M2.BottomMM = quantity.Yes, 1.35 }),
+		"gen5":   high(&part.Part{Drive: card(link.PCIe, 5, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.Heatsink = quantity.No }),
+		"warm":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.Heatsink, p.Drive.Watts = quantity.No, 6 }),
+		"thick":  high(&part.Part{Drive: box(part.Form2i5, 480)}, func(p *part.Part) { p.Drive.HeightMM = 9.5 }),
+		"pwdis":  high(&part.Part{Drive: box(part.Form3i5, 8000)}, func(p *part.Part) { p.Drive.PowerDisable = quantity.Yes }),
+		"spread": high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.HeightMM = 45 }),
+		"volt":   high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.Millivolts = []quantity.Millivolts{1350, 1500} }),
+		"ecc":    high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.ECC = quantity.Yes }),
+		"noecc":  high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.ECC = quantity.No }),
+		"m16r2":  {Module: module(16*gib, 3200, 2)}, "ddr5": {Module: ddr5}, "reg": {Module: registered}, "fast": {Module: fast}, "so": {Module: short},
 		"nosize": {Module: module(0, 3200, 1)}, "norate": {Module: module(16*gib, 0, 1)}, "noranks": {Module: module(16*gib, 3200, 0)},
 	}
 	for name, p := range out {
@@ -99,13 +142,17 @@ func lay(t testing.TB, sheet *machine.Sheet, text string) *Build {
 	b := &Build{Sheet: sheet}
 	for _, word := range strings.Fields(text) {
 		if id, value, ok := strings.Cut(word, "="); ok {
+			if id == "cpu" {
+				b.Processor = machine.ProcessorID(value)
+				continue
+			}
 			b.Choices = append(b.Choices, Choice{machine.SettingID(id), value})
 			continue
 		}
 		name, socket, _ := strings.Cut(word, ":")
 		name, isNew := strings.CutPrefix(name, "+")
 		p := shelf[strings.TrimRight(name, "'")]
-		if p == nil || socket != "" && sheet.Socket(machine.SocketID(socket)) == nil {
+		if p == nil || socket != "" && !strings.Contains(socket, "/") && sheet.Socket(machine.SocketID(socket)) == nil {
 			t.Fatalf("%q: no such part or socket", word)
 		}
 		b.Pieces = append(b.Pieces, Piece{ID: ItemID(name), Part: p, New: isNew})

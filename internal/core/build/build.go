@@ -45,6 +45,7 @@ type Wish struct {
 	Text        string          `json:"text,omitempty" jsonschema:"maxLength=1000"`      // in their words
 	MemoryBytes quantity.Bytes  `json:"memoryBytes,omitzero" jsonschema:"minimum=1"`     // at least this much memory
 	SystemBytes quantity.Bytes  `json:"systemBytes,omitzero" jsonschema:"minimum=1"`     // a system drive of at least this
+	SystemMax   quantity.Bytes  `json:"systemMaxBytes,omitzero" jsonschema:"minimum=1"`  // the system uses no more memory than this (its edition, or 32 bit)
 	SystemFast  bool            `json:"systemFast,omitempty"`                            // and over PCIe
 	Keep        []ItemID        `json:"keep,omitempty" jsonschema:"maxItems=64"`         // must stay in the machine and be seen
 	Untouched   string          `json:"untouched,omitempty" jsonschema:"maxLength=1000"` // what must not be wiped or changed, in words
@@ -59,6 +60,7 @@ type Build struct {
 	Pieces     []Piece
 	Placements []Placement
 	Choices    []Choice
+	Processor  machine.ProcessorID // which is fitted; "" is not stated
 	Wish       Wish
 }
 
@@ -205,11 +207,14 @@ type MemoryAnswer struct {
 	Because []Reason `json:"because"` // why this speed and spread
 }
 
-// Resolved is the whole answer, sockets in the sheet's order.
+// Resolved is the whole answer, sockets in the sheet's order, then those of
+// carriers.
 type Resolved struct {
-	Sockets  []SocketState `json:"sockets"`
-	Memory   MemoryAnswer  `json:"memory"`
-	Findings []Finding     `json:"findings"`
+	Sockets  []SocketState    `json:"sockets"`
+	Carried  []machine.Socket `json:"carried"` // the sockets that carriers bring
+	Flows    []FlowAnswer     `json:"flows"`
+	Memory   MemoryAnswer     `json:"memory"`
+	Findings []Finding        `json:"findings"`
 }
 
 // Stops reports whether any finding stops the plan.

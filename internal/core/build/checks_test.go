@@ -68,15 +68,63 @@ var ruleCases = []struct {
 	{"memory-order", "m16:A2 m16':B2", Wish{}, ""},
 	{"memory-order-unstated", "m16:A1 m16':A2 m16'':B2", Wish{}, "notes memory-order-unstated\nnotes memory-unequal\nnotes memory-speed A1 m16\nnotes memory-speed A2 m16'\nnotes memory-speed B2 m16''"},
 	{"memory-order-unstated", "m16:A2", Wish{}, ""},
-	{"memory-unequal", "m16:A2 m32:B2", Wish{}, "notes module-proven B2 m32\nnotes memory-unequal"},
+	{"memory-unequal", "m16:A2 m32:B2", Wish{}, "notes module-proven B2 m32\nnotes memory-unequal\nnotes memory-mixed"},
 	{"memory-unequal", "m16:A2 m16':B2", Wish{}, ""},
-	{"memory-speed", "m16:A2 m8:B2", Wish{}, "notes memory-unequal\nnotes memory-speed A2 m16"},
+	{"memory-speed", "m16:A2 m8:B2", Wish{}, "notes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
 	{"memory-speed", "fast:A2 profile=off", Wish{}, "notes memory-speed A2 fast"},
 	{"memory-speed", "fast:A2 profile=on", Wish{}, ""},
 	{"memory-unknown", "nosize:A2", Wish{}, "warns memory-unknown"},
 	{"memory-unknown", "norate:A2", Wish{}, "warns memory-unknown"},
-	{"memory-unknown", "noranks:A1 m16:A2 m16':B1 m16'':B2", Wish{}, "warns memory-unknown"},
+	{"memory-unknown", "noranks:A1 m16:A2 m16':B1 m16'':B2", Wish{}, "warns memory-unknown\nnotes memory-mixed"},
 	{"memory-unknown", "noranks:A2", Wish{}, ""}, // one a channel: the board's table does not ask for ranks
+	{"slot-length", "thin:X3" + fine, Wish{}, "stops slot-length X3 thin"},
+	{"slot-length", "two:X2" + fine, Wish{}, ""},
+	{"slot-covered", "gpu:X1 nic:X2" + fine, Wish{}, "warns card-narrow X1 gpu\nstops slot-covered X2 nic"},
+	{"slot-covered", "thin:X1 full:X3" + fine, Wish{}, "stops card-bracket X3 full"},
+	{"slot-covered", "gpu:X1" + fine, Wish{}, ""},
+	{"card-length", "longgpu:X1" + fine, Wish{}, "stops card-length X1 longgpu"},
+	{"card-length", "thin:X1" + fine, Wish{}, ""},
+	{"card-bracket", "full:X1" + fine, Wish{}, "stops card-bracket X1 full"},
+	{"card-bracket", "nic:X1" + fine, Wish{}, ""},
+	{"position-dead", "quad:X1 nvme:X1/2" + fine, Wish{}, "stops position-dead X1/2 nvme"},
+	{"position-dead", "quad:X1 nvme:X1/3 split=8+8" + fine, Wish{}, ""},
+	{"position-dead", "quad:X1 nic:X2 nvme:X1/3 split=4+4+4+4" + fine, Wish{}, "stops position-dead X1/3 nvme"}, // eight lanes are left
+	{"position-dead", "quad:X1 nic:X2 nvme:X1/2 split=4+4+4+4" + fine, Wish{}, ""},
+	{"position-dead", "joined:X1 nvme:X1/4" + fine, Wish{}, ""},
+	{"card-narrow", "nic:X3" + fine, Wish{}, "warns card-narrow X3 nic"},
+	{"card-narrow", "nic:X2" + fine, Wish{}, ""},
+	{"carrier-shared", "joined:X1 nvme:X1/1 nvme':X1/2 nvme'':X1/3" + fine, Wish{}, "notes carrier-shared X1 joined"},
+	{"carrier-shared", "joined:X1 nvme:X1/1 nvme':X1/2" + fine, Wish{}, ""},
+	{"m2-height", "tall:T" + fine, Wish{}, "stops m2-height T tall"},
+	{"m2-height", "tall:U" + fine, Wish{}, ""},
+	{"m2-under", "both:T" + fine, Wish{}, "stops m2-under T both"},
+	{"m2-under", "nvme:T" + fine, Wish{}, ""},
+	{"module-height", "spread:A1" + fine, Wish{}, "stops module-height A1 spread"},
+	{"module-height", "spread:A2", Wish{}, ""},
+	{"memory-voltage", "volt:A1" + fine, Wish{}, "stops memory-voltage A1 volt"},
+	{"memory-voltage", "m16:A2", Wish{}, ""},
+	{"bay-height", "thick:P1" + fine, Wish{}, "stops bay-height P1 thick"},
+	{"bay-height", "ssd:P1" + fine, Wish{}, ""},
+	{"power-disable", "pwdis:P5" + fine, Wish{}, "stops power-disable P5 pwdis"},
+	{"power-disable", "hdd:P5" + fine, Wish{}, ""},
+	{"m2-hot", "gen5:T" + fine, Wish{}, "warns link-below-drive T gen5\nwarns m2-hot T gen5"},
+	{"m2-hot", "warm:T" + fine, Wish{}, "notes m2-warm T warm"},
+	{"m2-warm", "warm:T" + fine, Wish{}, "notes m2-warm T warm"},
+	{"m2-warm", "warm:U" + fine, Wish{}, ""}, // whether U brings a heatsink is not stated
+	{"fit-unknown", "nvme:O" + fine, Wish{}, "warns fit-unknown O nvme"},
+	{"fit-unknown", "nvme:O cpu=new" + fine, Wish{}, ""},
+	{"socket-off", "nvme:O cpu=old" + fine, Wish{}, "stops socket-off O nvme"},
+	{"memory-ecc", "ecc:A2", Wish{}, "notes memory-ecc"},
+	{"memory-ecc", "ecc:A2 noecc:B2", Wish{}, "notes memory-ecc\nnotes memory-mixed"},
+	{"memory-ecc", "noecc:A2", Wish{}, ""},
+	{"memory-mixed", "noecc:A2 m16:B2", Wish{}, "notes memory-mixed"},
+	{"memory-mixed", "m16:A2 m16':B2", Wish{}, ""},
+	{"memory-system", "m16:A2", Wish{SystemMax: 4 * gib}, "warns memory-system"},
+	{"memory-system", "m16:A2", Wish{SystemMax: 16 * gib}, ""},
+	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P7" + fine, Wish{}, "warns fit-unknown P7 ssd'''\nstops power-plugs"},
+	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6" + fine, Wish{}, ""},
+	{"start-pcie", "nvme:U" + fine, Wish{SystemBytes: 500 * quantity.GB, SystemFast: true, Text: "old firmware"}, "warns start-pcie"},
+	{"start-pcie", "nvme:U" + fine, Wish{SystemBytes: 500 * quantity.GB, SystemFast: true}, ""},
 	{"memory-trial", "m32:A1 m32':A2 m32'':B1 m32''':B2", Wish{}, "notes module-proven A1 m32\nnotes module-proven A2 m32'\nnotes module-proven B1 m32''\nnotes module-proven B2 m32'''\n" +
 		"notes memory-speed A1 m32\nnotes memory-speed A2 m32'\nnotes memory-speed B1 m32''\nnotes memory-speed B2 m32'''\nwarns memory-trial"},
 	{"memory-trial", "m16:A2", Wish{}, ""},
@@ -99,6 +147,9 @@ func TestChecks(t *testing.T) {
 	for _, c := range ruleCases {
 		b := lay(t, board(), c.lay)
 		b.Wish = c.wish
+		if c.wish.Text == "old firmware" {
+			b.Sheet.Firmware.StartsPCIe = quantity.No
+		}
 		r := Resolve(b)
 		if got := brief(&r); got != c.want {
 			t.Errorf("%s with %q:\n%s\nwant:\n%s", c.rule, c.lay, got, c.want)
@@ -120,6 +171,41 @@ func TestChecks(t *testing.T) {
 		}
 		if c.Doc == "" || !strings.Contains(c.Doc, "Example:") || (c.socket == nil) == (c.whole == nil) {
 			t.Errorf("%s lacks its words, its example or its function", c.Code)
+		}
+	}
+}
+
+// Which positions of a plain carrier are seen: four drives on lanes 0, 4, 8 and
+// 12, and two on 0 and 4, in every set-up of the slot.
+func TestPositions(t *testing.T) {
+	for _, c := range []struct {
+		slot  quantity.Lanes
+		split []quantity.Lanes
+		four  []int
+		two   []int
+	}{
+		{16, nil, []int{1}, []int{1}},
+		{16, []quantity.Lanes{8, 8}, []int{1, 3}, []int{1}},
+		{16, []quantity.Lanes{8, 4, 4}, []int{1, 3, 4}, []int{1}},
+		{16, []quantity.Lanes{4, 4, 8}, []int{1, 2, 3}, []int{1, 2}},
+		{16, []quantity.Lanes{4, 4, 4, 4}, []int{1, 2, 3, 4}, []int{1, 2}},
+		{8, nil, []int{1}, []int{1}},
+		{8, []quantity.Lanes{4, 4}, []int{1, 2}, []int{1, 2}},
+		{8, []quantity.Lanes{4, 4, 4, 4}, []int{1, 2}, []int{1, 2}}, // an x16 slot that fell to eight lanes
+		{8, []quantity.Lanes{8, 8}, []int{1}, []int{1}},
+		{4, nil, []int{1}, []int{1}},
+		{4, []quantity.Lanes{4, 4, 4, 4}, []int{1}, []int{1}},
+	} {
+		for positions, want := range map[int][]int{4: c.four, 2: c.two} {
+			var got []int
+			for k := range positions {
+				if _, live := segment(c.slot, c.split, 4*k); live {
+					got = append(got, k+1)
+				}
+			}
+			if !slices.Equal(got, want) {
+				t.Errorf("%d positions in %v %v: %v seen, want %v", positions, c.slot, c.split, got, want)
+			}
 		}
 	}
 }
@@ -146,14 +232,13 @@ func TestWhy(t *testing.T) {
   because a PCIe link runs at the lower generation and the narrower width of its two ends: Gen 3 x4 (standard)
   because 3.94 GB/s is the line rate after coding; with 256-byte packets about 3.60 GB/s is left for data (standard)
   cure put nvme into U [{nvme U  }]
-  cure put nvme into F [{nvme F  }]
+  cure put nvme into T [{nvme T  }]
 hdd is not seen on P6: the socket is off
   because when L holds anything, P5 is off and P6 is off (p. 18) (sheet)
-  cure move the data lead of hdd to P7 [{hdd P7  }]
   cure put nvme into U [{nvme U  }]
   cure put nvme into F [{nvme F  }]
-  cure put nvme into Q [{nvme Q  }]
-  cure put nvme into G [{nvme G  }]`
+  cure put nvme into G [{nvme G  }]
+  cure put nvme into T [{nvme T  }]`
 	if strings.Join(got, "\n") != want {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), want)
 	}
@@ -289,8 +374,14 @@ func TestInvariants(t *testing.T) {
 			if s.Link == nil || s.Item == "" || s.Link.Protocol != link.PCIe {
 				continue
 			}
-			d := b.piece(s.Item).Part.Drive
-			for _, end := range []link.Link{d.Link(), sheet.Sockets[i].Link()} {
+			own := link.Link{}
+			switch p := b.piece(s.Item).Part; {
+			case p.Drive != nil:
+				own = p.Drive.Link()
+			case p.Card != nil:
+				own = p.Card.Link()
+			}
+			for _, end := range []link.Link{own, sheet.Sockets[i].Link()} {
 				if end.Known() && s.Link.MBps > end.LineRate().MBps() {
 					t.Fatalf("seed %d, round %d, %s: %s runs above its end %v", seed, round, text, s.Says, end)
 				}
@@ -306,15 +397,41 @@ func TestInvariants(t *testing.T) {
 	}
 }
 
+// What drives can move alone and all at once, and what holds them.
+func TestFlows(t *testing.T) {
+	for text, want := range map[string]string{
+		"nvme:U":           "U: 7.06 GB/s alone",
+		"nvme3:L ssd:P1":   "L: 3.53 GB/s alone, 2.93 GB/s with all 2 drives at work, held by the uplink of the chipset\nP1: 600 MB/s alone",
+		"nvme3:L nvme3':F": "L: 3.53 GB/s alone, 1.76 GB/s with all 2 drives at work, held by the uplink of the chipset\nF: 3.53 GB/s alone, 1.76 GB/s with all 2 drives at work, held by the uplink of the chipset",
+		"nvme3:L nvme3':U": "U: 3.53 GB/s alone\nL: 3.53 GB/s alone",
+		"joined:X2 nvme:X2/1 nvme':X2/2 nvme'':X2/4": "X2/1: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2" + "\n" + "X2/2: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2" + "\n" + "X2/4: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2",
+		"quad:X1 nvme:X1/1 nvme':X1/2 split=4+4+4+4": "X1/1: 7.06 GB/s alone\nX1/2: 7.06 GB/s alone",
+		"mystery:U hdd": "",
+	} {
+		var got []string
+		for _, f := range Resolve(lay(t, board(), text)).Flows {
+			got = append(got, string(f.Socket)+": "+f.Says)
+		}
+		if strings.Join(got, "\n") != want {
+			t.Errorf("%s:\n%s\nwant\n%s", text, strings.Join(got, "\n"), want)
+		}
+	}
+}
+
 func TestOffers(t *testing.T) {
 	var got []string
 	for _, o := range Offers(lay(t, board(), "+nvme hdd:P6"+fine), "nvme") {
 		got = append(got, fmt.Sprintf("%s %s: %s %d", o.Socket, o.State, o.Says, len(o.Costs)))
 	}
 	want := []string{"U live: Gen 4 x4, 7.88 GB/s 0", "L live: costs hdd 1", "K stopped: no notch at the socket's key 1",
-		"F live: Gen 4 x4, 7.88 GB/s 0", "Q unknown: unknown: the sheet or the label does not say enough 0", "G live: Gen ? x4 0"}
+		"F live: Gen 4 x4, 7.88 GB/s 0", "Q unknown: unknown: the sheet or the label does not say enough 0", "G live: Gen ? x4 0",
+		"T live: Gen 4 x4, 7.88 GB/s 0", "O unknown: Gen 4 x4, 7.88 GB/s 0"}
 	if !slices.Equal(got, want) {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+	}
+	nested := Offers(lay(t, board(), "+nvme quad:X1"+fine), "nvme")
+	if last := nested[len(nested)-4:]; last[0].Socket != "X1/1" || last[0].State != Live || last[1].Says != "the slot does not serve this position of the carrier" {
+		t.Errorf("positions of a carrier are offered as %+v", last)
 	}
 	if n := len(Offers(lay(t, board(), fine), "nobody")); n != 0 {
 		t.Errorf("%d offers for nothing", n)

@@ -5,8 +5,11 @@ package build
 import (
 	"slices"
 	"strconv"
+	"strings"
 
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
 )
 
 // fill is the sheet's list of slots for n modules, nil where it is silent.
@@ -243,6 +246,86 @@ func memoryUnknown(r *resolver) []Finding {
 	}
 	return []Finding{{Says: "the memory's total or speed cannot be told", Because: because,
 		Cures: []Cure{{Says: "read the module's label or the board's manual and add it"}}}}
+}
+
+func memoryECC(r *resolver) []Finding {
+	with, without := 0, 0
+	for _, s := range r.filled {
+		switch s.module().ECC {
+		case quantity.Yes:
+			with++
+		case quantity.No:
+			without++
+		}
+	}
+	switch {
+	case with > 0 && without > 0:
+		return []Finding{{Says: "ECC is off: modules with and without it are mixed",
+			Because: []Reason{{FromPart, plural(with, "module") + " with ECC, " + strconv.Itoa(without) + " without"}, {FromStandard, "one module without check bits switches ECC off for all"}},
+			Cures:   []Cure{{Says: "use modules of one kind"}}}}
+	case with > 0 && r.sheet.Memory.ECC == quantity.No:
+		return []Finding{{Says: "ECC stays unused on this board",
+			Because: []Reason{{FromPart, plural(with, "module") + " with ECC"}, {FromSheet, "the board does not use it"}}}}
+	}
+	return nil
+}
+
+func memoryMixed(r *resolver) []Finding {
+	var parts []string
+	for _, s := range r.filled {
+		if !slices.Contains(parts, r.name(s)) {
+			parts = append(parts, r.name(s))
+		}
+	}
+	if len(parts) < 2 {
+		return nil
+	}
+	return []Finding{{Says: "modules of " + strconv.Itoa(len(parts)) + " kinds: mostly fine at base speed, often not with a profile",
+		Because: []Reason{{FromPlan, strings.Join(parts, ", ")}, {FromStandard, "timings are the slowest of all; kits are tested together, mixes are not"}},
+		Cures:   []Cure{{Says: "one matched kit, or the same part again; test the memory to the end"}}}}
+}
+
+func memorySystem(r *resolver) []Finding {
+	most := r.b.Wish.SystemMax
+	if !most.Known() || r.memory.TotalBytes <= most {
+		return nil
+	}
+	return []Finding{{Says: "the system uses " + most.Binary() + " of " + r.memory.Total + " at most",
+		Because: []Reason{{FromWish, "its edition or width ends at " + most.Binary()}},
+		Cures:   []Cure{{Says: "another edition, a 64-bit system, or less memory"}}}}
+}
+
+// powerPlugs counts what drives and cards draw from, kind by kind; a kind whose
+// number the sheet does not state is not judged.
+func powerPlugs(r *resolver) []Finding {
+	need := map[part.Plug]int{}
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		if s.piece == nil {
+			continue
+		}
+		if s.Kind == machine.SATA || s.Kind == machine.U2 {
+			kind := s.Power
+			if kind == "" {
+				kind = part.PlugSATA
+			}
+			need[kind]++
+		}
+		if c := s.card(); c != nil {
+			for _, k := range c.Plugs {
+				need[k]++
+			}
+		}
+	}
+	var out []Finding
+	for _, have := range r.sheet.Chassis.Plugs {
+		if n := need[have.Kind]; n > have.Count {
+			out = append(out, Finding{Says: plural(n, string(have.Kind)+" power plug") + " needed, " + strconv.Itoa(have.Count) + " free",
+				Because: []Reason{{FromSheet, "the machine has " + plural(have.Count, string(have.Kind)+" power plug")}, {FromPlan, plural(n, "part") + " of the plan draw from one"}},
+				Cures:   []Cure{{Says: "leave a part out, or a lead of this very supply model with more plugs; leads of other models are wired differently"}}})
+		}
+	}
+	return out
 }
 
 func memoryTrial(r *resolver) []Finding {

@@ -25,8 +25,9 @@ func Offers(b *Build, item ItemID) []Offer {
 	base := *b
 	base.Placements = slices.DeleteFunc(slices.Clone(b.Placements), func(p Placement) bool { return p.Item == item })
 	before := Resolve(&base)
-	for i := range b.Sheet.Sockets {
-		k := &b.Sheet.Sockets[i]
+	sockets := append(slices.Clone(b.Sheet.Sockets), base.Carried()...)
+	for i := range sockets {
+		k := &sockets[i]
 		if !goesInto(p.Part, k) {
 			continue
 		}
@@ -34,7 +35,8 @@ func Offers(b *Build, item ItemID) []Offer {
 		try.Placements = slices.DeleteFunc(slices.Clone(base.Placements), func(p Placement) bool { return p.Socket == k.ID })
 		try.Placements = append(try.Placements, Placement{Item: item, Socket: k.ID})
 		after := Resolve(&try)
-		o := Offer{Socket: k.ID, State: after.Sockets[i].State, Says: after.Sockets[i].Says, Costs: []string{}}
+		got := after.Socket(k.ID)
+		o := Offer{Socket: k.ID, State: got.State, Says: got.Says, Costs: []string{}}
 		for _, f := range after.Findings {
 			if f.Severity != Stops || slices.ContainsFunc(before.Findings, func(g Finding) bool { return g.Says == f.Says }) {
 				continue

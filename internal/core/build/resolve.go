@@ -16,17 +16,29 @@ import (
 // Resolve answers a build. It does no work in proportion to anything but the
 // sheet's sockets, rules and the pieces.
 func Resolve(b *Build) Resolved {
-	r := resolver{checks: Checks[:], b: b, sheet: b.Sheet, sockets: make([]sock, len(b.Sheet.Sockets))}
+	carried := b.Carried()
+	r := resolver{checks: Checks[:], b: b, sheet: b.Sheet, sockets: make([]sock, len(b.Sheet.Sockets)+len(carried))}
 	for i := range r.sockets {
-		s := &b.Sheet.Sockets[i]
+		var s *machine.Socket
+		if own := len(b.Sheet.Sockets); i < own {
+			s = &b.Sheet.Sockets[i]
+		} else {
+			s = &carried[i-own]
+		}
 		r.sockets[i] = sock{Socket: s, link: s.Link(), sataGen: s.SATAGen, protocols: s.Protocols, state: Free}
+	}
+	for i := len(b.Sheet.Sockets); i < len(r.sockets); i++ {
+		r.sockets[i].parent = r.socket(Slot(r.sockets[i].ID))
 	}
 	for _, p := range b.Placements {
 		r.socket(p.Socket).piece = b.piece(p.Item)
 	}
 	for i := range b.Sheet.Rules {
-		if rule := &b.Sheet.Rules[i]; r.applies(rule) {
+		switch rule := &b.Sheet.Rules[i]; r.applies(rule) {
+		case quantity.Yes:
 			r.apply(rule)
+		case quantity.Unknown:
+			r.doubt(rule)
 		}
 	}
 	for i := range r.sockets {
@@ -35,7 +47,10 @@ func Resolve(b *Build) Resolved {
 	r.remember()
 	r.whole()
 
-	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Memory: r.memory, Findings: r.findings}
+	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Carried: carried, Flows: r.flows(), Memory: r.memory, Findings: r.findings}
+	if carried == nil {
+		out.Carried = []machine.Socket{}
+	}
 	for i := range r.sockets {
 		out.Sockets[i] = r.answer(&r.sockets[i])
 	}
@@ -55,9 +70,14 @@ type sock struct {
 	link      link.Link
 	sataGen   quantity.Gen
 	protocols []link.Protocol
-	closed    []*machine.Rule // rules that turn it off
-	narrowed  []*machine.Rule // rules that narrow it
-	trained   *LinkAnswer     // nil: no link is made
+	parent    *sock            // the slot of the carrier this is a position of
+	split     []quantity.Lanes // how rules divide this slot
+	splitBy   []*machine.Rule  // rules that do
+	dead      []Reason         // why this position of a carrier is not served
+	doubts    []*machine.Rule  // rules that may apply, by a processor that is not stated
+	closed    []*machine.Rule  // rules that turn it off
+	narrowed  []*machine.Rule  // rules that narrow it
+	trained   *LinkAnswer      // nil: no link is made
 	because   []Reason
 }
 
@@ -95,16 +115,35 @@ func (r *resolver) socket(id machine.SocketID) *sock {
 	return &sock{Socket: &machine.Socket{}}
 }
 
-func (r *resolver) applies(rule *machine.Rule) bool {
+// applies reports whether all conditions of a rule hold. One that asks for the
+// processor is unknown while nobody has said which is fitted.
+func (r *resolver) applies(rule *machine.Rule) quantity.Answer {
+	out := quantity.Yes
 	for i := range rule.When {
-		if !r.holds(&rule.When[i]) {
-			return false
+		c := &rule.When[i]
+		if c.Processor != "" && r.b.Processor == "" {
+			out = quantity.Unknown
+		} else if !r.holds(c) {
+			return quantity.No
 		}
 	}
-	return true
+	return out
+}
+
+// doubt marks the sockets that a rule may change.
+func (r *resolver) doubt(rule *machine.Rule) {
+	for i := range rule.Then {
+		if e := &rule.Then[i]; !e.Profile {
+			s := r.socket(e.Socket)
+			s.doubts = append(s.doubts, rule)
+		}
+	}
 }
 
 func (r *resolver) holds(c *machine.Condition) bool {
+	if c.Processor != "" {
+		return r.b.Processor == c.Processor
+	}
 	if c.Setting != "" {
 		s := r.sheet.Setting(c.Setting)
 		return s != nil && r.b.Choice(s) == c.Is
@@ -141,6 +180,12 @@ func (r *resolver) apply(rule *machine.Rule) {
 			s.link.Gen = e.MaxGen
 			s.narrowed = append(s.narrowed, rule)
 		}
+		if len(e.Split) > 0 {
+			s.splitBy = append(s.splitBy, rule)
+			if finer(e.Split, s.split) {
+				s.split = e.Split
+			}
+		}
 		if len(e.Protocols) > 0 {
 			s.protocols = intersect(s.protocols, e.Protocols)
 			s.narrowed = append(s.narrowed, rule)
@@ -162,8 +207,10 @@ func intersect(a, b []link.Protocol) []link.Protocol {
 // judge settles one socket: closed or not, then its link, then the checks on
 // it. The first check that stops ends them, so that one cause gives one finding.
 func (r *resolver) judge(s *sock) {
-	if len(s.closed) > 0 {
+	r.nest(s)
+	if len(s.closed) > 0 || s.dead != nil {
 		s.state = Off
+		s.because = append(s.because, s.dead...)
 		for _, rule := range s.closed {
 			s.because = append(s.because, r.ruleReason(rule))
 		}
@@ -174,6 +221,7 @@ func (r *resolver) judge(s *sock) {
 	if s.state != Off {
 		s.state = Live
 		r.train(s)
+		r.trainCard(s)
 	}
 	for i := range r.checks {
 		c := &r.checks[i]
@@ -304,7 +352,9 @@ func (r *resolver) ruleReason(rule *machine.Rule) Reason {
 		if i > 0 {
 			s += " and "
 		}
-		if c.Setting != "" {
+		if c.Processor != "" {
+			s += "the processor is " + r.sheet.Processor(c.Processor).Name
+		} else if c.Setting != "" {
 			st := r.sheet.Setting(c.Setting)
 			s += st.Name + " is " + st.OptionName(c.Is)
 		} else {
@@ -334,6 +384,8 @@ func effect(e *machine.Effect) string {
 		return "memory runs at its profile"
 	case e.Off:
 		return string(e.Socket) + " is off"
+	case len(e.Split) > 0:
+		return string(e.Socket) + " is " + splitText(e.Split)
 	}
 	s := string(e.Socket) + " is at most"
 	if e.MaxGen.Known() {
@@ -368,6 +420,8 @@ func (r *resolver) answer(s *sock) SocketState {
 		out.Link = s.trained
 	}
 	switch {
+	case s.state == Off && s.piece == nil && s.dead != nil:
+		out.Says = "not served"
 	case s.state == Off && s.piece != nil:
 		out.Says = "off: " + r.name(s) + " is not seen here"
 	case s.state == Off:
@@ -376,6 +430,12 @@ func (r *resolver) answer(s *sock) SocketState {
 		out.Says = r.name(s) + " does not work here"
 	case s.state == Unsure && out.Link == nil:
 		out.Says = "unknown: the sheet or the label does not say enough"
+	case out.Link != nil && s.card() != nil:
+		out.Says = s.trained.Text
+		if c := s.card().Carrier; c != nil {
+			live, all := r.seen(s)
+			out.Says += ", " + strconv.Itoa(live) + " of " + plural(all, "position") + " served"
+		}
 	case out.Link != nil && s.trained.MBps > 0:
 		out.Says = s.trained.Text + ", " + quantity.MBps(s.trained.MBps).String()
 	case out.Link != nil:

@@ -34,7 +34,11 @@ func goesInto(p *part.Part, k *machine.Socket) bool {
 	case machine.M2:
 		return p.Drive != nil && p.Drive.Form == part.FormM2
 	case machine.SATA:
-		return p.Drive != nil && p.Drive.Form != part.FormM2
+		return p.Drive != nil && (p.Drive.Form == part.Form2i5 || p.Drive.Form == part.Form3i5)
+	case machine.Slot:
+		return p.Card != nil
+	case machine.U2:
+		return p.Drive != nil && p.Drive.Form == part.FormU2
 	case machine.DIMM:
 		return p.Module != nil && p.Module.Form == memory.DIMM
 	case machine.SODIMM:
@@ -46,6 +50,9 @@ func goesInto(p *part.Part, k *machine.Socket) bool {
 func shape(p *part.Part) string {
 	if p.Drive != nil {
 		return p.Drive.Form.String() + " drive"
+	}
+	if p.Card != nil {
+		return "PCIe card"
 	}
 	return p.Module.Form.String()
 }
@@ -212,12 +219,16 @@ func (r *resolver) elsewhere(s *sock) []Cure {
 	return out
 }
 
-// suits reports whether every rule that stops passes, by trying the part there.
+// suits reports whether the part surely works in k, by trying it there: no rule
+// that stops speaks, and none that says "unknown".
 func (r *resolver) suits(p *part.Part, k *sock) bool {
+	if !goesInto(p, k.Socket) {
+		return false
+	}
 	try := *k
 	try.piece = &Piece{Part: p}
 	for i := range r.checks {
-		if c := &r.checks[i]; c.socket != nil && c.Severity == Stops {
+		if c := &r.checks[i]; c.socket != nil && (c.Severity == Stops || c.unsure) {
 			if c.socket(r, &try) != nil {
 				return false
 			}
@@ -278,12 +289,18 @@ func fitUnknown(r *resolver, s *sock) func() Finding {
 		because = append(because, Reason{FromPart, "unknown, because the label of " + r.name(s) + " does not say " + what})
 	}
 	id := string(s.ID)
+	for _, rule := range s.doubts {
+		because = append(because, Reason{FromPlan, "unknown, because the job does not say which processor is fitted: " + r.ruleReason(rule).Says})
+	}
 	if d := s.drive(); d != nil {
 		if d.Protocol == "" {
 			label("whether it speaks PCIe or SATA")
 		}
 		if s.Socket.Protocols == nil {
 			sheet("what " + id + " speaks")
+		}
+		if s.BayMM.Known() && !d.HeightMM.Known() {
+			label("how tall it is")
 		}
 		if s.Kind == machine.SATA && len(s.Drives) == 0 {
 			sheet("which drives the bay on " + id + " takes")
@@ -292,7 +309,7 @@ func fitUnknown(r *resolver, s *sock) func() Finding {
 			if s.Key == "" {
 				sheet("how " + id + " is keyed")
 			}
-			if len(s.LengthsMM) == 0 {
+			if len(s.LengthsMM) == 0 && s.parent == nil {
 				sheet("at which lengths " + id + " has posts")
 			}
 			if len(d.M2.Keys) == 0 {
@@ -300,6 +317,12 @@ func fitUnknown(r *resolver, s *sock) func() Finding {
 			}
 			if !d.M2.LengthMM.Known() {
 				label("how long it is")
+			}
+			if s.TopMM.Known() && d.M2.Heatsink == quantity.Yes && !d.M2.TopMM.Known() {
+				label("how tall its heatsink is")
+			}
+			if s.BottomMM.Known() && (d.M2.TwoSided == quantity.Unknown || d.M2.TwoSided == quantity.Yes && !d.M2.BottomMM.Known()) {
+				label("whether it has parts on its under side, and how tall")
 			}
 		}
 	}
@@ -370,7 +393,7 @@ func linkBelowDriveCures(r *resolver, s *sock) []Cure {
 	d := s.drive()
 	for _, c := range r.elsewhere(s) {
 		k := r.socket(c.Moves[0].Socket)
-		if d.Protocol == link.PCIe && d.Link().Train(k.link).LineRate().MBps() > s.trained.MBps {
+		if d.Protocol == link.PCIe && r.through(k, d.Link().Train(k.link)) > s.trained.MBps {
 			out = append(out, c)
 		}
 	}
@@ -378,6 +401,16 @@ func linkBelowDriveCures(r *resolver, s *sock) []Cure {
 		out = append(out, r.undo(rule)...)
 	}
 	return out
+}
+
+// through is what a link in k carries on its way to the processor, in MB/s:
+// its own rate, or its chipset's uplink where that is less.
+func (r *resolver) through(k *sock, l link.Link) float64 {
+	rate := l.LineRate().MBps()
+	if root := r.sheet.RootOf(k.Socket); root != nil && root.Uplink != nil && root.Uplink.Link().Known() {
+		rate = min(rate, root.Uplink.Link().LineRate().MBps())
+	}
+	return rate
 }
 
 func uplinkBelowLink(r *resolver, s *sock) func() Finding {

@@ -5,6 +5,7 @@ package build
 import (
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
 )
 
 // at is the socket an item is in, nil if none.
@@ -97,4 +98,14 @@ func wishKeep(r *resolver) []Finding {
 			Cures:   r.elsewhere(&sock{Socket: &machine.Socket{}, piece: p})})
 	}
 	return out
+}
+
+func startPCIe(r *resolver) []Finding {
+	w := &r.b.Wish
+	if !w.SystemBytes.Known() || !w.SystemFast || r.sheet.Firmware.StartsPCIe != quantity.No {
+		return nil
+	}
+	return []Finding{{Says: "this firmware does not start a system from a PCIe drive",
+		Because: []Reason{{FromSheet, "the firmware starts systems from SATA and USB only"}, {FromWish, "the system drive runs over PCIe"}},
+		Cures:   []Cure{{Says: "start from a SATA drive and keep the system's files on it, or update the firmware if the maker offers it"}}}}
 }

@@ -21,26 +21,27 @@ type Do string
 
 // The changes.
 const (
-	DoPlace   Do = "place"    // item into socket, in found or planned; what was there changes places or goes to the mat
-	DoTakeOut Do = "take out" // item out of its socket
-	DoMoves   Do = "moves"    // several placements and settings at once, as a cure asks
-	DoSet     Do = "set"      // setting to value
-	DoAdd     Do = "add"      // a part with its serial number becomes a piece of the job
-	DoRemove  Do = "remove"   // a piece leaves the job
-	DoWish    Do = "wish"     // what was asked for
-	DoTick    Do = "tick"     // a step is done
-	DoUntick  Do = "untick"   // it is not
-	DoConfirm Do = "confirm"  // a line shows what was expected
-	DoRead    Do = "read"     // a line shows something: text is what was typed
-	DoForget  Do = "forget"   // a reading is taken back
-	DoExplain Do = "explain"  // why a line that differs is right: text
-	DoClose   Do = "close"    // the job ends
-	DoReopen  Do = "reopen"   // it does not
+	DoPlace     Do = "place"     // item into socket, in found or planned; what was there changes places or goes to the mat
+	DoTakeOut   Do = "take out"  // item out of its socket
+	DoMoves     Do = "moves"     // several placements and settings at once, as a cure asks
+	DoSet       Do = "set"       // setting to value
+	DoAdd       Do = "add"       // a part with its serial number becomes a piece of the job
+	DoRemove    Do = "remove"    // a piece leaves the job
+	DoProcessor Do = "processor" // value names the one that is fitted
+	DoWish      Do = "wish"      // what was asked for
+	DoTick      Do = "tick"      // a step is done
+	DoUntick    Do = "untick"    // it is not
+	DoConfirm   Do = "confirm"   // a line shows what was expected
+	DoRead      Do = "read"      // a line shows something: text is what was typed
+	DoForget    Do = "forget"    // a reading is taken back
+	DoExplain   Do = "explain"   // why a line that differs is right: text
+	DoClose     Do = "close"     // the job ends
+	DoReopen    Do = "reopen"    // it does not
 )
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
-	return []string{string(DoPlace), string(DoTakeOut), string(DoMoves), string(DoSet), string(DoAdd), string(DoRemove), string(DoWish),
+	return []string{string(DoPlace), string(DoTakeOut), string(DoMoves), string(DoSet), string(DoAdd), string(DoRemove), string(DoProcessor), string(DoWish),
 		string(DoTick), string(DoUntick), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoClose), string(DoReopen)}
 }
 
@@ -85,6 +86,8 @@ type Stamp struct {
 func Apply(j Job, c Change, by Stamp) (Job, string, error) {
 	a := applier{job: clone(j), change: c, by: by}
 	says := a.apply()
+	travel(&j.Found, &a.job.Found)
+	travel(&j.Planned, &a.job.Planned)
 	if err := a.list.Err(); err != nil {
 		return j, "", err
 	}
@@ -92,6 +95,24 @@ func Apply(j Job, c Change, by Stamp) (Job, string, error) {
 		return j, "", err
 	}
 	return a.job, says, nil
+}
+
+// travel keeps pieces on their carrier: where a slot's card has moved, what sits in
+// its positions moves along, and to the mat where the card does.
+func travel(before, after *Setup) {
+	after.Placements = slices.DeleteFunc(after.Placements, func(p build.Placement) bool {
+		slot := build.Slot(p.Socket)
+		i := before.holder(slot)
+		return slot != "" && i >= 0 && after.where(before.Placements[i].Item) < 0
+	})
+	for n := range after.Placements {
+		p := &after.Placements[n]
+		slot := build.Slot(p.Socket)
+		if i := before.holder(slot); slot != "" && i >= 0 {
+			now := after.Placements[after.where(before.Placements[i].Item)].Socket
+			p.Socket = now + p.Socket[len(slot):]
+		}
+	}
 }
 
 // clone copies what Apply may change; sheet and parts are only ever replaced whole.
@@ -134,6 +155,12 @@ func (a *applier) apply() string {
 		return a.add()
 	case DoRemove:
 		return a.remove()
+	case DoProcessor:
+		a.job.Processor = machine.ProcessorID(c.Value)
+		if p := a.job.Sheet.Processor(a.job.Processor); p != nil {
+			return "the processor is " + p.Name
+		}
+		return "the processor is not known"
 	case DoWish:
 		if c.Wish == nil {
 			return a.refuse("/wish", "no wish was given", "say what was asked for")
@@ -178,7 +205,7 @@ func (a *applier) known(item build.ItemID, socket machine.SocketID) bool {
 	if a.job.Item(item) == nil {
 		a.refuse("/item", fmt.Sprintf("no item is named %q", item), "name an item of this job")
 	}
-	if socket != "" && a.job.Sheet.Socket(socket) == nil {
+	if b := a.job.build(*a.setup()); socket != "" && b.Socket(socket) == nil {
 		a.refuse("/socket", fmt.Sprintf("no socket is named %q", socket), "the sheet has "+socketNames(&a.job.Sheet))
 	}
 	return len(a.list) == 0

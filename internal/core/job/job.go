@@ -32,19 +32,20 @@ type ID string
 
 // Job is one machine on the bench.
 type Job struct {
-	Format  string        `json:"format" jsonschema:"enum=deepbay/job"`
-	Version int           `json:"version" jsonschema:"enum=1"`
-	ID      ID            `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
-	Title   string        `json:"title" jsonschema:"minLength=1,maxLength=160"` // the machine as its owner calls it
-	Tag     string        `json:"tag,omitempty" jsonschema:"maxLength=60"`      // the shop's tag or the machine's serial number
-	Owner   string        `json:"owner,omitempty" jsonschema:"maxLength=120"`
-	Arrived time.Time     `json:"arrived,omitzero"`
-	Wish    build.Wish    `json:"wish,omitzero"`
-	Sheet   machine.Sheet `json:"sheet"`
-	Parts   []part.Part   `json:"parts" jsonschema:"maxItems=200"`
-	Items   []Item        `json:"items" jsonschema:"maxItems=200"`
-	Found   Setup         `json:"found"`
-	Planned Setup         `json:"planned"`
+	Format    string              `json:"format" jsonschema:"enum=deepbay/job"`
+	Version   int                 `json:"version" jsonschema:"enum=1"`
+	ID        ID                  `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Title     string              `json:"title" jsonschema:"minLength=1,maxLength=160"` // the machine as its owner calls it
+	Tag       string              `json:"tag,omitempty" jsonschema:"maxLength=60"`      // the shop's tag or the machine's serial number
+	Owner     string              `json:"owner,omitempty" jsonschema:"maxLength=120"`
+	Arrived   time.Time           `json:"arrived,omitzero"`
+	Wish      build.Wish          `json:"wish,omitzero"`
+	Processor machine.ProcessorID `json:"processor,omitempty" jsonschema:"maxLength=40"` // which is fitted, where the sheet lists several
+	Sheet     machine.Sheet       `json:"sheet"`
+	Parts     []part.Part         `json:"parts" jsonschema:"maxItems=200"`
+	Items     []Item              `json:"items" jsonschema:"maxItems=200"`
+	Found     Setup               `json:"found"`
+	Planned   Setup               `json:"planned"`
 
 	Done      []Tick          `json:"done" jsonschema:"maxItems=1000"`
 	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
@@ -137,7 +138,7 @@ func (j *Job) pieces() []build.Piece {
 }
 
 func (j *Job) build(s Setup) build.Build {
-	return build.Build{Sheet: &j.Sheet, Pieces: j.pieces(), Placements: s.Placements, Choices: s.Settings, Wish: j.Wish}
+	return build.Build{Sheet: &j.Sheet, Pieces: j.pieces(), Placements: s.Placements, Choices: s.Settings, Processor: j.Processor, Wish: j.Wish}
 }
 
 // PlannedBuild is the machine as planned.
@@ -217,12 +218,19 @@ func (j *Job) Validate() problem.List {
 			l.Add("/wish/keep/"+strconv.Itoa(i), fmt.Sprintf("no item is named %q", id), "name an item of this job")
 		}
 	}
+	if j.Processor != "" && j.Sheet.Processor(j.Processor) == nil {
+		l.Add("/processor", fmt.Sprintf("no processor is named %q", j.Processor), "name a processor of the sheet")
+	}
+	if len(l) > 0 {
+		return l // placements are judged against parts and sheet, which must be right first
+	}
 	j.validateSetup(&l, "/found", j.Found)
 	j.validateSetup(&l, "/planned", j.Planned)
 	return l
 }
 
 func (j *Job) validateSetup(l *problem.List, at string, s Setup) {
+	b := j.build(s)
 	inSocket, where := map[machine.SocketID]bool{}, map[build.ItemID]bool{}
 	for i, p := range s.Placements {
 		here := at + "/placements/" + strconv.Itoa(i)
@@ -233,7 +241,7 @@ func (j *Job) validateSetup(l *problem.List, at string, s Setup) {
 			l.Add(here+"/item", fmt.Sprintf("%q is in another socket already", p.Item), "a piece is in one place")
 		}
 		switch {
-		case j.Sheet.Socket(p.Socket) == nil:
+		case b.Socket(p.Socket) == nil:
 			l.Add(here+"/socket", fmt.Sprintf("no socket is named %q", p.Socket), "the sheet has "+socketNames(&j.Sheet))
 		case inSocket[p.Socket]:
 			l.Add(here+"/socket", fmt.Sprintf("%q holds another piece already", p.Socket), "a socket takes one piece")

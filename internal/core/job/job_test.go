@@ -137,6 +137,59 @@ func TestPlanFollowsFound(t *testing.T) {
 	}
 }
 
+// Pieces stay on their carrier when it moves, change places with it, and go to
+// the mat with it; the order fits them before it and does not touch them after.
+func TestCarrierTravels(t *testing.T) {
+	quad := part.Part{Format: part.Format, Version: 1, ID: "quad", Name: "Quad", Card: &part.Card{Connector: 16, Gen: 4, Lanes: 16,
+		Carrier: &part.Carrier{Positions: []part.Position{{Lanes: 4}, {FirstLane: 4, Lanes: 4}}}}}
+	drive := part.Part{Format: part.Format, Version: 1, ID: "d", Name: "Drive", Drive: &part.Drive{Form: part.FormM2, Protocol: "pcie", Gen: 4, Lanes: 4, M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80}}}
+	j := must(t, load(t, "chart-table-workstation"),
+		job.Change{Do: job.DoAdd, Part: &quad, New: true}, job.Change{Do: job.DoAdd, Part: &drive, New: true},
+		put("item-7", "SLOT1"), put("item-8", "SLOT1/1"))
+	ids := func(j job.Job) string {
+		out := ""
+		for _, s := range j.Order() {
+			if s.Item == "item-7" || s.Item == "item-8" {
+				out += s.ID + " "
+			}
+		}
+		return out
+	}
+	if got := ids(j); got != "fit/item-8@SLOT1/1 fit/item-7@SLOT1 " {
+		t.Errorf("order: %s", got)
+	}
+	view := job.Look(j)
+	if got := view.Planned.Socket("SLOT1/1"); got == nil || got.State != build.Live {
+		t.Errorf("position 1: %+v", got)
+	}
+	at := func(j job.Job, item build.ItemID) (out machine.SocketID) {
+		for _, p := range j.Planned.Placements {
+			if p.Item == item {
+				out = p.Socket
+			}
+		}
+		return out
+	}
+	moved := must(t, j, put("item-7", "SLOT2"))
+	if got := at(moved, "item-8"); got != "SLOT2/1" {
+		t.Errorf("the carrier went to SLOT2 and its drive to %q", got)
+	}
+	// A machine found with the carrier in SLOT1: moving the carrier moves one thing.
+	moved.Found.Placements = append(moved.Found.Placements, build.Placement{Item: "item-7", Socket: "SLOT1"}, build.Placement{Item: "item-8", Socket: "SLOT1/1"})
+	if got := ids(moved); got != "take-out/item-7@SLOT1 fit/item-7@SLOT2 " {
+		t.Errorf("order of a moved carrier: %s", got)
+	}
+	if got := at(must(t, j, job.Change{Do: job.DoTakeOut, Item: "item-7"}), "item-8"); got != "" {
+		t.Errorf("the carrier is on the mat and its drive in %q", got)
+	}
+	if _, _, err := job.Apply(j, put("item-8", "SLOT2/1"), stamp); err == nil || !strings.Contains(err.Error(), `no socket is named "SLOT2/1"`) {
+		t.Errorf("a position of no carrier was taken: %v", err)
+	}
+	if _, _, err := job.Apply(j, job.Change{Do: job.DoProcessor, Value: "x"}, stamp); err == nil || !strings.Contains(err.Error(), `/processor: no processor is named "x"`) {
+		t.Errorf("a processor that is none: %v", err)
+	}
+}
+
 // One job from the mat to closed, with the stage and the next action after each stretch.
 func TestStages(t *testing.T) {
 	j := load(t, "echo-sounding-tower")
@@ -257,7 +310,7 @@ func TestValidateJob(t *testing.T) {
 	}{
 		{"good", func(*job.Job) {}, ""},
 		{"bad sheet", func(j *job.Job) { j.Sheet.Groups[0].Lanes = 1 }, "/sheet/groups/0/lanes: its sockets take 16 lanes, the group has 1"},
-		{"bad part", func(j *job.Job) { j.Parts[1].Module = &part.Module{} }, "/parts/1: a part is either a drive or a module"},
+		{"bad part", func(j *job.Job) { j.Parts[1].Module = &part.Module{} }, "/parts/1: a part is one of drive, module and card"},
 		{"two parts of a name", func(j *job.Job) { j.Parts = append(j.Parts, j.Parts[0]) }, `/parts/4/id: "sallow-4g-2400" names an earlier part too`},
 		{"two items of a name", func(j *job.Job) { j.Items = append(j.Items, j.Items[5]) }, `/items/6/id: "item-6" names an earlier item too`},
 		{"item of no part", func(j *job.Job) { j.Items[0].Part = "x" }, `/items/0/part: no part is named "x"`},

@@ -73,7 +73,7 @@ func variant(j *Job, name string, slots []build.Placement) Variant {
 	}
 	for _, p := range j.Planned.Placements {
 		k := j.Sheet.Socket(p.Socket)
-		if k.Kind.Memory() && !slices.ContainsFunc(slots, func(q build.Placement) bool { return q.Item == p.Item }) {
+		if k != nil && k.Kind.Memory() && !slices.ContainsFunc(slots, func(q build.Placement) bool { return q.Item == p.Item }) {
 			v.Moves = append(v.Moves, build.Move{Item: p.Item})
 		}
 	}

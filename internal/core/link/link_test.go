@@ -95,6 +95,15 @@ func TestEfficiency(t *testing.T) {
 	}
 }
 
+// Planning caps of the uplink classes.
+func TestPlanning(t *testing.T) {
+	for l, want := range map[Link]float64{{2, 4}: 1792, {3, 4}: 3529, {3, 8}: 7058, {4, 4}: 7058, {4, 8}: 14115, {5, 4}: 14115, {}: 0} {
+		if got := l.Planning().MBps(); !near(got, want, 0.6) {
+			t.Errorf("%v: plan with %.1f MB/s, want %.0f", l, got, want)
+		}
+	}
+}
+
 func TestOtherLinks(t *testing.T) {
 	for gen, want := range map[quantity.Gen]float64{0: 0, 1: 150, 2: 300, 3: 600, 4: 0} {
 		if got := SATARate(gen).MBps(); got != want {

@@ -37,25 +37,28 @@ type (
 	ChannelID string
 	// SettingID names a firmware setting.
 	SettingID string
+	// ProcessorID names a processor the board takes.
+	ProcessorID string
 )
 
 // Sheet is one model of machine.
 type Sheet struct {
-	Format   string    `json:"format" jsonschema:"enum=deepbay/sheet"`
-	Version  int       `json:"version" jsonschema:"enum=1"`
-	ID       ID        `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
-	Name     string    `json:"name" jsonschema:"minLength=1,maxLength=120"`
-	Class    Class     `json:"class"`
-	Source   string    `json:"source,omitempty" jsonschema:"maxLength=200"` // the manual and edition the sheet was typed from
-	Board    Board     `json:"board"`
-	Chassis  Chassis   `json:"chassis,omitzero"`
-	Firmware Firmware  `json:"firmware,omitzero"`
-	Roots    []Root    `json:"roots" jsonschema:"minItems=1,maxItems=16"`
-	Groups   []Group   `json:"groups" jsonschema:"maxItems=64"`
-	Sockets  []Socket  `json:"sockets" jsonschema:"minItems=1,maxItems=512"`
-	Settings []Setting `json:"settings" jsonschema:"maxItems=64"`
-	Rules    []Rule    `json:"rules" jsonschema:"maxItems=512"`
-	Memory   Memory    `json:"memory"`
+	Format     string      `json:"format" jsonschema:"enum=deepbay/sheet"`
+	Version    int         `json:"version" jsonschema:"enum=1"`
+	ID         ID          `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name       string      `json:"name" jsonschema:"minLength=1,maxLength=120"`
+	Class      Class       `json:"class"`
+	Source     string      `json:"source,omitempty" jsonschema:"maxLength=200"` // the manual and edition the sheet was typed from
+	Board      Board       `json:"board"`
+	Chassis    Chassis     `json:"chassis,omitzero"`
+	Firmware   Firmware    `json:"firmware,omitzero"`
+	Processors []Processor `json:"processors,omitempty" jsonschema:"maxItems=64"` // where it matters which one is fitted
+	Roots      []Root      `json:"roots" jsonschema:"minItems=1,maxItems=16"`
+	Groups     []Group     `json:"groups" jsonschema:"maxItems=64"`
+	Sockets    []Socket    `json:"sockets" jsonschema:"minItems=1,maxItems=512"`
+	Settings   []Setting   `json:"settings" jsonschema:"maxItems=64"`
+	Rules      []Rule      `json:"rules" jsonschema:"maxItems=512"`
+	Memory     Memory      `json:"memory"`
 }
 
 // Class is the kind of machine.
@@ -91,16 +94,33 @@ type Board struct {
 
 // Chassis says how the machine opens.
 type Chassis struct {
-	Cover    string          `json:"cover,omitempty" jsonschema:"maxLength=300"` // how the cover comes off, one sentence
-	Earthed  quantity.Answer `json:"earthed,omitzero"`                           // supply with a three-pin lead and its own switch
-	WeightKG float64         `json:"weightKG,omitzero" jsonschema:"minimum=0,maximum=200"`
+	Cover    string               `json:"cover,omitempty" jsonschema:"maxLength=300"` // how the cover comes off, one sentence
+	CardMM   quantity.Millimetres `json:"cardMM,omitzero" jsonschema:"minimum=1"`     // the longest card that goes in
+	LowSlots quantity.Answer      `json:"lowProfileSlots,omitzero"`                   // its slots take low brackets only
+	Plugs    []PlugCount          `json:"plugs,omitempty" jsonschema:"maxItems=16"`   // free power plugs
+	Feeds3V3 quantity.Answer      `json:"feeds3V3,omitzero"`                          // its SATA plugs carry 3.3 V, which holds drives with the power-disable pin off
+	Earthed  quantity.Answer      `json:"earthed,omitzero"`                           // supply with a three-pin lead and its own switch
+	WeightKG float64              `json:"weightKG,omitzero" jsonschema:"minimum=0,maximum=200"`
+}
+
+// PlugCount is how many free plugs of one kind there are. Zero is a statement: none.
+type PlugCount struct {
+	Kind  part.Plug `json:"kind"`
+	Count int       `json:"count" jsonschema:"minimum=0,maximum=64"`
+}
+
+// Processor is one processor a board takes; rules say what differs with it.
+type Processor struct {
+	ID   ProcessorID `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name string      `json:"name" jsonschema:"minLength=1,maxLength=120"`
 }
 
 // Firmware says how to reach the set-up screens.
 type Firmware struct {
-	SetupKey string `json:"setupKey,omitempty" jsonschema:"maxLength=60"`
-	BootKey  string `json:"bootKey,omitempty" jsonschema:"maxLength=60"`
-	Version  string `json:"version,omitempty" jsonschema:"maxLength=60"`
+	SetupKey   string          `json:"setupKey,omitempty" jsonschema:"maxLength=60"`
+	BootKey    string          `json:"bootKey,omitempty" jsonschema:"maxLength=60"`
+	StartsPCIe quantity.Answer `json:"startsPCIe,omitzero"` // can start a system from a PCIe drive
+	Version    string          `json:"version,omitempty" jsonschema:"maxLength=60"`
 }
 
 // RootKind is what a root is.
@@ -149,13 +169,14 @@ const (
 	M2     Kind = "m2"
 	Slot   Kind = "pcie"
 	SATA   Kind = "sata"
+	U2     Kind = "u2"
 	DIMM   Kind = "dimm"
 	SODIMM Kind = "sodimm"
 )
 
 // Values lists the socket kinds for the formats.
 func (Kind) Values() []string {
-	return []string{string(M2), string(Slot), string(SATA), string(DIMM), string(SODIMM)}
+	return []string{string(M2), string(Slot), string(SATA), string(U2), string(DIMM), string(SODIMM)}
 }
 
 // Memory reports whether the socket takes memory modules.
@@ -170,6 +191,8 @@ func (k Kind) String() string {
 		return "PCIe slot"
 	case SATA:
 		return "SATA port"
+	case U2:
+		return "U.2 port"
 	case DIMM:
 		return "DIMM slot"
 	case SODIMM:
@@ -187,19 +210,27 @@ type Socket struct {
 
 	// Electrical side. Group feeds PCIe lanes; Root is given where no lanes are
 	// dealt out (SATA ports, memory slots).
-	Group     GroupID         `json:"group,omitempty"`
-	Root      RootID          `json:"root,omitempty"`
-	Protocols []link.Protocol `json:"protocols,omitempty" jsonschema:"uniqueItems=true"`
-	Gen       quantity.Gen    `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
-	Lanes     quantity.Lanes  `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
-	SATAGen   quantity.Gen    `json:"sataGen,omitzero" jsonschema:"minimum=1,maximum=3"`
+	Group     GroupID            `json:"group,omitempty"`
+	Root      RootID             `json:"root,omitempty"`
+	Protocols []link.Protocol    `json:"protocols,omitempty" jsonschema:"uniqueItems=true"`
+	Gen       quantity.Gen       `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
+	Lanes     quantity.Lanes     `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
+	FirstLane int                `json:"firstLane,omitzero" jsonschema:"minimum=0,maximum=127"` // in its group; lanes that two sockets claim need a rule that takes them from one
+	Splits    [][]quantity.Lanes `json:"splits,omitempty" jsonschema:"maxItems=16"`             // how firmware can divide a slot; silent means it cannot
+	SATAGen   quantity.Gen       `json:"sataGen,omitzero" jsonschema:"minimum=1,maximum=3"`
 
 	// Mechanical side, by kind.
 	Key       part.Key               `json:"key,omitempty"`
 	LengthsMM []quantity.Millimetres `json:"lengthsMM,omitempty" jsonschema:"uniqueItems=true"`
 	Heatsink  quantity.Answer        `json:"heatsink,omitzero"` // the board brings one for this socket
 	Physical  quantity.Lanes         `json:"physicalLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"`
-	Drives    []part.Form            `json:"drives,omitempty" jsonschema:"uniqueItems=true"` // what the bay on this port's leads takes
+	OpenEnd   quantity.Answer        `json:"openEnded,omitzero"`                                 // longer cards go in over the end
+	Opening   int                    `json:"opening,omitzero" jsonschema:"minimum=1,maximum=16"` // rear opening, counted away from the processor
+	TopMM     quantity.Millimetres   `json:"clearTopMM,omitzero" jsonschema:"minimum=0.1"`       // free height above an M.2 card's board, or over a memory slot under the cooler
+	BottomMM  quantity.Millimetres   `json:"clearBottomMM,omitzero" jsonschema:"minimum=0.1"`    // free height below it: parts on the under side need it
+	Drives    []part.Form            `json:"drives,omitempty" jsonschema:"uniqueItems=true"`     // what the bay on this port's leads takes
+	BayMM     quantity.Millimetres   `json:"bayHeightMM,omitzero" jsonschema:"minimum=1"`        // the tallest drive of that bay
+	Power     part.Plug              `json:"power,omitempty"`                                    // the plug a drive here is fed from
 
 	Channel ChannelID `json:"channel,omitempty" jsonschema:"maxLength=20"` // memory slots only
 }
@@ -256,8 +287,11 @@ type Rule struct {
 	Says string      `json:"says,omitempty" jsonschema:"maxLength=300"` // the manual's place or words
 }
 
-// Condition asks either what a socket holds or which value a setting has.
+// Condition asks what a socket holds, which value a setting has, or which
+// processor is fitted: exactly one of them.
 type Condition struct {
+	Processor ProcessorID `json:"processor,omitempty"`
+
 	Socket  SocketID  `json:"socket,omitempty"`
 	Holds   Holds     `json:"holds,omitempty"`
 	Setting SettingID `json:"setting,omitempty"`
@@ -267,12 +301,13 @@ type Condition struct {
 // Effect narrows one socket, or lets memory run at its profile. Effects only
 // ever take away, so several on one socket combine in any order.
 type Effect struct {
-	Socket    SocketID        `json:"socket,omitempty"`
-	Off       bool            `json:"off,omitempty"`
-	MaxLanes  quantity.Lanes  `json:"maxLanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
-	MaxGen    quantity.Gen    `json:"maxGen,omitzero" jsonschema:"minimum=1,maximum=6"`
-	Protocols []link.Protocol `json:"protocols,omitempty" jsonschema:"uniqueItems=true"` // only these remain
-	Profile   bool            `json:"memoryProfile,omitempty"`                           // modules run at their stored profile
+	Socket    SocketID         `json:"socket,omitempty"`
+	Off       bool             `json:"off,omitempty"`
+	MaxLanes  quantity.Lanes   `json:"maxLanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
+	MaxGen    quantity.Gen     `json:"maxGen,omitzero" jsonschema:"minimum=1,maximum=6"`
+	Protocols []link.Protocol  `json:"protocols,omitempty" jsonschema:"uniqueItems=true"` // only these remain
+	Split     []quantity.Lanes `json:"split,omitempty" jsonschema:"maxItems=16"`          // a slot is divided like this, from its first lane on
+	Profile   bool             `json:"memoryProfile,omitempty"`                           // modules run at their stored profile
 }
 
 // Limit is a capacity as the spec sheet states it and, where a finished job
@@ -285,13 +320,15 @@ type Limit struct {
 
 // Memory says what the memory slots take together.
 type Memory struct {
-	Generation memory.Generation `json:"generation,omitempty"`
-	Registered quantity.Answer   `json:"registered,omitzero"` // takes registered modules, and only those
-	Module     Limit             `json:"module,omitzero"`     // the largest single module
-	Total      Limit             `json:"total,omitzero"`
-	Fill       []Fill            `json:"fill,omitempty" jsonschema:"maxItems=64"`
-	Speeds     []Speed           `json:"speeds,omitempty" jsonschema:"maxItems=64"`
-	Reserved   quantity.Bytes    `json:"graphicsBytes,omitzero" jsonschema:"minimum=1"` // kept by graphics in the processor
+	Generation memory.Generation   `json:"generation,omitempty"`
+	Registered quantity.Answer     `json:"registered,omitzero"`                                       // takes registered modules, and only those
+	ECC        quantity.Answer     `json:"ecc,omitzero"`                                              // uses the check bits of modules that have them
+	Millivolts quantity.Millivolts `json:"millivolts,omitzero" jsonschema:"minimum=500,maximum=5000"` // feeds its modules with this
+	Module     Limit               `json:"module,omitzero"`                                           // the largest single module
+	Total      Limit               `json:"total,omitzero"`
+	Fill       []Fill              `json:"fill,omitempty" jsonschema:"maxItems=64"`
+	Speeds     []Speed             `json:"speeds,omitempty" jsonschema:"maxItems=64"`
+	Reserved   quantity.Bytes      `json:"graphicsBytes,omitzero" jsonschema:"minimum=1"` // kept by graphics in the processor
 }
 
 // Fill says which slots a number of modules goes into, as printed in the manual.
@@ -313,6 +350,16 @@ func (s *Sheet) Socket(id SocketID) *Socket {
 	for i := range s.Sockets {
 		if s.Sockets[i].ID == id {
 			return &s.Sockets[i]
+		}
+	}
+	return nil
+}
+
+// Processor finds a processor by name, nil if the sheet has none.
+func (s *Sheet) Processor(id ProcessorID) *Processor {
+	for i := range s.Processors {
+		if s.Processors[i].ID == id {
+			return &s.Processors[i]
 		}
 	}
 	return nil

@@ -15,6 +15,10 @@ import (
 // its place in the file.
 func (s *Sheet) Validate() problem.List {
 	v := validator{sheet: s}
+	seen := map[string]int{}
+	for i, p := range s.Processors {
+		v.unique("processors", string(p.ID), i, seen)
+	}
 	v.roots()
 	v.groups()
 	v.sockets()
@@ -89,16 +93,54 @@ func (v *validator) groups() {
 		if v.sheet.Root(g.Root) == nil {
 			v.list.Add(at("groups", i, "root"), fmt.Sprintf("no root is named %q", g.Root), "name a root of this sheet")
 		}
-		var dealt int
-		for _, k := range v.sheet.Sockets {
-			if k.Group == g.ID {
-				dealt += int(k.Lanes)
-			}
-		}
-		if dealt > int(g.Lanes) {
-			v.list.Add(at("groups", i, "lanes"), fmt.Sprintf("its sockets take %d lanes, the group has %d", dealt, g.Lanes), "check the widths of the sockets or of the group")
+		v.lanes(i, g)
+	}
+}
+
+// lanes checks that a group hands out no lane it does not have, and none twice
+// without a rule that takes it from one of the two.
+func (v *validator) lanes(i int, g Group) {
+	var own []*Socket
+	dealt, placed := 0, false
+	for j := range v.sheet.Sockets {
+		if k := &v.sheet.Sockets[j]; k.Group == g.ID {
+			own = append(own, k)
+			dealt += int(k.Lanes)
+			placed = placed || k.FirstLane > 0
 		}
 	}
+	if !placed { // no lane numbers are given: the sum must do
+		if dealt > int(g.Lanes) {
+			v.list.Add(at("groups", i, "lanes"), fmt.Sprintf("its sockets take %d lanes, the group has %d", dealt, g.Lanes), "check the widths of the sockets or of the group, or give firstLane where they share")
+		}
+		return
+	}
+	for n, a := range own {
+		if a.FirstLane+int(a.Lanes) > int(g.Lanes) {
+			v.list.Add(at("groups", i, "lanes"), fmt.Sprintf("%s ends at lane %d, the group ends at %d", a.ID, a.FirstLane+int(a.Lanes)-1, g.Lanes-1), "check firstLane and lanes")
+		}
+		for _, b := range own[n+1:] {
+			if a.FirstLane < b.FirstLane+int(b.Lanes) && b.FirstLane < a.FirstLane+int(a.Lanes) && !v.yields(a, b) && !v.yields(b, a) {
+				v.list.Add(at("groups", i, ""), fmt.Sprintf("%s and %s claim the same lanes, and no rule takes them from either", a.ID, b.ID), "add the rule: when one holds something, the other is narrower or off")
+			}
+		}
+	}
+}
+
+// yields reports whether a rule takes from a the lanes that b claims as soon as
+// b holds anything.
+func (v *validator) yields(a, b *Socket) bool {
+	for _, r := range v.sheet.Rules {
+		if len(r.When) != 1 || r.When[0].Socket != b.ID || r.When[0].Holds != HoldsAnything {
+			continue
+		}
+		for _, e := range r.Then {
+			if e.Socket == a.ID && (e.Off || e.MaxLanes.Known() && a.FirstLane+int(e.MaxLanes) <= b.FirstLane) {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 func (v *validator) sockets() {
@@ -124,10 +166,30 @@ func (v *validator) sockets() {
 		if k.Kind == Slot && k.Physical.Known() && k.Lanes > k.Physical {
 			v.list.Add(at("sockets", i, "lanes"), fmt.Sprintf("a slot %s long cannot carry %s", k.Physical, k.Lanes), "lanes is the wiring, physicalLanes the length")
 		}
+		for n, split := range k.Splits {
+			v.split(at("sockets", i, "splits/"+strconv.Itoa(n)), k, split)
+		}
 		b, p := v.sheet.Board, k.Place
 		if p.XMM+p.WidthMM > b.WidthMM || p.YMM+p.HeightMM > b.HeightMM {
 			v.list.Add(at("sockets", i, "place"), "it lies outside the board", fmt.Sprintf("the board is %s x %s", b.WidthMM, b.HeightMM))
 		}
+	}
+}
+
+// split checks one way to divide a slot.
+func (v *validator) split(place string, k *Socket, split []quantity.Lanes) {
+	sum := 0
+	for _, l := range split {
+		sum += int(l)
+		if !slices.Contains([]quantity.Lanes{1, 2, 4, 8, 16}, l) {
+			v.list.Add(place, fmt.Sprintf("%d is not a PCIe width", l), "use 1, 2, 4, 8 or 16")
+		}
+	}
+	switch {
+	case k.Kind != Slot:
+		v.list.Add(place, "only a PCIe slot is divided", "remove it")
+	case len(split) < 2 || k.Lanes.Known() && sum > int(k.Lanes):
+		v.list.Add(place, fmt.Sprintf("%d lanes in %d parts do not divide a slot of %s", sum, len(split), k.Lanes), "give two parts or more that fit into it")
 	}
 }
 
@@ -150,14 +212,17 @@ func (v *validator) rules() {
 		}
 		for j, e := range r.Then {
 			place := at("rules", i, "then/"+strconv.Itoa(j))
-			narrows := e.Off || e.MaxLanes.Known() || e.MaxGen.Known() || len(e.Protocols) > 0
+			narrows := e.Off || e.MaxLanes.Known() || e.MaxGen.Known() || len(e.Protocols) > 0 || len(e.Split) > 0
+			k := v.sheet.Socket(e.Socket)
 			switch {
 			case e.Profile && (e.Socket != "" || narrows):
 				v.list.Add(place, "memoryProfile stands alone", "put the socket's effect in an entry of its own")
 			case !e.Profile && !narrows:
 				v.list.Add(place, "nothing happens", "say off, maxLanes, maxGen, protocols or memoryProfile")
-			case !e.Profile && v.sheet.Socket(e.Socket) == nil:
+			case !e.Profile && k == nil:
 				v.list.Add(place+"/socket", fmt.Sprintf("no socket is named %q", e.Socket), "name a socket of this sheet")
+			case len(e.Split) > 0 && !slices.ContainsFunc(k.Splits, func(s []quantity.Lanes) bool { return slices.Equal(s, e.Split) }):
+				v.list.Add(place+"/split", fmt.Sprintf("%s cannot be divided like this", k.ID), "use one of its splits, or add it to them")
 			}
 		}
 	}
@@ -165,8 +230,10 @@ func (v *validator) rules() {
 
 func (v *validator) condition(place string, c Condition) {
 	switch {
-	case (c.Socket == "") == (c.Setting == ""):
-		v.list.Add(place, "a condition asks about a socket or a setting", "give socket with holds, or setting with is")
+	case btoi(c.Socket != "")+btoi(c.Setting != "")+btoi(c.Processor != "") != 1:
+		v.list.Add(place, "a condition asks about a socket, a setting or the processor", "give socket with holds, or setting with is, or processor")
+	case c.Processor != "" && v.sheet.Processor(c.Processor) == nil:
+		v.list.Add(place+"/processor", fmt.Sprintf("no processor is named %q", c.Processor), "name a processor of this sheet")
 	case c.Socket != "" && v.sheet.Socket(c.Socket) == nil:
 		v.list.Add(place+"/socket", fmt.Sprintf("no socket is named %q", c.Socket), "name a socket of this sheet")
 	case c.Socket != "" && c.Holds == "":
@@ -179,6 +246,13 @@ func (v *validator) condition(place string, c Condition) {
 			v.list.Add(place+"/is", fmt.Sprintf("%q is not an option of %s", c.Is, s.ID), "use the value of an option")
 		}
 	}
+}
+
+func btoi(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
 }
 
 func (v *validator) memory() {

@@ -27,6 +27,12 @@ func good() *Sheet {
 	}
 }
 
+// shared adds a socket X on the upper lanes of M2's group, and an effect for when it is used.
+func shared(s *Sheet, e Effect) {
+	s.Sockets = append(s.Sockets, Socket{ID: "X", Kind: M2, Place: s.Sockets[0].Place, Group: "g", FirstLane: 2, Lanes: 2})
+	s.Rules = append(s.Rules, Rule{ID: "x", When: []Condition{{Socket: "X", Holds: HoldsAnything}}, Then: []Effect{e}})
+}
+
 // Each fault is named at its place; a good sheet has none.
 func TestValidate(t *testing.T) {
 	for _, c := range []struct {
@@ -62,7 +68,16 @@ func TestValidate(t *testing.T) {
 		{"off the board", func(s *Sheet) { s.Sockets[0].Place.XMM = 195 }, "/sockets/0/place: it lies outside the board"},
 		{"default that is none", func(s *Sheet) { s.Settings[0].Default = "z" }, `/settings/0/default: "z" is not among its options`},
 		{"rule about no socket", func(s *Sheet) { s.Rules[0].When[0].Socket = "M3" }, `/rules/0/when/0/socket: no socket is named "M3"`},
-		{"rule about nothing", func(s *Sheet) { s.Rules[0].When[0] = Condition{} }, "/rules/0/when/0: a condition asks about a socket or a setting"},
+		{"rule about nothing", func(s *Sheet) { s.Rules[0].When[0] = Condition{} }, "/rules/0/when/0: a condition asks about a socket, a setting or the processor"},
+		{"rule about no processor", func(s *Sheet) { s.Rules[0].When[0] = Condition{Processor: "p"} }, `/rules/0/when/0/processor: no processor is named "p"`},
+		{"two processors of a name", func(s *Sheet) { s.Processors = []Processor{{ID: "p"}, {ID: "p"}} }, `/processors/1/id: "p" names entry 0 too`},
+		{"lanes claimed twice", func(s *Sheet) { shared(s, Effect{Socket: "SATA1", Off: true}) }, "/groups/0: M2 and X claim the same lanes, and no rule takes them from either"},
+		{"lanes claimed twice, and settled", func(s *Sheet) { shared(s, Effect{Socket: "M2", MaxLanes: 2}) }, ""},
+		{"lanes beyond the end", func(s *Sheet) { shared(s, Effect{Socket: "M2", MaxLanes: 2}); s.Groups[0].Lanes = 3 }, "/groups/0/lanes: M2 ends at lane 3, the group ends at 2\n/groups/0/lanes: X ends at lane 3, the group ends at 2"},
+		{"a split of a port", func(s *Sheet) { s.Sockets[0].Splits = [][]quantity.Lanes{{2, 2}} }, "/sockets/0/splits/0: only a PCIe slot is divided"},
+		{"a split that is none", func(s *Sheet) { s.Sockets[0].Kind = Slot; s.Sockets[0].Splits = [][]quantity.Lanes{{4, 4}, {3, 1}} },
+			"/sockets/0/splits/0: 8 lanes in 2 parts do not divide a slot of x4\n/sockets/0/splits/1: 3 is not a PCIe width"},
+		{"a split that is not offered", func(s *Sheet) { s.Rules[0].Then[0] = Effect{Socket: "M2", Split: []quantity.Lanes{2, 2}} }, "/rules/0/then/0/split: M2 cannot be divided like this"},
 		{"holds what", func(s *Sheet) { s.Rules[0].When[0].Holds = "" }, "/rules/0/when/0: what the socket holds is missing"},
 		{"rule about no setting", func(s *Sheet) { s.Rules[0].When[0] = Condition{Setting: "t", Is: "a"} }, `/rules/0/when/0/setting: no setting is named "t"`},
 		{"value that is none", func(s *Sheet) { s.Rules[0].When[0] = Condition{Setting: "s", Is: "c"} }, `/rules/0/when/0/is: "c" is not an option of s`},

@@ -24,7 +24,7 @@ const (
 // ID names a part in a job or on the shelf.
 type ID string
 
-// Part is one kind of drive or module. Exactly one of Drive and Module is given.
+// Part is one kind of drive, module or card. Exactly one of the three is given.
 type Part struct {
 	Format  string  `json:"format" jsonschema:"enum=deepbay/part"`
 	Version int     `json:"version" jsonschema:"enum=1"`
@@ -33,6 +33,7 @@ type Part struct {
 	Number  string  `json:"number,omitempty" jsonschema:"maxLength=80"`  // part number as printed
 	Drive   *Drive  `json:"drive,omitempty"`
 	Module  *Module `json:"module,omitempty"`
+	Card    *Card   `json:"card,omitempty"`
 }
 
 // Form is the shape of a drive.
@@ -43,10 +44,13 @@ const (
 	FormM2  Form = "m2"
 	Form2i5 Form = "2.5in"
 	Form3i5 Form = "3.5in"
+	FormU2  Form = "u2" // 2.5 inch with the U.2 connector (SFF-8639)
 )
 
 // Values lists the forms for the formats.
-func (Form) Values() []string { return []string{string(FormM2), string(Form2i5), string(Form3i5)} }
+func (Form) Values() []string {
+	return []string{string(FormM2), string(Form2i5), string(Form3i5), string(FormU2)}
+}
 
 // String prints the trade's spelling.
 func (f Form) String() string {
@@ -57,6 +61,8 @@ func (f Form) String() string {
 		return "2.5-inch"
 	case Form3i5:
 		return "3.5-inch"
+	case FormU2:
+		return "U.2"
 	}
 	return "unknown form"
 }
@@ -75,13 +81,17 @@ func (Media) Values() []string { return []string{string(Flash), string(Platter)}
 
 // Drive is a storage drive.
 type Drive struct {
-	Form          Form           `json:"form"`
-	Protocol      link.Protocol  `json:"protocol,omitempty"` // a notch tells what goes in, not what it speaks: absent is unknown
-	CapacityBytes quantity.Bytes `json:"capacityBytes,omitzero" jsonschema:"minimum=1"`
-	Media         Media          `json:"media,omitempty"`
-	Gen           quantity.Gen   `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"` // PCIe or SATA generation, by protocol
-	Lanes         quantity.Lanes `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4"`
-	M2            *M2            `json:"m2,omitempty"`
+	Form          Form                 `json:"form"`
+	Protocol      link.Protocol        `json:"protocol,omitempty"` // a notch tells what goes in, not what it speaks: absent is unknown
+	CapacityBytes quantity.Bytes       `json:"capacityBytes,omitzero" jsonschema:"minimum=1"`
+	Media         Media                `json:"media,omitempty"`
+	Gen           quantity.Gen         `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"` // PCIe or SATA generation, by protocol
+	Lanes         quantity.Lanes       `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4"`
+	ReadMBps      float64              `json:"readMBps,omitzero" jsonschema:"minimum=1"` // rated, sequential
+	Watts         float64              `json:"watts,omitzero" jsonschema:"minimum=0.1"`  // at full load
+	HeightMM      quantity.Millimetres `json:"heightMM,omitzero" jsonschema:"minimum=1"` // of a 2.5 or 3.5-inch drive
+	PowerDisable  quantity.Answer      `json:"powerDisable,omitzero"`                    // 3.3 V on its power plug holds it off (SATA 3.3)
+	M2            *M2                  `json:"m2,omitempty"`
 }
 
 // Link is the drive's own PCIe end.
@@ -107,19 +117,24 @@ func (Key) Values() []string {
 type M2 struct {
 	Keys     []Key                `json:"keys,omitempty" jsonschema:"minItems=1,uniqueItems=true"` // notches cut: B and M fits either socket
 	LengthMM quantity.Millimetres `json:"lengthMM,omitzero" jsonschema:"enum=30,enum=42,enum=60,enum=80,enum=110"`
-	Heatsink quantity.Answer      `json:"heatsink,omitzero"` // brings one of its own
+	Heatsink quantity.Answer      `json:"heatsink,omitzero"`                          // brings one of its own
+	TopMM    quantity.Millimetres `json:"topMM,omitzero" jsonschema:"minimum=0.1"`    // tallest thing on the upper side, heatsink included
+	BottomMM quantity.Millimetres `json:"bottomMM,omitzero" jsonschema:"minimum=0.1"` // tallest thing on the under side; absent with twoSided false is none
+	TwoSided quantity.Answer      `json:"twoSided,omitzero"`
 }
 
 // Module is a memory module.
 type Module struct {
-	Generation  memory.Generation `json:"generation"`
-	Form        memory.Form       `json:"form"`
-	SizeBytes   quantity.Bytes    `json:"sizeBytes,omitzero" jsonschema:"minimum=1"`
-	RateMTps    quantity.MTps     `json:"rateMTps,omitzero" jsonschema:"minimum=100,maximum=20000"`    // base speed, without a profile
-	ProfileMTps quantity.MTps     `json:"profileMTps,omitzero" jsonschema:"minimum=100,maximum=20000"` // vendor-stored overclock profile
-	Ranks       int               `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`
-	ECC         quantity.Answer   `json:"ecc,omitzero"`
-	Registered  quantity.Answer   `json:"registered,omitzero"`
+	Generation  memory.Generation     `json:"generation"`
+	Form        memory.Form           `json:"form"`
+	SizeBytes   quantity.Bytes        `json:"sizeBytes,omitzero" jsonschema:"minimum=1"`
+	RateMTps    quantity.MTps         `json:"rateMTps,omitzero" jsonschema:"minimum=100,maximum=20000"`    // base speed, without a profile
+	ProfileMTps quantity.MTps         `json:"profileMTps,omitzero" jsonschema:"minimum=100,maximum=20000"` // vendor-stored overclock profile
+	Ranks       int                   `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`
+	ECC         quantity.Answer       `json:"ecc,omitzero"`
+	Registered  quantity.Answer       `json:"registered,omitzero"`
+	Millivolts  []quantity.Millivolts `json:"millivolts,omitempty" jsonschema:"maxItems=4"` // supply voltages it runs at
+	HeightMM    quantity.Millimetres  `json:"heightMM,omitzero" jsonschema:"minimum=1"`     // with its spreader
 }
 
 // Describe is the part in one line of the trade's shorthand.
@@ -143,6 +158,16 @@ func (p *Part) Describe() string {
 			s += " hard disk"
 		}
 		return s
+	case p.Card != nil:
+		c := p.Card
+		s := c.Link().String() + " card"
+		if c.Carrier != nil {
+			s = strconv.Itoa(len(c.Carrier.Positions)) + "-position carrier, " + c.Link().String()
+			if c.Carrier.Switch {
+				s += ", with a switch chip"
+			}
+		}
+		return s
 	case p.Module != nil:
 		m := p.Module
 		return m.SizeBytes.Binary() + " " + m.Generation.String() + "-" + rateLabel(m.RateMTps) + " " + m.Form.String()
@@ -160,8 +185,17 @@ func rateLabel(r quantity.MTps) string {
 // Validate reports what makes the part unusable beyond the schema.
 func (p *Part) Validate() problem.List {
 	var l problem.List
-	if (p.Drive == nil) == (p.Module == nil) {
-		l.Add("", "a part is either a drive or a module", "give exactly one of drive and module")
+	given := 0
+	for _, is := range []bool{p.Drive != nil, p.Module != nil, p.Card != nil} {
+		if is {
+			given++
+		}
+	}
+	if given != 1 {
+		l.Add("", "a part is one of drive, module and card", "give exactly one of them")
+	}
+	if p.Card != nil {
+		l = append(l, p.Card.validate().Under("/card")...)
 	}
 	if d := p.Drive; d != nil {
 		if d.Form == FormM2 && d.M2 == nil {
@@ -170,8 +204,8 @@ func (p *Part) Validate() problem.List {
 		if d.Form != FormM2 && d.M2 != nil {
 			l.Add("/drive/m2", "only a drive of form m2 has these", "remove m2 or set form to m2")
 		}
-		if d.Form != FormM2 && d.Protocol == link.PCIe {
-			l.Add("/drive/protocol", "a 2.5 or 3.5-inch drive over PCIe has no socket kind in version 1", "use a SATA or M.2 drive")
+		if (d.Form == Form2i5 || d.Form == Form3i5) && d.Protocol == link.PCIe {
+			l.Add("/drive/protocol", "a 2.5 or 3.5-inch drive over PCIe has the U.2 connector", "set form to u2")
 		}
 		if d.Protocol == link.SATA && d.Gen > 3 {
 			l.Add("/drive/gen", "SATA has generations 1 to 3", "write 3 for 6 Gb/s")

@@ -34,9 +34,10 @@ func lines(b *build.Build, r *build.Resolved) []foretold {
 			f.slot(k, &r.Sockets[i])
 		}
 	}
-	for i := range b.Sheet.Sockets {
-		if s := &r.Sockets[i]; s.Item != "" && !b.Sheet.Sockets[i].Kind.Memory() {
-			f.drive(&b.Sheet.Sockets[i], s)
+	for i := range r.Sockets {
+		if s := &r.Sockets[i]; s.Item != "" {
+			f.drive(s)
+			f.card(s)
 		}
 	}
 	f.settings()
@@ -110,13 +111,25 @@ func (f *forecast) isNew(id build.ItemID) bool {
 	return slices.ContainsFunc(f.b.Pieces, func(p build.Piece) bool { return p.ID == id && p.New })
 }
 
-func (f *forecast) drive(k *machine.Socket, s *build.SocketState) {
+// card foretells the link of a card that is seen itself; a carrier is not.
+func (f *forecast) card(s *build.SocketState) {
+	p := f.part(s.Item)
+	if p == nil || p.Card == nil || p.Card.Carrier != nil || s.Link == nil {
+		return
+	}
+	f.add(Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " in " + string(s.Socket), Expected: s.Link.Text,
+		Shows:  []Show{{"at most", s.Link.Rate}},
+		Normal: "An idle card may drop to Gen 1: read the link under load. A narrower width does not come back by itself."},
+		Reading{Gen: s.Link.Gen, Lanes: s.Link.Lanes}, s.State == build.Live && s.Link.MBps > 0)
+}
+
+func (f *forecast) drive(s *build.SocketState) {
 	p := f.part(s.Item)
 	if p == nil || p.Drive == nil {
 		return
 	}
 	c := p.Drive.CapacityBytes
-	l := Line{ID: LineID("drive/" + string(k.ID)), Screen: setUp, About: p.Name + " on " + string(k.ID)}
+	l := Line{ID: LineID("drive/" + string(s.Socket)), Screen: setUp, About: p.Name + " on " + string(s.Socket)}
 	if s.State == build.Stopped || s.State == build.Off {
 		f.add(l, Reading{Absent: true}, true)
 		return
@@ -134,7 +147,7 @@ func (f *forecast) drive(k *machine.Socket, s *build.SocketState) {
 	}
 	f.add(l, Reading{Bytes: c}, sure && c.Known())
 	if a := s.Link; a != nil {
-		l := Line{ID: LineID("link/" + string(k.ID)), Screen: system, About: "Link of " + p.Name + " on " + string(k.ID), Expected: a.Text}
+		l := Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " on " + string(s.Socket), Expected: a.Text}
 		if a.MBps > 0 {
 			l.Shows = []Show{{"at most", a.Rate}}
 		}

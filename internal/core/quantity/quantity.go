@@ -226,6 +226,20 @@ func (m MTps) String() string {
 	return strconv.Itoa(int(m)) + " MT/s"
 }
 
+// Millivolts is a supply voltage. Zero is "not stated".
+type Millivolts int32
+
+// Known reports whether the voltage was stated.
+func (v Millivolts) Known() bool { return v > 0 }
+
+// String prints "1.35 V".
+func (v Millivolts) String() string {
+	if !v.Known() {
+		return "unknown voltage"
+	}
+	return strconv.FormatFloat(float64(v)/1000, 'f', -1, 64) + " V"
+}
+
 // Millimetres is a length on a board or of a part. Zero is "not stated" for
 // the size of a thing and the origin for a place.
 type Millimetres float64

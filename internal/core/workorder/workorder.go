@@ -7,6 +7,7 @@
 package workorder
 
 import (
+	"cmp"
 	"slices"
 
 	"deepbay/internal/core/build"
@@ -134,7 +135,7 @@ func (m *maker) compare() {
 	where := func(b *build.Build, id build.ItemID) *machine.Socket {
 		for _, p := range b.Placements {
 			if p.Item == id {
-				return m.Sheet.Socket(p.Socket)
+				return b.Socket(p.Socket)
 			}
 		}
 		return nil
@@ -143,9 +144,17 @@ func (m *maker) compare() {
 	for i, k := range m.Sheet.Sockets {
 		order[k.ID] = i
 	}
+	// What sits on a carrier goes onto it before the carrier goes in, and comes
+	// off it after the carrier is out.
+	key := func(k *machine.Socket) (slot, nested int) {
+		if s := build.Slot(k.ID); s != "" {
+			return order[s], 1
+		}
+		return order[k.ID], 0
+	}
 	for _, p := range m.Pieces {
 		c := change{p, where(&m.Found, p.ID), where(&m.Planned, p.ID)}
-		if c.from == c.to {
+		if c.from == nil && c.to == nil || c.from != nil && c.to != nil && (c.from.ID == c.to.ID || m.travels(c)) {
 			continue
 		}
 		if c.from != nil && !c.leadOnly() {
@@ -155,14 +164,40 @@ func (m *maker) compare() {
 			m.in = append(m.in, c)
 		}
 	}
-	slices.SortStableFunc(m.out, func(a, b change) int { return order[a.from.ID] - order[b.from.ID] })
-	slices.SortStableFunc(m.in, func(a, b change) int { return order[a.to.ID] - order[b.to.ID] })
+	slices.SortStableFunc(m.out, func(a, b change) int {
+		sa, na := key(a.from)
+		sb, nb := key(b.from)
+		return cmp.Or(sa-sb, na-nb)
+	})
+	slices.SortStableFunc(m.in, func(a, b change) int {
+		sa, na := key(a.to)
+		sb, nb := key(b.to)
+		return cmp.Or(sa-sb, nb-na)
+	})
 	for i := range m.Sheet.Settings {
 		s := &m.Sheet.Settings[i]
 		if v := m.Planned.Choice(s); v != m.Found.Choice(s) {
 			m.set = append(m.set, build.Choice{Setting: s.ID, Value: v})
 		}
 	}
+}
+
+// travels reports a piece that stays where it is on a carrier that is moved.
+func (m *maker) travels(c change) bool {
+	from, to := build.Slot(c.from.ID), build.Slot(c.to.ID)
+	if from == "" || to == "" || c.from.ID[len(from):] != c.to.ID[len(to):] {
+		return false
+	}
+	return holder(&m.Found, from) == holder(&m.Planned, to)
+}
+
+func holder(b *build.Build, id machine.SocketID) build.ItemID {
+	for _, p := range b.Placements {
+		if p.Socket == id {
+			return p.Item
+		}
+	}
+	return ""
 }
 
 func (m *maker) add(s Step) { m.steps = append(m.steps, s) }
@@ -246,7 +281,9 @@ func (m *maker) takeOut(c change) {
 		s.How = []string{"Spread both side clips; it springs up at a slant", "Hold it by the edges"}
 	case machine.M2:
 		s.How = []string{"Heatsink off first, if it has one", "Undo the screw; the card springs up, which is normal", "Draw it out at its slant"}
-	case machine.SATA:
+	case machine.Slot:
+		s.How = []string{"Power plugs off, bracket screw or lock open", "Press the latch at the slot's end and draw the card straight out"}
+	case machine.SATA, machine.U2:
 		s.How = []string{"Pull the plugs, not the wires", "Undo the bracket and keep its screws with the drive"}
 	}
 	if c.to == nil && c.piece.Part.Drive != nil {
@@ -271,7 +308,12 @@ func (m *maker) fit(c change) {
 			"Fold it down until both side clips snap")
 	case machine.M2:
 		s.How = append(s.How, fitM2(c.piece.Part.Drive, c.to)...)
-	case machine.SATA:
+	case machine.Slot:
+		s.How = append(s.How, "Cover plate off at its opening; edge over the slot, press evenly until the latch at its end clicks", "Bracket screw or lock closed")
+		for _, p := range c.piece.Part.Card.Plugs {
+			s.How = append(s.How, "Power plug on: "+string(p))
+		}
+	case machine.SATA, machine.U2:
 		s.How = append(s.How, fitSATA(c)...)
 	}
 	if c.leadOnly() {

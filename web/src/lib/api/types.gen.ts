@@ -101,6 +101,10 @@ export interface Job {
 	owner?: string;
 	arrived?: string;
 	wish?: Wish;
+	/**
+	 * which is fitted, where the sheet lists several
+	 */
+	processor?: string;
 	sheet: Sheet;
 	/**
 	 * @maxItems 200
@@ -143,6 +147,10 @@ export interface Wish {
 	 */
 	systemBytes?: number;
 	/**
+	 * the system uses no more memory than this (its edition, or 32 bit)
+	 */
+	systemMaxBytes?: number;
+	/**
 	 * and over PCIe
 	 */
 	systemFast?: boolean;
@@ -181,6 +189,12 @@ export interface Sheet {
 	board: Board;
 	chassis?: Chassis;
 	firmware?: Firmware;
+	/**
+	 * where it matters which one is fitted
+	 *
+	 * @maxItems 64
+	 */
+	processors?: Processor[];
 	/**
 	 * @minItems 1
 	 * @maxItems 16
@@ -221,10 +235,35 @@ export interface Chassis {
 	 */
 	cover?: string;
 	/**
+	 * the longest card that goes in
+	 */
+	cardMM?: number;
+	/**
+	 * its slots take low brackets only
+	 */
+	lowProfileSlots?: boolean;
+	/**
+	 * free power plugs
+	 *
+	 * @maxItems 16
+	 */
+	plugs?: PlugCount[];
+	/**
+	 * its SATA plugs carry 3.3 V, which holds drives with the power-disable pin off
+	 */
+	feeds3V3?: boolean;
+	/**
 	 * supply with a three-pin lead and its own switch
 	 */
 	earthed?: boolean;
 	weightKG?: number;
+}
+/**
+ * PlugCount is how many free plugs of one kind there are. Zero is a statement: none.
+ */
+export interface PlugCount {
+	kind: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
+	count: number;
 }
 /**
  * Firmware says how to reach the set-up screens.
@@ -232,7 +271,18 @@ export interface Chassis {
 export interface Firmware {
 	setupKey?: string;
 	bootKey?: string;
+	/**
+	 * can start a system from a PCIe drive
+	 */
+	startsPCIe?: boolean;
 	version?: string;
+}
+/**
+ * Processor is one processor a board takes; rules say what differs with it.
+ */
+export interface Processor {
+	id: string;
+	name: string;
 }
 /**
  * Root is where lanes start.
@@ -274,7 +324,7 @@ export interface Group {
  */
 export interface Socket {
 	id: string;
-	kind: 'm2' | 'pcie' | 'sata' | 'dimm' | 'sodimm';
+	kind: 'm2' | 'pcie' | 'sata' | 'u2' | 'dimm' | 'sodimm';
 	place: Place;
 	/**
 	 * in words: "upper, below the processor"
@@ -288,6 +338,16 @@ export interface Socket {
 	protocols?: ('pcie' | 'sata')[];
 	gen?: number;
 	lanes?: 1 | 2 | 4 | 8 | 16;
+	/**
+	 * in its group; lanes that two sockets claim need a rule that takes them from one
+	 */
+	firstLane?: number;
+	/**
+	 * how firmware can divide a slot; silent means it cannot
+	 *
+	 * @maxItems 16
+	 */
+	splits?: number[][];
 	sataGen?: number;
 	/**
 	 * Mechanical side, by kind.
@@ -300,9 +360,33 @@ export interface Socket {
 	heatsink?: boolean;
 	physicalLanes?: 1 | 4 | 8 | 16;
 	/**
+	 * longer cards go in over the end
+	 */
+	openEnded?: boolean;
+	/**
+	 * rear opening, counted away from the processor
+	 */
+	opening?: number;
+	/**
+	 * free height above an M.2 card's board, or over a memory slot under the cooler
+	 */
+	clearTopMM?: number;
+	/**
+	 * free height below it: parts on the under side need it
+	 */
+	clearBottomMM?: number;
+	/**
 	 * what the bay on this port's leads takes
 	 */
-	drives?: ('m2' | '2.5in' | '3.5in')[];
+	drives?: ('m2' | '2.5in' | '3.5in' | 'u2')[];
+	/**
+	 * the tallest drive of that bay
+	 */
+	bayHeightMM?: number;
+	/**
+	 * the plug a drive here is fed from
+	 */
+	power?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
 	/**
 	 * memory slots only
 	 */
@@ -363,9 +447,10 @@ export interface Rule {
 	says?: string;
 }
 /**
- * Condition asks either what a socket holds or which value a setting has.
+ * Condition asks what a socket holds, which value a setting has, or which processor is fitted: exactly one of them.
  */
 export interface Condition {
+	processor?: string;
 	socket?: string;
 	holds?: 'anything' | 'pcie' | 'sata';
 	setting?: string;
@@ -384,6 +469,12 @@ export interface Effect {
 	 */
 	protocols?: ('pcie' | 'sata')[];
 	/**
+	 * a slot is divided like this, from its first lane on
+	 *
+	 * @maxItems 16
+	 */
+	split?: number[];
+	/**
 	 * modules run at their stored profile
 	 */
 	memoryProfile?: boolean;
@@ -397,6 +488,14 @@ export interface Memory {
 	 * takes registered modules, and only those
 	 */
 	registered?: boolean;
+	/**
+	 * uses the check bits of modules that have them
+	 */
+	ecc?: boolean;
+	/**
+	 * feeds its modules with this
+	 */
+	millivolts?: number;
 	module?: Limit;
 	total?: Limit1;
 	/**
@@ -447,7 +546,7 @@ export interface Speed {
 	rateMTps: number;
 }
 /**
- * Part is one kind of drive or module. Exactly one of Drive and Module is given.
+ * Part is one kind of drive, module or card. Exactly one of the three is given.
  */
 export interface Part {
 	format: 'deepbay/part';
@@ -463,12 +562,13 @@ export interface Part {
 	number?: string;
 	drive?: Drive;
 	module?: Module;
+	card?: Card;
 }
 /**
  * Drive is a storage drive.
  */
 export interface Drive {
-	form: 'm2' | '2.5in' | '3.5in';
+	form: 'm2' | '2.5in' | '3.5in' | 'u2';
 	/**
 	 * a notch tells what goes in, not what it speaks: absent is unknown
 	 */
@@ -480,6 +580,22 @@ export interface Drive {
 	 */
 	gen?: number;
 	lanes?: 1 | 2 | 4;
+	/**
+	 * rated, sequential
+	 */
+	readMBps?: number;
+	/**
+	 * at full load
+	 */
+	watts?: number;
+	/**
+	 * of a 2.5 or 3.5-inch drive
+	 */
+	heightMM?: number;
+	/**
+	 * 3.3 V on its power plug holds it off (SATA 3.3)
+	 */
+	powerDisable?: boolean;
 	m2?: M2;
 }
 /**
@@ -497,6 +613,15 @@ export interface M2 {
 	 * brings one of its own
 	 */
 	heatsink?: boolean;
+	/**
+	 * tallest thing on the upper side, heatsink included
+	 */
+	topMM?: number;
+	/**
+	 * tallest thing on the under side; absent with twoSided false is none
+	 */
+	bottomMM?: number;
+	twoSided?: boolean;
 }
 /**
  * Module is a memory module.
@@ -516,6 +641,16 @@ export interface Module {
 	ranks?: number;
 	ecc?: boolean;
 	registered?: boolean;
+	/**
+	 * supply voltages it runs at
+	 *
+	 * @maxItems 4
+	 */
+	millivolts?: number[];
+	/**
+	 * with its spreader
+	 */
+	heightMM?: number;
 }
 /**
  * Item is one physical piece.
@@ -604,10 +739,15 @@ export interface Closing {
 	note?: string;
 }
 /**
- * Resolved is the whole answer, sockets in the sheet's order.
+ * Resolved is the whole answer, sockets in the sheet's order, then those of carriers.
  */
 export interface Resolved {
 	sockets: SocketState[];
+	/**
+	 * the sockets that carriers bring
+	 */
+	carried: Socket[];
+	flows: FlowAnswer[];
 	memory: MemoryAnswer;
 	findings: Finding[];
 }
@@ -650,6 +790,23 @@ export interface LinkAnswer {
  */
 export interface Reason {
 	from: 'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement';
+	says: string;
+}
+/**
+ * FlowAnswer is what one drive can move, reading, in one direction.
+ */
+export interface FlowAnswer {
+	item: string;
+	socket: string;
+	aloneMBps: number;
+	/**
+	 * with all other drives at work
+	 */
+	togetherMBps: number;
+	/**
+	 * what holds it then
+	 */
+	held: string;
 	says: string;
 }
 /**
@@ -908,6 +1065,7 @@ export interface Change {
 		| 'set'
 		| 'add'
 		| 'remove'
+		| 'processor'
 		| 'wish'
 		| 'tick'
 		| 'untick'

@@ -1,0 +1,360 @@
+package build
+
+// This file gives carriers their sockets: which positions of a card live, at
+// which width and generation, and why not.
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+// Path names a position of the carrier in a slot, counted from 1: "PCIE1/2".
+func Path(slot machine.SocketID, position int) machine.SocketID {
+	return slot + "/" + machine.SocketID(strconv.Itoa(position))
+}
+
+// Slot is the slot of a path, "" for a socket of the board itself.
+func Slot(id machine.SocketID) machine.SocketID {
+	slot, _, nested := strings.Cut(string(id), "/")
+	if !nested {
+		return ""
+	}
+	return machine.SocketID(slot)
+}
+
+// Carried lists the sockets that the carriers placed in this build bring, in the
+// order of the sheet's slots.
+func (b *Build) Carried() []machine.Socket {
+	var out []machine.Socket
+	if !slices.ContainsFunc(b.Pieces, func(p Piece) bool { return p.Part.Card != nil && p.Part.Card.Carrier != nil }) {
+		return nil
+	}
+	for i := range b.Sheet.Sockets {
+		k := &b.Sheet.Sockets[i]
+		if k.Kind != machine.Slot {
+			continue
+		}
+		for _, p := range b.Placements {
+			if p.Socket != k.ID {
+				continue
+			}
+			if q := b.piece(p.Item); q != nil && q.Part.Card != nil && q.Part.Card.Carrier != nil {
+				out = carried(out, k, q.Part)
+			}
+		}
+	}
+	return out
+}
+
+// carried appends the sockets of one carrier in a slot, as the card describes
+// them: their lanes are the position's, their generation the card's.
+func carried(out []machine.Socket, k *machine.Socket, p *part.Part) []machine.Socket {
+	for i, pos := range p.Card.Carrier.Positions {
+		out = append(out, machine.Socket{
+			ID: Path(k.ID, i+1), Kind: machine.M2, Where: "position " + strconv.Itoa(i+1) + " of " + p.Name,
+			Group: k.Group, Root: k.Root, Protocols: []link.Protocol{link.PCIe}, Gen: p.Card.Gen, Lanes: pos.Lanes,
+			Key: part.KeyM, LengthsMM: pos.LengthsMM, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
+			FirstLane: pos.FirstLane,
+		})
+	}
+	return out
+}
+
+// Socket finds a socket of the board or of a carrier in it, nil if there is none.
+func (b *Build) Socket(id machine.SocketID) *machine.Socket {
+	if k := b.Sheet.Socket(id); k != nil || Slot(id) == "" {
+		return k
+	}
+	for _, k := range b.Carried() {
+		if k.ID == id {
+			return &k
+		}
+	}
+	return nil
+}
+
+func (s *sock) card() *part.Card {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Card
+}
+
+// nest settles what the slot leaves of a carrier's position, before it is judged.
+func (r *resolver) nest(s *sock) {
+	up := s.parent
+	if up == nil {
+		return
+	}
+	if up.state == Off || up.state == Stopped {
+		s.dead = []Reason{{FromPlan, r.name(up) + " is not seen in " + string(up.ID)}}
+		return
+	}
+	if up.card().Carrier.Switch {
+		return // all positions live; what they share is the slot's link
+	}
+	if up.link.Gen.Known() && (!s.link.Gen.Known() || up.link.Gen < s.link.Gen) {
+		s.link.Gen = up.link.Gen
+	}
+	width := up.link.Lanes
+	if !width.Known() {
+		s.link.Lanes = 0
+		return
+	}
+	lanes, live := segment(width, up.split, s.FirstLane)
+	if live {
+		s.link.Lanes = min(s.link.Lanes, lanes)
+		return
+	}
+	s.dead = []Reason{
+		{FromPart, "position " + string(s.ID[len(up.ID)+1:]) + " of " + r.name(up) + " is wired to lanes " + strconv.Itoa(s.FirstLane) + " to " + strconv.Itoa(s.FirstLane+int(s.Lanes)-1) + " of the slot"},
+		{FromSheet, string(up.ID) + " is " + width.String() + ", " + splitText(up.split)},
+	}
+	for _, rule := range up.splitBy {
+		s.dead = append(s.dead, r.ruleReason(rule))
+	}
+	for _, rule := range up.narrowed {
+		s.dead = append(s.dead, r.ruleReason(rule))
+	}
+	s.dead = append(s.dead, Reason{FromStandard, "each segment of a slot trains one link, on its lowest lanes; no segment begins at lane " + strconv.Itoa(s.FirstLane)})
+}
+
+// segment is the width of the segment of a slot that begins at a lane: false
+// when none does. A slot that is not split is one segment; what lies beyond its
+// width is not there.
+func segment(width quantity.Lanes, split []quantity.Lanes, first int) (quantity.Lanes, bool) {
+	if len(split) == 0 {
+		return width, first == 0
+	}
+	start := 0
+	for _, l := range split {
+		if start >= int(width) {
+			return 0, false
+		}
+		if start == first {
+			return min(l, width-quantity.Lanes(start)), true
+		}
+		start += int(l)
+	}
+	return 0, false
+}
+
+func splitText(split []quantity.Lanes) string {
+	if len(split) == 0 {
+		return "not split"
+	}
+	s := "split " + strconv.Itoa(int(split[0]))
+	for _, l := range split[1:] {
+		s += "+" + strconv.Itoa(int(l))
+	}
+	return s
+}
+
+// finer orders splits so that of two rules that split a slot the finer holds,
+// whatever their order.
+func finer(a, b []quantity.Lanes) bool {
+	if len(a) != len(b) {
+		return len(a) > len(b)
+	}
+	return slices.Compare(a, b) > 0
+}
+
+func positionDead(r *resolver, s *sock) func() Finding {
+	if s.dead == nil {
+		return nil
+	}
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " is not seen in " + string(s.ID) + ": the position is not served",
+			Because: slices.Clone(s.dead),
+		}
+	}
+}
+
+// positionCures are the splits under which the position lives, and other places.
+func positionCures(r *resolver, s *sock) []Cure {
+	var out []Cure
+	up := s.parent
+	for i := range r.sheet.Rules {
+		rule := &r.sheet.Rules[i]
+		if len(rule.When) != 1 || rule.When[0].Setting == "" {
+			continue
+		}
+		for _, e := range rule.Then {
+			if e.Socket != up.ID || len(e.Split) == 0 {
+				continue
+			}
+			if _, live := segment(up.link.Lanes, e.Split, s.FirstLane); live {
+				st := r.sheet.Setting(rule.When[0].Setting)
+				out = append(out, Cure{Says: "set " + st.Name + " to " + st.OptionName(rule.When[0].Is),
+					Moves: []Move{{Setting: st.ID, Value: rule.When[0].Is}}})
+			}
+		}
+	}
+	return append(out, r.elsewhere(s)...)
+}
+
+// trainCard settles the link of a card in its slot.
+func (r *resolver) trainCard(s *sock) {
+	c := s.card()
+	if c == nil || !slices.Contains(s.protocols, link.PCIe) {
+		return
+	}
+	got := c.Link().Train(s.link)
+	s.trained = pcieAnswer(got)
+	s.because = append(s.because,
+		Reason{FromPart, r.name(s) + " is " + c.Link().String()},
+		Reason{FromSheet, string(s.ID) + " is " + s.Socket.Link().String() + r.fedBy(s)})
+	for _, rule := range s.narrowed {
+		s.because = append(s.because, r.ruleReason(rule))
+	}
+	s.because = append(s.because, Reason{FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends: " + got.String()})
+}
+
+// seen counts the positions of the carrier in s that are served.
+func (r *resolver) seen(s *sock) (live, all int) {
+	for i := range r.sockets {
+		if k := &r.sockets[i]; k.parent == s {
+			all++
+			if k.dead == nil {
+				live++
+			}
+		}
+	}
+	return live, all
+}
+
+func slotLength(r *resolver, s *sock) func() Finding {
+	c := s.card()
+	if c == nil || !c.Connector.Known() || !s.Physical.Known() || c.Connector <= s.Physical || s.OpenEnd == quantity.Yes {
+		return nil
+	}
+	return func() Finding {
+		return Finding{
+			Says: r.name(s) + " has an edge for " + c.Connector.String() + "; " + string(s.ID) + " is " + s.Physical.String() + " long and closed at its end",
+			Because: []Reason{
+				{FromPart, r.name(s) + " has an edge " + c.Connector.String() + " long"},
+				{FromSheet, string(s.ID) + " is " + s.Physical.String() + " long" + map[quantity.Answer]string{quantity.No: " and closed", quantity.Unknown: "; whether its end is open is not stated"}[s.OpenEnd]},
+				{FromStandard, "a card goes into a slot as long as its edge, or longer, or open at its end"},
+			},
+		}
+	}
+}
+
+// covering is the card whose cooler lies over the opening of slot s, nil if none.
+func (r *resolver) covering(s *sock) *sock {
+	if s.Opening == 0 {
+		return nil
+	}
+	for i := range r.sockets {
+		k := &r.sockets[i]
+		if c := k.card(); c != nil && k.ID != s.ID && k.Opening > 0 && k.Opening < s.Opening && s.Opening < k.Opening+max(1, c.Openings) {
+			return k
+		}
+	}
+	return nil
+}
+
+func slotCovered(r *resolver, s *sock) func() Finding {
+	k := r.covering(s)
+	if k == nil {
+		return nil
+	}
+	return func() Finding {
+		return Finding{
+			Says: r.name(s) + " does not go into " + string(s.ID) + ": " + r.name(k) + " in " + string(k.ID) + " covers it",
+			Because: []Reason{
+				{FromPart, r.name(k) + " covers " + plural(k.card().Openings, "opening")},
+				{FromSheet, string(k.ID) + " is at opening " + strconv.Itoa(k.Opening) + ", " + string(s.ID) + " at " + strconv.Itoa(s.Opening)},
+			},
+		}
+	}
+}
+
+func cardLength(r *resolver, s *sock) func() Finding {
+	c, room := s.card(), r.sheet.Chassis.CardMM
+	if c == nil || !c.LengthMM.Known() || !room.Known() || c.LengthMM <= room {
+		return nil
+	}
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " is " + c.LengthMM.String() + " long; the case takes " + room.String(),
+			Because: []Reason{{FromPart, r.name(s) + " is " + c.LengthMM.String() + " long"}, {FromSheet, "cards up to " + room.String() + " go in"}},
+			Cures:   []Cure{{Says: "use a shorter card"}},
+		}
+	}
+}
+
+func cardBracket(r *resolver, s *sock) func() Finding {
+	c := s.card()
+	if c == nil || r.sheet.Chassis.LowSlots != quantity.Yes || c.LowBracket != quantity.No {
+		return nil
+	}
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " has no low bracket, and this case takes no other",
+			Because: []Reason{{FromPart, r.name(s) + " comes with a full-height bracket only"}, {FromSheet, "the case takes low-profile cards only"}},
+			Cures:   []Cure{{Says: "use a low-profile card, or one that brings the low bracket"}},
+		}
+	}
+}
+
+func cardNarrow(r *resolver, s *sock) func() Finding {
+	c := s.card()
+	if c == nil || c.Carrier != nil || s.trained == nil || s.trained.MBps == 0 || s.trained.MBps >= c.Link().LineRate().MBps() {
+		return nil
+	}
+	return func() Finding {
+		return Finding{
+			Says:    r.name(s) + " could do " + c.Link().String() + " and runs at " + s.trained.Text + " in " + string(s.ID),
+			Because: slices.Clone(s.because),
+		}
+	}
+}
+
+// cardNarrowCures lift what narrows the slot, or move the card to one that is wider for it.
+func cardNarrowCures(r *resolver, s *sock) []Cure {
+	var out []Cure
+	for _, rule := range s.narrowed {
+		out = append(out, r.undo(rule)...)
+	}
+	for _, c := range r.elsewhere(s) {
+		k := r.socket(c.Moves[0].Socket)
+		if s.card().Link().Train(k.link).LineRate().MBps() > s.trained.MBps {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+func carrierBelowDrives(r *resolver, s *sock) func() Finding {
+	c := s.card()
+	if c == nil || c.Carrier == nil || !c.Carrier.Switch || s.trained == nil || s.trained.MBps == 0 {
+		return nil
+	}
+	drives, sum := 0, 0.0
+	for i := range r.sockets {
+		if k := &r.sockets[i]; k.parent == s && k.drive() != nil {
+			drives++
+			sum += k.drive().Link().Train(k.link).LineRate().MBps()
+		}
+	}
+	if drives < 2 || sum <= s.trained.MBps {
+		return nil
+	}
+	return func() Finding {
+		return Finding{
+			Says: plural(drives, "drive") + " on " + r.name(s) + " share " + s.trained.Text + ", " + s.trained.Rate,
+			Because: []Reason{
+				{FromPart, "the switch chip of " + r.name(s) + " joins all positions to one link of " + s.trained.Text},
+				{FromStandard, "everything behind one link shares it; it matters only when they are read at the same time"},
+			},
+		}
+	}
+}

@@ -1,0 +1,86 @@
+package build
+
+// This file says what each drive can move alone, and what all can move at once.
+
+import (
+	"strconv"
+
+	"deepbay/internal/core/flow"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
+)
+
+// FlowAnswer is what one drive can move, reading, in one direction.
+type FlowAnswer struct {
+	Item     ItemID           `json:"item"`
+	Socket   machine.SocketID `json:"socket"`
+	Alone    float64          `json:"aloneMBps"`
+	Together float64          `json:"togetherMBps"` // with all other drives at work
+	Held     string           `json:"held"`         // what holds it then
+	Says     string           `json:"says"`
+}
+
+// sharedLink is a link that several drives pass: an uplink, or the slot of a
+// carrier with a switch chip.
+type sharedLink struct {
+	what, name string
+	rate       quantity.Rate
+}
+
+// flows shares uplinks and switch links among the drives that are seen. The
+// payload assumed is link.Typical's.
+func (r *resolver) flows() []FlowAnswer {
+	out := []FlowAnswer{}
+	var links []sharedLink
+	shared := func(what, name string, rate quantity.Rate) int {
+		for i := range links {
+			if links[i].what == what && links[i].name == name {
+				return i
+			}
+		}
+		links = append(links, sharedLink{what, name, rate})
+		return len(links) - 1
+	}
+	var flows []flow.Flow
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		d := s.drive()
+		if d == nil || s.state != Live || s.trained == nil || s.trained.MBps == 0 {
+			continue
+		}
+		own := quantity.MBps(s.trained.MBps)
+		if s.trained.Protocol == link.PCIe {
+			own = link.Link{Gen: s.trained.Gen, Lanes: s.trained.Lanes}.Planning()
+		}
+		if rated := quantity.MBps(d.ReadMBps); rated.Known() {
+			own = min(own, rated)
+		}
+		f := flow.Flow{Demand: own}
+		if up := s.parent; up != nil && up.card().Carrier.Switch && up.trained != nil {
+			f.Links = append(f.Links, shared("the link of the carrier in ", string(up.ID), link.Link{Gen: up.trained.Gen, Lanes: up.trained.Lanes}.Planning()))
+		}
+		for root := r.sheet.RootOf(s.Socket); root != nil && root.Uplink != nil; root = r.sheet.Root(root.Uplink.To) {
+			f.Links = append(f.Links, shared("the uplink of the ", root.Name, root.Uplink.Link().Planning()))
+		}
+		flows = append(flows, f)
+		out = append(out, FlowAnswer{Item: s.piece.ID, Socket: s.ID})
+	}
+	capacity := make([]quantity.Rate, len(links))
+	for i, l := range links {
+		capacity[i] = l.rate
+	}
+	for i, share := range flow.Shares(capacity, flows) {
+		a := &out[i]
+		alone := flow.Shares(capacity, flows[i:i+1])[0]
+		a.Alone, a.Together, a.Held = alone.Rate.MBps(), share.Rate.MBps(), "nothing"
+		if share.Held != flow.Free {
+			a.Held = links[share.Held].what + links[share.Held].name
+		}
+		a.Says = alone.Rate.String() + " alone"
+		if share.Held != flow.Free {
+			a.Says += ", " + share.Rate.String() + " with all " + strconv.Itoa(len(flows)) + " drives at work, held by " + a.Held
+		}
+	}
+	return out
+}
