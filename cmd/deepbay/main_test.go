@@ -159,7 +159,7 @@ func TestServeAndDemo(t *testing.T) {
 		args []string
 		jobs int
 	}{
-		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 3},
+		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 4},
 		{"serve", []string{"serve", "--data", data, "--listen", "127.0.0.1:0"}, 0},
 	} {
 		ctx, stop := context.WithCancel(t.Context())

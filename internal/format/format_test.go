@@ -85,7 +85,7 @@ func TestBadFiles(t *testing.T) {
 		{"negative size", `"sizeBytes": 17179869184`, `"sizeBytes": -1`, "/parts/3/module/sizeBytes: minimum: got -1, want 1"},
 		{"a word for a number", `"sizeBytes": 17179869184`, `"sizeBytes": "16 GB"`, "/parts/3/module/sizeBytes: got string, want integer"},
 		{"a number too large", `"sizeBytes": 17179869184`, `"sizeBytes": 1e30`, "json: cannot unmarshal"},
-		{"unknown kind", `"kind": "m2"`, `"kind": "m3"`, "/sheet/sockets/0/kind: value must be one of 'm2', 'pcie', 'sata', 'dimm', 'sodimm'"},
+		{"unknown kind", `"kind": "m2"`, `"kind": "m3"`, "/sheet/sockets/0/kind: value must be one of 'm2', 'pcie', 'sata', 'u2', 'dimm', 'sodimm'"},
 		{"a width that is none", `"lanes": 4,` + "\n" + `        "sataGen"`, `"lanes": 3,` + "\n" + `        "sataGen"`, "/sheet/sockets/1/lanes: value must be one of 1, 2, 4, 8, 16"},
 		{"time of no day", `"arrived": "2026-11-25`, `"arrived": "2026-13-45`, "/arrived: '2026-13-45T08:40:00Z' is not valid date-time"},
 		{"unknown socket", `"socket": "SATA6"`, `"socket": "SATA9"`, `/sheet/rules/0/then/1/socket: no socket is named "SATA9"`},

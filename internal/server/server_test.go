@@ -197,7 +197,7 @@ func TestNewJobAndFile(t *testing.T) {
 			t.Errorf("%s: %d %s", f, a.Code, a.Body)
 		}
 	}
-	for path, n := range map[string]int{"/api/sheets": 3, "/api/parts": 10, tower + "/offers/item-4": 2, tower + "/offers/item-1?in=found": 4} {
+	for path, n := range map[string]int{"/api/sheets": 8, "/api/parts": 16, tower + "/offers/item-4": 2, tower + "/offers/item-1?in=found": 4} {
 		var list []json.RawMessage
 		if err := json.Unmarshal(ask(t, other, "GET", path, "").Body.Bytes(), &list); err != nil || len(list) != n {
 			t.Errorf("%s: %d, want %d (%v)", path, len(list), n, err)

@@ -269,18 +269,18 @@ func TestShelf(t *testing.T) {
 		t.Fatal(err)
 	}
 	sheets, err := s.Sheets(ctx)
-	if err != nil || len(sheets) != 3 || sheets[0].Name != "Cormorant W8 workstation" {
+	if err != nil || len(sheets) != 8 || sheets[0].Name != "Avocet E1 entry desktop" {
 		t.Errorf("%d sheets, %v", len(sheets), err)
 	}
 	parts, err := s.Parts(ctx)
-	if err != nil || len(parts) != 10 {
+	if err != nil || len(parts) != 16 {
 		t.Errorf("%d parts, %v", len(parts), err)
 	}
 	parts[0].Name = "Zenith"
 	if err := s.PutPart(ctx, parts[0]); err != nil {
 		t.Fatal(err)
 	}
-	if again, _ := s.Parts(ctx); len(again) != 10 || again[9].Name != "Zenith" {
+	if again, _ := s.Parts(ctx); len(again) != 16 || again[15].Name != "Zenith" {
 		t.Error("a part of the same name is not replaced")
 	}
 }

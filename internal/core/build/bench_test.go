@@ -10,7 +10,7 @@ import (
 // BenchmarkResolve shows what a user waits for at every change: the demo jobs
 // as they ship, and the tower with everything placed.
 func BenchmarkResolve(b *testing.B) {
-	for _, name := range []string{"echo-sounding-tower", "tide-gauge-mini-pc", "chart-table-workstation"} {
+	for _, name := range []string{"echo-sounding-tower", "tide-gauge-mini-pc", "chart-table-workstation", "dive-camera-ingest"} {
 		j, err := demo.Job(name)
 		if err != nil {
 			b.Fatal(err)

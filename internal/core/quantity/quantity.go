@@ -196,9 +196,10 @@ func (g Gen) String() string {
 	return "Gen " + strconv.Itoa(int(g))
 }
 
-// Lanes is a link width. Zero is "not stated"; a socket that has no lane left
+// Lanes is a link width. (Not a uint8: encoding/json writes a slice of those as
+// base64 text.) Zero is "not stated"; a socket that has no lane left
 // is off, which is said in words and not by a zero.
-type Lanes uint8
+type Lanes uint16
 
 // Known reports whether the width was stated.
 func (l Lanes) Known() bool { return l > 0 }

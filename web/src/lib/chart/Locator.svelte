@@ -7,7 +7,8 @@
 		socket: string;
 	}
 	let { sheet, socket }: Props = $props();
-	const at = $derived(sheet.sockets.find((k) => k.id === socket));
+	const slot = $derived(socket.split('/')[0]); // a carrier's position is where its slot is
+	const at = $derived(sheet.sockets.find((k) => k.id === slot));
 	const size = $derived(Math.max(sheet.board.widthMM, sheet.board.heightMM));
 	const line = $derived(size / 140);
 </script>
@@ -42,7 +43,7 @@
 				y={k.place.yMM}
 				width={k.place.widthMM}
 				height={k.place.heightMM}
-				class={k.id === socket ? 'fill-over stroke-over' : 'fill-none stroke-soft'}
+				class={k.id === slot ? 'fill-over stroke-over' : 'fill-none stroke-soft'}
 				stroke-width={line}
 			/>
 		{/each}

@@ -45,6 +45,32 @@ const LANE_MM = 0.85; // a lane is this wide on the board
 const MAX_LANE = 1.8; // px
 const MIN_RIBBON = 4; // px
 
+/**
+ * The sockets to draw: the board's, and those of carriers, which lie in a row
+ * beside their slot.
+ */
+export function drawn(sheet: Sheet, resolved: Resolved): readonly Socket[] {
+	return [
+		...sheet.sockets,
+		...resolved.carried.map((k) => {
+			const [slot, n] = k.id.split('/');
+			const at = sheet.sockets.find((s) => s.id === slot)?.place;
+			const row = resolved.carried.filter((c) => c.id.startsWith(slot + '/')).length;
+			if (!at) return k;
+			const w = at.widthMM / row;
+			return {
+				...k,
+				place: {
+					xMM: at.xMM + (Number(n) - 1) * w + 0.5,
+					yMM: at.yMM + at.heightMM + 1,
+					widthMM: w - 1,
+					heightMM: 7
+				}
+			};
+		})
+	];
+}
+
 /** cardLength tells how long what lies in a socket is, in mm; undefined: as long as the socket. */
 export function layoutChart(
 	sheet: Sheet,
@@ -56,11 +82,10 @@ export function layoutChart(
 	const narrow = width < 720;
 	const margin = narrow ? 12 : LABEL.width + 22;
 	const states = new Map(resolved.sockets.map((s) => [s.socket, s]));
-	const sides = sideOf(sheet);
+	const sockets = drawn(sheet, resolved);
+	const sides = sideOf(sockets, sheet.board.widthMM);
 	const rows = Math.max(
-		...(['left', 'right'] as const).map(
-			(s) => sheet.sockets.filter((k) => sides.get(k.id) === s).length
-		)
+		...(['left', 'right'] as const).map((s) => sockets.filter((k) => sides.get(k.id) === s).length)
 	);
 	const full = narrow ? 0 : Math.max(height, rows * (LABEL.height + LABEL.gap));
 	const bw = sheet.board.widthMM;
@@ -128,7 +153,7 @@ export function layoutChart(
 		];
 	});
 
-	const marks = sheet.sockets.flatMap((socket) => {
+	const marks = sockets.flatMap((socket) => {
 		const state = states.get(socket.id);
 		if (!state) return [];
 		const b = box(socket.place);
@@ -151,12 +176,12 @@ export function layoutChart(
 }
 
 /** Which margin a socket's label stands in: the nearer, but not many more on one side. */
-function sideOf(sheet: Sheet): Map<string, 'left' | 'right'> {
+function sideOf(sockets: readonly Socket[], width: number): Map<string, 'left' | 'right'> {
 	const middle = (k: Socket) => k.place.xMM + k.place.widthMM / 2;
-	const byX = [...sheet.sockets].sort((a, b) => middle(a) - middle(b));
-	const left = byX.filter((k) => middle(k) < sheet.board.widthMM / 2).length;
-	const most = Math.ceil(sheet.sockets.length * 0.72);
-	const cut = Math.min(most, Math.max(sheet.sockets.length - most, left));
+	const byX = [...sockets].sort((a, b) => middle(a) - middle(b));
+	const left = byX.filter((k) => middle(k) < width / 2).length;
+	const most = Math.ceil(sockets.length * 0.72);
+	const cut = Math.min(most, Math.max(sockets.length - most, left));
 	return new Map(byX.map((k, i) => [k.id, i < cut ? 'left' : 'right']));
 }
 

@@ -27,7 +27,7 @@
 	const resolved = $derived(session.view[shown]);
 	const mat = $derived(session.onMat(shown));
 	const here = $derived(chosen ? session.socket(shown, chosen) : undefined);
-	const socket = $derived(sheet.sockets.find((k) => k.id === chosen));
+	const socket = $derived([...sheet.sockets, ...resolved.carried].find((k) => k.id === chosen));
 	const name = (item: string | undefined) => session.partOf(item)?.name;
 	const cardLength = (item: string | undefined) => session.partOf(item)?.drive?.m2?.lengthMM;
 	const order = { stops: 0, warns: 1, notes: 2 };
@@ -208,6 +208,9 @@
 					{#if here.state === 'live' && here.link}{here.link.text}, {here.link
 							.rate}{:else}{here.says}{/if}
 				</p>
+				{#each resolved.flows.filter((f) => f.socket === here.socket) as f (f.socket)}
+					<p class="text-soft">to plan with: {f.says}</p>
+				{/each}
 				{#if here.item && !session.closed}
 					<div class="my-2 flex gap-2">
 						<Button color="alternative" onclick={() => here.item && hand.pickUp(here.item)}
@@ -246,10 +249,26 @@
 			onuse={session.closed ? undefined : (v) => session.change({ do: 'moves', moves: v.moves })}
 		/>
 
-		{#if sheet.settings.length > 0}
+		{#if sheet.settings.length + (sheet.processors?.length ?? 0) > 0}
 			<section aria-labelledby="settings-h">
 				<h2 id="settings-h">Settings</h2>
 				<ul class="grid gap-2">
+					{#if sheet.processors?.length}
+						<li class="grid grid-cols-[1fr_9rem] items-center gap-2">
+							<label for="processor">Processor fitted</label>
+							<Select
+								id="processor"
+								value={session.job.processor ?? ''}
+								placeholder=""
+								disabled={session.closed}
+								items={[
+									{ value: '', name: 'not known' },
+									...sheet.processors.map((p) => ({ value: p.id, name: p.name }))
+								]}
+								onchange={(e) => session.change({ do: 'processor', value: e.currentTarget.value })}
+							/>
+						</li>
+					{/if}
 					{#each sheet.settings as st (st.id)}
 						{@const value =
 							session.job[shown].settings.find((c) => c.setting === st.id)?.value ?? st.default}
