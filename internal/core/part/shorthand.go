@@ -1,0 +1,458 @@
+package part
+
+// This file reads the shorthand people type and what is printed on labels, and
+// writes it.
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/quantity"
+)
+
+// Ask is a question that the text leaves open: it could mean several things.
+type Ask struct {
+	About   string   `json:"about"`
+	Choices []string `json:"choices"` // words that settle it when added to the text
+}
+
+// Shorthand is what a line of shorthand or a label was taken to mean.
+type Shorthand struct {
+	Count   int      `json:"count"` // how many pieces: 2 for a kit of two
+	Part    Part     `json:"part"`
+	Means   []string `json:"means"`   // each word and what it was taken for
+	Unknown []string `json:"unknown"` // what it does not say
+	Asks    []Ask    `json:"asks"`    // what must be settled before the part is complete
+}
+
+// ParseShorthand reads "2x16 DDR5-5600 SODIMM", "1TB nvme 2280 gen4 x4 1s",
+// "PC4-21300", "8TB 3.5 sata 7200" or a module's label string. What the text does
+// not say stays unknown; what could mean two things is asked. A word that means
+// nothing here is an error that names it.
+func ParseShorthand(text string) (Shorthand, error) {
+	r := reader{words: len(strings.Fields(text)), out: Shorthand{Count: 1, Means: []string{}, Unknown: []string{}, Asks: []Ask{}}}
+	if l, err := memory.ParseLabel(text); err == nil {
+		r.label(l)
+		return r.finish(), nil
+	}
+	words := strings.Fields(strings.NewReplacer(",", " ", ";", " ", "·", " ").Replace(text))
+	if len(words) == 0 {
+		return Shorthand{}, fmt.Errorf("nothing was typed: write for example 2x16 DDR4-3200 or 1TB nvme 2280 gen4 x4")
+	}
+	for i := 0; i < len(words); i++ {
+		w := words[i]
+		if i+1 < len(words) && isUnit(words[i+1]) && isNumber(w) { // "16 GB", "1.92 TB"
+			w += words[i+1]
+			i++
+		}
+		if err := r.word(w); err != nil {
+			return Shorthand{}, err
+		}
+	}
+	if err := r.settle(); err != nil {
+		return Shorthand{}, err
+	}
+	return r.finish(), nil
+}
+
+func isUnit(s string) bool {
+	switch strings.ToUpper(s) {
+	case "GB", "TB", "MB", "GIB", "TIB", "MIB":
+		return true
+	}
+	return false
+}
+
+func isNumber(s string) bool {
+	_, err := strconv.ParseFloat(s, 64)
+	return err == nil && s[0] >= '0' && s[0] <= '9'
+}
+
+// reader gathers what words say before it is clear what the part is.
+type reader struct {
+	out    Shorthand
+	words  int
+	size   string // "16", "16GB", "1TB", as typed
+	module Module
+	drive  Drive
+	m2     M2
+	isMod  bool // a word said module
+	isDrv  bool // a word said drive
+	isM2   bool
+	speed  []memory.Rated
+}
+
+func (r *reader) says(word, means string) { r.out.Means = append(r.out.Means, word+": "+means) }
+
+// words with one meaning.
+var plain = map[string]func(*reader) string{
+	"NVME": func(r *reader) string { r.isDrv, r.drive.Protocol = true, link.PCIe; return "PCIe drive" },
+	"PCIE": func(r *reader) string { r.isDrv, r.drive.Protocol = true, link.PCIe; return "PCIe drive" },
+	"SATA": func(r *reader) string { r.isDrv, r.drive.Protocol = true, link.SATA; return "SATA drive" },
+	"M.2":  func(r *reader) string { r.isDrv, r.isM2 = true, true; return "M.2 card" },
+	"M2":   func(r *reader) string { r.isDrv, r.isM2 = true, true; return "M.2 card" },
+	"2.5":  func(r *reader) string { r.isDrv, r.drive.Form = true, Form2i5; return "2.5-inch drive" },
+	"3.5":  func(r *reader) string { r.isDrv, r.drive.Form = true, Form3i5; return "3.5-inch drive" },
+	"U.2":  func(r *reader) string { r.isDrv, r.drive.Form = true, FormU2; return "U.2 drive" },
+	"SSD":  func(r *reader) string { r.isDrv, r.drive.Media = true, Flash; return "flash" },
+	"HDD":  func(r *reader) string { r.isDrv, r.drive.Media = true, Platter; return "rotating platters" },
+	"5400": func(r *reader) string {
+		r.isDrv, r.drive.Media = true, Platter
+		return "rotating platters, 5400 turns a minute"
+	},
+	"7200": func(r *reader) string {
+		r.isDrv, r.drive.Media = true, Platter
+		return "rotating platters, 7200 turns a minute"
+	},
+	"1S": func(r *reader) string {
+		r.isM2, r.isDrv, r.m2.TwoSided = true, true, quantity.No
+		return "parts on one side"
+	},
+	"2S": func(r *reader) string {
+		r.isM2, r.isDrv, r.m2.TwoSided = true, true, quantity.Yes
+		return "parts on both sides"
+	},
+	"HEATSINK": func(r *reader) string {
+		r.isM2, r.isDrv, r.m2.Heatsink = true, true, quantity.Yes
+		return "brings a heatsink"
+	},
+	"BARE":  func(r *reader) string { r.isM2, r.isDrv, r.m2.Heatsink = true, true, quantity.No; return "no heatsink" },
+	"M-KEY": func(r *reader) string { r.isM2, r.isDrv, r.m2.Keys = true, true, []Key{KeyM}; return "notch M" },
+	"B+M": func(r *reader) string {
+		r.isM2, r.isDrv, r.m2.Keys = true, true, []Key{KeyB, KeyM}
+		return "notches B and M"
+	},
+	"DIMM": func(r *reader) string { r.isMod, r.module.Form = true, memory.DIMM; return "long module" },
+	"UDIMM": func(r *reader) string {
+		r.isMod, r.module.Form, r.module.Registered = true, memory.DIMM, quantity.No
+		return "long module, unbuffered"
+	},
+	"RDIMM": func(r *reader) string {
+		r.isMod, r.module.Form, r.module.Registered = true, memory.DIMM, quantity.Yes
+		return "long module, registered"
+	},
+	"SODIMM":     func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
+	"SO-DIMM":    func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
+	"ECC":        func(r *reader) string { r.isMod, r.module.ECC = true, quantity.Yes; return "with check bits" },
+	"NON-ECC":    func(r *reader) string { r.isMod, r.module.ECC = true, quantity.No; return "without check bits" },
+	"REG":        func(r *reader) string { r.isMod, r.module.Registered = true, quantity.Yes; return "registered" },
+	"UNBUFFERED": func(r *reader) string { r.isMod, r.module.Registered = true, quantity.No; return "unbuffered" },
+}
+
+// lengths is the M.2 sizes, all 22 mm wide.
+var lengths = map[string]quantity.Millimetres{"2230": 30, "2242": 42, "2260": 60, "2280": 80, "22110": 110}
+
+func (r *reader) word(word string) error {
+	w := strings.ToUpper(word)
+	switch {
+	case plain[w] != nil:
+		r.says(word, plain[w](r))
+		return nil
+	case strings.HasSuffix(w, "\"") && plain[strings.TrimSuffix(w, "\"")] != nil, strings.HasSuffix(w, "IN") && plain[strings.TrimSuffix(w, "IN")] != nil:
+		r.says(word, plain[strings.TrimSuffix(strings.TrimSuffix(w, "\""), "IN")](r))
+		return nil
+	case lengths[w] > 0:
+		r.isDrv, r.isM2, r.m2.LengthMM = true, true, lengths[w]
+		r.says(word, "M.2 card "+lengths[w].String()+" long")
+		return nil
+	}
+	if n, ok := strings.CutSuffix(w, "R"); ok && isNumber(n) {
+		if k, err := strconv.Atoi(n); err == nil && k >= 1 && k <= 16 {
+			r.isMod, r.module.Ranks = true, k
+			r.says(word, "ranks "+n)
+			return nil
+		}
+	}
+	if n, ok := strings.CutSuffix(w, "V"); ok && isNumber(n) {
+		if v, err := strconv.ParseFloat(n, 64); err == nil && v >= 0.5 && v <= 5 {
+			mv := quantity.Millivolts(math.Round(v * 1000))
+			r.isMod, r.module.Millivolts = true, append(r.module.Millivolts, mv)
+			r.says(word, "runs at "+mv.String())
+			return nil
+		}
+	}
+	if g, ok := strings.CutPrefix(w, "GEN"); ok {
+		if n, err := strconv.Atoi(g); err == nil && n >= 1 && n <= int(link.MaxGen) {
+			r.isDrv, r.drive.Gen = true, quantity.Gen(n)
+			r.says(word, "generation "+g)
+			return nil
+		}
+	}
+	if l, ok := strings.CutPrefix(w, "X"); ok && (l == "1" || l == "2" || l == "4") {
+		n, _ := strconv.Atoi(l)
+		r.isDrv, r.drive.Lanes = true, quantity.Lanes(n)
+		r.says(word, "lanes "+l)
+		return nil
+	}
+	if count, each, ok := strings.Cut(w, "X"); ok && isNumber(count) && each != "" { // 2x16GB
+		if n, err := strconv.Atoi(count); err == nil && n >= 1 && n <= 64 {
+			r.out.Count = n
+			r.says(word, count+" pieces of "+each)
+			return r.capacity(word, each)
+		}
+	}
+	if strings.HasPrefix(w, "DDR") || strings.HasPrefix(w, "PC") {
+		return r.code(word, w)
+	}
+	if isNumber(strings.TrimRight(w, "GMTIB")) {
+		return r.capacity(word, w)
+	}
+	return fmt.Errorf("%q means nothing here: leave it out, or write sizes (16GB, 1TB), kinds (DDR4-3200, SODIMM, nvme, sata, 2280, 2.5, 3.5), gen4, x4, 1s, ECC", word)
+}
+
+// code takes a speed name; the family alone is a word too.
+func (r *reader) code(word, w string) error {
+	r.isMod = true
+	for _, g := range []memory.Generation{memory.DDR2, memory.DDR3, memory.DDR4, memory.DDR5} {
+		if w == strings.ToUpper(string(g)) {
+			r.module.Generation = g
+			r.says(word, "family "+g.String())
+			return nil
+		}
+	}
+	got, err := memory.Code(w)
+	if err != nil {
+		return err
+	}
+	r.module.Generation, r.module.RateMTps = got[0].Generation, got[0].Label
+	r.says(word, got[0].Name()+", "+got[0].ModuleName())
+	if strings.HasPrefix(w, "PC3L") {
+		r.module.Millivolts = []quantity.Millivolts{1350, 1500}
+	}
+	return nil
+}
+
+// capacity keeps a size until it is clear whether it is memory (powers of two) or
+// a drive (powers of ten). A number that is a speed rather than a size is asked.
+func (r *reader) capacity(word, w string) error {
+	if n, err := strconv.Atoi(w); err == nil && n >= 400 && len(r.speed) == 0 {
+		if got, err := memory.Code(w); err == nil && (r.size != "" || r.words == 1) {
+			r.speed, r.isMod = got, true
+			return nil
+		}
+	}
+	if r.size != "" {
+		return fmt.Errorf("%q is a second size, after %q: write one size for each part", word, r.size)
+	}
+	r.size = w
+	return nil
+}
+
+// settle gives sizes and bare speeds their meaning once all words are known.
+func (r *reader) settle() error {
+	if r.isM2 && r.drive.Form != "" {
+		return fmt.Errorf("some words say M.2 and some say %s: write one form", r.drive.Form)
+	}
+	if r.isMod && r.isDrv {
+		return fmt.Errorf("some words say memory and some say drive: write one part at a time")
+	}
+	switch {
+	case len(r.speed) == 1:
+		r.module.Generation, r.module.RateMTps = r.speed[0].Generation, r.speed[0].Label
+	case len(r.speed) > 1:
+		a := Ask{About: "which speed"}
+		for _, s := range r.speed {
+			if r.module.Generation == "" || s.Generation == r.module.Generation {
+				a.Choices = append(a.Choices, s.Name())
+			}
+		}
+		if len(a.Choices) == 1 {
+			g, err := memory.Code(a.Choices[0])
+			if err != nil {
+				return err
+			}
+			r.module.Generation, r.module.RateMTps = g[0].Generation, g[0].Label
+		} else {
+			r.out.Asks = append(r.out.Asks, a)
+		}
+	}
+	return r.bytes()
+}
+
+func (r *reader) bytes() error {
+	if r.size == "" {
+		return nil
+	}
+	text := r.size
+	if isNumber(text) {
+		text += "GB"
+	}
+	if !r.isDrv {
+		b, err := quantity.ParseBinary(text)
+		if err != nil {
+			return err
+		}
+		if !r.isMod {
+			r.out.Asks = append(r.out.Asks, Ask{"memory or a drive", []string{"DDR4", "DDR5", "nvme", "sata"}})
+		}
+		r.module.SizeBytes = b
+		return nil
+	}
+	b, err := quantity.ParseBytes(text)
+	if err != nil {
+		return err
+	}
+	if gb := int64(b / quantity.GB); b%quantity.GB == 0 && gb >= 50 && gb <= 100_000 {
+		b = quantity.DriveBytes(gb) // what is sold under that name
+	}
+	r.drive.CapacityBytes = b
+	return nil
+}
+
+func (r *reader) label(l memory.Label) {
+	r.isMod = true
+	r.module = Module{Generation: l.Generation, Form: l.Form, SizeBytes: l.SizeBytes, RateMTps: l.MTps, Ranks: l.Ranks, ECC: l.ECC, Registered: l.Registered}
+	r.module.Millivolts = []quantity.Millivolts{l.Millivolts}
+	if l.Generation == memory.DDR3 && l.Millivolts < 1500 {
+		r.module.Millivolts = append(r.module.Millivolts, 1500) // a low-voltage module runs at 1.5 V as well
+	}
+	r.says(l.String(), "label of a module")
+	if l.CL > 0 {
+		r.says("CL", strconv.Itoa(l.CL)+" clocks")
+	}
+}
+
+// finish makes the part and lists what the text left unsaid.
+func (r *reader) finish() Shorthand {
+	unknown := func(known bool, what string) {
+		if !known {
+			r.out.Unknown = append(r.out.Unknown, what)
+		}
+	}
+	p := &r.out.Part
+	p.Format, p.Version = Format, Version
+	if r.isDrv {
+		d := r.drive
+		if r.isM2 || d.Protocol == link.PCIe && d.Form == "" {
+			d.Form, d.M2 = FormM2, &r.m2
+		}
+		if d.Media == Platter && d.Protocol == "" {
+			d.Protocol = link.SATA // rotating drives for these sockets are SATA
+		}
+		if d.Form == "" {
+			r.out.Asks = append(r.out.Asks, Ask{"which form", []string{"M.2", "2.5", "3.5"}})
+		}
+		p.Drive = &d
+		unknown(d.CapacityBytes.Known(), "its capacity")
+		unknown(d.Protocol != "", "whether it speaks PCIe or SATA")
+		unknown(d.Gen.Known(), "its generation")
+		if d.Protocol == link.PCIe {
+			unknown(d.Lanes.Known(), "its lanes")
+		}
+		if d.M2 != nil {
+			unknown(d.M2.LengthMM.Known(), "how long it is")
+			unknown(len(d.M2.Keys) > 0, "where it is notched")
+			unknown(d.M2.TwoSided != quantity.Unknown, "whether it has parts on both sides")
+		}
+	} else {
+		m := r.module
+		p.Module = &m
+		unknown(m.SizeBytes.Known(), "its size")
+		unknown(m.Generation != "", "its family")
+		unknown(m.RateMTps.Known(), "its speed")
+		if m.Form == "" {
+			r.out.Asks = append(r.out.Asks, Ask{"which form", []string{"DIMM", "SODIMM"}})
+		}
+		unknown(m.Ranks > 0, "its ranks")
+		unknown(m.ECC != quantity.Unknown, "whether it has check bits")
+		unknown(m.Registered != quantity.Unknown, "whether it is registered")
+	}
+	p.Name = p.Shorthand()
+	p.ID = ID(slug(p.Name))
+	return r.out
+}
+
+func slug(s string) string {
+	var b strings.Builder
+	for _, c := range strings.ToLower(s) {
+		if c >= 'a' && c <= 'z' || c >= '0' && c <= '9' || c == '.' {
+			b.WriteRune(c)
+		} else if b.Len() > 0 && !strings.HasSuffix(b.String(), "-") {
+			b.WriteByte('-')
+		}
+	}
+	if out := strings.Trim(b.String(), "-."); out != "" {
+		return out[:min(60, len(out))]
+	}
+	return "part"
+}
+
+// Shorthand prints a drive or module as ParseShorthand reads it.
+func (p *Part) Shorthand() string {
+	var w []string
+	add := func(yes bool, word string) {
+		if yes {
+			w = append(w, word)
+		}
+	}
+	if d := p.Drive; d != nil {
+		add(d.CapacityBytes.Known(), sold(d.CapacityBytes))
+		add(d.Protocol == link.PCIe, "nvme")
+		add(d.Protocol == link.SATA, "sata")
+		add(d.Form == FormM2, "M.2")
+		add(d.Form == Form2i5, "2.5")
+		add(d.Form == Form3i5, "3.5")
+		add(d.Form == FormU2, "U.2")
+		if d.M2 != nil {
+			add(d.M2.LengthMM.Known(), "22"+strconv.Itoa(int(d.M2.LengthMM)))
+		}
+		add(d.Gen.Known(), "gen"+strconv.Itoa(int(d.Gen)))
+		add(d.Lanes.Known(), d.Lanes.String())
+		add(d.Media == Flash, "ssd")
+		add(d.Media == Platter, "hdd")
+		if d.M2 != nil {
+			add(len(d.M2.Keys) == 1 && d.M2.Keys[0] == KeyM, "M-key")
+			add(len(d.M2.Keys) == 2, "B+M")
+			add(d.M2.TwoSided == quantity.No, "1s")
+			add(d.M2.TwoSided == quantity.Yes, "2s")
+			add(d.M2.Heatsink == quantity.Yes, "heatsink")
+			add(d.M2.Heatsink == quantity.No, "bare")
+		}
+		return strings.Join(w, " ")
+	}
+	if m := p.Module; m != nil {
+		switch {
+		case !m.SizeBytes.Known():
+		case m.SizeBytes%quantity.GiB == 0:
+			add(true, strconv.FormatInt(int64(m.SizeBytes/quantity.GiB), 10)+"GB")
+		case m.SizeBytes%quantity.MiB == 0:
+			add(true, strconv.FormatInt(int64(m.SizeBytes/quantity.MiB), 10)+"MB")
+		default:
+			add(true, strconv.FormatInt(int64(m.SizeBytes), 10)+"B")
+		}
+		if m.RateMTps.Known() {
+			add(true, memory.Rated{Generation: m.Generation, Label: m.RateMTps}.Name())
+		} else {
+			add(m.Generation != "", m.Generation.String())
+		}
+		add(m.Form == memory.DIMM, "DIMM")
+		add(m.Form == memory.SODIMM, "SODIMM")
+		add(m.Ranks > 0, strconv.Itoa(m.Ranks)+"R")
+		add(m.ECC == quantity.Yes, "ECC")
+		add(m.ECC == quantity.No, "non-ECC")
+		add(m.Registered == quantity.Yes, "reg")
+		add(m.Registered == quantity.No, "unbuffered")
+		for _, v := range m.Millivolts {
+			add(true, strings.ReplaceAll(v.String(), " ", ""))
+		}
+	}
+	return strings.Join(w, " ")
+}
+
+// sold is a capacity as it is sold, or in bytes where it is no sold size.
+func sold(b quantity.Bytes) string {
+	for _, step := range []struct {
+		gb   quantity.Bytes
+		name string
+	}{{1000, "TB"}, {1, "GB"}} {
+		n := (b + step.gb*quantity.GB/2) / (step.gb * quantity.GB)
+		if n > 0 && (quantity.DriveBytes(int64(n*step.gb)) == b || n*step.gb*quantity.GB == b && n*step.gb < 50) {
+			return strconv.FormatInt(int64(n), 10) + step.name
+		}
+	}
+	return strconv.FormatInt(int64(b), 10) + "B"
+}

@@ -1,0 +1,89 @@
+package part
+
+import (
+	"reflect"
+	"strings"
+	"testing"
+)
+
+// What people type and what labels print, what it comes to, what it leaves
+// unsaid, and what it asks.
+func TestParseShorthand(t *testing.T) {
+	for _, c := range []struct {
+		text, part     string
+		count          int
+		unknown, asked string
+	}{
+		{"2x16 DDR5-5600 SODIMM", "16GB DDR5-5600 SODIMM", 2, "its ranks, whether it has check bits, whether it is registered", ""},
+		{"1TB nvme 2280 gen4 x4 1s", "1TB nvme M.2 2280 gen4 x4 1s", 1, "where it is notched", ""},
+		{"PC4-21300", "DDR4-2666", 1, "its size, its ranks, whether it has check bits, whether it is registered", "which form: DIMM or SODIMM"},
+		{"8TB 3.5 sata 7200", "8TB sata 3.5 hdd", 1, "its generation", ""},
+		{"16GB 2Rx8 PC3L-12800S-11-11-F3", "16GB DDR3-1600 SODIMM 2R non-ECC unbuffered 1.35V 1.5V", 1, "", ""},
+		{"1Rx8 PC4-2666V-SA2-11", "DDR4-2666 SODIMM 1R non-ECC unbuffered 1.2V", 1, "its size", ""},
+		{"16 GB ddr4-3200 UDIMM ecc", "16GB DDR4-3200 DIMM ECC unbuffered", 1, "its ranks", ""},
+		{"500 GB ssd 2.5\" sata gen3", "500GB sata 2.5 gen3 ssd", 1, "", ""},
+		{"1.92TB u.2 nvme gen4 x4", "1920GB nvme U.2 gen4 x4", 1, "", ""},
+		{"240GB sata m.2 2280 b+m", "240GB sata M.2 2280 B+M", 1, "its generation, whether it has parts on both sides", ""},
+		{"2280 500GB", "500GB M.2 2280", 1, "whether it speaks PCIe or SATA, its generation, where it is notched, whether it has parts on both sides", ""},
+		{"8 12800", "8GB", 1, "its family, its speed, its ranks, whether it has check bits, whether it is registered", "which speed: DDR3-1600 or DDR4-1600; which form: DIMM or SODIMM"},
+		{"8 DDR3 12800", "8GB DDR3-1600", 1, "its ranks, whether it has check bits, whether it is registered", "which form: DIMM or SODIMM"},
+		{"512GB", "512GB", 1, "its family, its speed, its ranks, whether it has check bits, whether it is registered", "memory or a drive: DDR4 or DDR5 or nvme or sata; which form: DIMM or SODIMM"},
+		{"4TB 7200", "4TB sata hdd", 1, "its generation", "which form: M.2 or 2.5 or 3.5"},
+	} {
+		got, err := ParseShorthand(c.text)
+		if err != nil {
+			t.Errorf("%s: %v", c.text, err)
+			continue
+		}
+		var asked []string
+		for _, a := range got.Asks {
+			asked = append(asked, a.About+": "+strings.Join(a.Choices, " or "))
+		}
+		if got.Part.Shorthand() != c.part || got.Count != c.count || strings.Join(got.Unknown, ", ") != c.unknown || strings.Join(asked, "; ") != c.asked {
+			t.Errorf("%s is %d of %q, unknown %q, asked %q\nwant  %d of %q, unknown %q, asked %q", c.text, got.Count, got.Part.Shorthand(), strings.Join(got.Unknown, ", "), strings.Join(asked, "; "),
+				c.count, c.part, c.unknown, c.asked)
+		}
+		if len(got.Means) == 0 && len(got.Asks) == 0 {
+			t.Errorf("%s: nothing is said of what was understood", c.text)
+		}
+	}
+	for text, want := range map[string]string{
+		"":                  "nothing was typed",
+		"16GB banana":       `"banana" means nothing here`,
+		"16GB 32GB ddr4":    `"32GB" is a second size`,
+		"nvme ddr4":         "some words say memory and some say drive",
+		"2.5 2280":          "some words say M.2 and some say 2.5-inch",
+		"DDR4-99":           "DDR4 has no speed near 99",
+		"gen9 nvme":         `"gen9" means nothing here`,
+		"0x16 ddr4":         `"0x16" means nothing here`,
+		"99999999999TB hdd": "is more than any drive holds",
+	} {
+		if got, err := ParseShorthand(text); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%q: %+v, %v; want %q", text, got, err, want)
+		}
+	}
+}
+
+// What is printed is read as the same part.
+func FuzzParseShorthand(f *testing.F) {
+	for _, s := range []string{"2x16 DDR5-5600 SODIMM", "1TB nvme 2280 gen4 x4 1s", "PC4-21300", "8TB 3.5 sata 7200", "16GB 2Rx8 PC3L-12800S-11-11-F3", "1.92TB u.2", "8 12800", "1.35V 2R reg 512MB", "2280 bare heatsink b+m", "1 1 1"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		got, err := ParseShorthand(s)
+		if err != nil {
+			return
+		}
+		printed := got.Part.Shorthand()
+		if printed == "" {
+			if got.Part.Module == nil || !reflect.DeepEqual(*got.Part.Module, Module{}) {
+				t.Fatalf("%q is a part of which nothing can be printed: %+v", s, got.Part)
+			}
+			return
+		}
+		again, err := ParseShorthand(printed)
+		if err != nil || !reflect.DeepEqual(again.Part, got.Part) {
+			t.Fatalf("%q is %+v %+v, printed %q, read again %+v %+v, %v", s, got.Part.Drive, got.Part.Module, printed, again.Part.Drive, again.Part.Module, err)
+		}
+	})
+}
