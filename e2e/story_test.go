@@ -431,6 +431,35 @@ func (b *tab) field(label, text string) {
 	b.do(chromedp.SendKeys(chromedp.ID(id), text))
 }
 
+// TestSlideRule types questions and reads the answers as they come.
+func TestSlideRule(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.do(chromedp.KeyEvent("r"))
+	b.wants("main", "2 of 16 GiB DDR5-5600 SO-DIMM", "it does not say", "Gen 3 x4, 3.94 GB/s", "882 MB/s each", "1.81 TB", "DDR4-2666", "40 GiB, 2400 MT/s, dual channel",
+		"M-key SATA speaks SATA; socket takes PCIe only")
+	b.axe()
+	set := func(id, text string) {
+		t.Helper()
+		b.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("document.getElementById(%q).select()", id)), chromedp.SendKeys(chromedp.ID(id), text))
+	}
+	set("code", "12800")
+	b.wants("main", "which speed:", "DDR3-1600 or DDR4-1600")
+	b.button("main", "DDR3-1600")
+	b.wants("main", "PC3-12800, one channel 12.80 GB/s")
+	set("words", "16GB 2Rx8 PC3L-12800S-11-11-F3")
+	b.wants("main", "label of a module")
+	b.allow("422")
+	set("words", "16GB banana")
+	b.wants("main", "\"banana\" means nothing here")
+	b.axe()
+	b.do(chromedp.EmulateViewport(390, 844))
+	wide, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64]("document.documentElement.scrollWidth"))
+	if err != nil || wide > 391 {
+		t.Errorf("the slide rule is %v px wide on a phone (%v)", wide, err)
+	}
+}
+
 // TestOffline breaks the connection under a change: nothing is lost, and it can
 // be sent again.
 func TestOffline(t *testing.T) {

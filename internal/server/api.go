@@ -3,6 +3,7 @@ package server
 import (
 	"time"
 
+	"deepbay/internal/core/ask"
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
@@ -12,8 +13,8 @@ import (
 	"deepbay/internal/store"
 )
 
-// Card is a job as the bench lists it.
-type Card struct {
+// JobCard is a job as the bench lists it.
+type JobCard struct {
 	ID       job.ID        `json:"id"`
 	Title    string        `json:"title"`
 	Tag      string        `json:"tag"`
@@ -90,7 +91,7 @@ type Health struct {
 // API names every document that crosses the wire, so that one schema and one
 // set of TypeScript types cover them.
 type API struct {
-	Cards       []Card            `json:"cards"`
+	Cards       []JobCard            `json:"cards"`
 	JobView     JobView           `json:"jobView"`
 	NewJob      NewJob            `json:"newJob"`
 	Change      ChangeRequest     `json:"change"`
@@ -101,6 +102,8 @@ type API struct {
 	Offers      []build.Offer     `json:"offers"`
 	Imported    Imported          `json:"imported"`
 	Health      Health            `json:"health"`
+	Answer      ask.Answer        `json:"answer"`
+	Fits        []ask.Fit         `json:"fits"`
 	Check       job.Check         `json:"check"`
 	Observation power.Observation `json:"observation"`
 }

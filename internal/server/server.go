@@ -87,6 +87,7 @@ func New(o Options) (http.Handler, error) {
 	a.GET("/sheets", s.do(s.sheets))
 	a.GET("/parts", s.do(s.parts))
 	a.POST("/files", s.do(s.bringIn))
+	a.GET("/ask/:question", s.do(s.ask))
 	r.NoMethod(func(c *gin.Context) {
 		write(c, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
 	})
@@ -229,9 +230,9 @@ func (s *api) jobs(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	out := make([]Card, len(kept))
+	out := make([]JobCard, len(kept))
 	for i, k := range kept {
-		out[i] = Card{ID: k.Job.ID, Title: k.Job.Title, Tag: k.Job.Tag, Owner: k.Job.Owner, Wish: k.Job.Wish.Text,
+		out[i] = JobCard{ID: k.Job.ID, Title: k.Job.Title, Tag: k.Job.Tag, Owner: k.Job.Owner, Wish: k.Job.Wish.Text,
 			Sheet: k.Job.Sheet.Name, Class: k.Job.Sheet.Class, Arrived: k.Job.Arrived, Updated: k.Updated, Revision: k.Revision,
 			Status: job.Look(k.Job).Status}
 	}

@@ -188,7 +188,7 @@ func TestNewJobAndFile(t *testing.T) {
 	if in.Code != 201 || !strings.Contains(in.Body.String(), `"kind":"job"`) {
 		t.Fatalf("%d %s", in.Code, in.Body)
 	}
-	var cards []server.Card
+	var cards []server.JobCard
 	if err := json.Unmarshal(ask(t, other, "GET", "/api/jobs?q=thin%20client", "").Body.Bytes(), &cards); err != nil || len(cards) != 1 || cards[0].Wish != "quiet" {
 		t.Errorf("%+v, %v", cards, err)
 	}
@@ -212,6 +212,36 @@ func file(t testing.TB, name string) []byte {
 		t.Fatal(err)
 	}
 	return b
+}
+
+// Every question of the slide rule has its answer, and a wrong one its place.
+func TestAsk(t *testing.T) {
+	h := shop(t)
+	for path, want := range map[string]string{
+		"link?gen=4&lanes=4&gen2=3&lanes2=4":             `"says":"Gen 3 x4, 3.94 GB/s"`,
+		"link?gen=4&lanes=4":                             `"says":"Gen ? x?, unknown"`,
+		"uplink?upGen=3&upLanes=4&gen=3&lanes=4&count=2": `"says":"1.76 GB/s each"`,
+		"capacity?text=2+TB":                             `"value":"1.81 TB"`,
+		"code?text=PC4-21300":                            `"says":"DDR4-2666"`,
+		"part?text=1TB+nvme+2280":                        `"what":"it does not say"`,
+		"keys?key=M&protocols=pcie,sata":                 `"card":"M-key NVMe x4"`,
+		"population?sheet=plover-m2&text=2x8+DDR4-2666":  `"says":"16 GiB, 2666 MT/s, dual channel"`,
+	} {
+		if a := ask(t, h, "GET", "/api/ask/"+path, ""); a.Code != 200 || !strings.Contains(a.Body.String(), want) {
+			t.Errorf("%s: %d %s\nwant %s", path, a.Code, a.Body, want)
+		}
+	}
+	for path, want := range map[string]string{
+		"link?gen=9":                       `/gen: "9" is not a number from 1 to 6`,
+		"part?text=banana":                 `/text: "banana" means nothing here`,
+		"dance":                            `"dance" is no question`,
+		"population?sheet=nobody&text=2x8": `sheet "nobody": not found`,
+		"uplink?upGen=3&upLanes=4&count=0": `/count: "0" is not a number from 1 to 64`,
+	} {
+		if p := ask(t, h, "GET", "/api/ask/"+path, "").problem(); p.Status/100 != 4 || !strings.Contains(p.Detail, want) {
+			t.Errorf("%s: %d %q, want %q", path, p.Status, p.Detail, want)
+		}
+	}
 }
 
 // The application's files: deep links, caches, compression, headers.

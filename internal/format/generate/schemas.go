@@ -37,7 +37,15 @@ var answer = reflect.TypeFor[quantity.Answer]()
 // schemas generates every schema by file name. module is the folder of go.mod, for the
 // comments that become descriptions.
 func schemas(module string) (map[string][]byte, error) {
-	r := jsonschema.Reflector{Mapper: mapper}
+	named := map[string]reflect.Type{}
+	var clash error
+	r := jsonschema.Reflector{Mapper: mapper, Namer: func(t reflect.Type) string {
+		if other := named[t.Name()]; t.Kind() == reflect.Struct && other != nil && other != t && clash == nil {
+			clash = fmt.Errorf("%v and %v would share the name %s in the schemas: rename one", other, t, t.Name())
+		}
+		named[t.Name()] = t
+		return t.Name()
+	}}
 	if err := r.AddGoComments("deepbay", filepath.Join(module, "internal"), jsonschema.WithFullComment()); err != nil {
 		return nil, fmt.Errorf("read comments: %w", err)
 	}
@@ -57,7 +65,7 @@ func schemas(module string) (map[string][]byte, error) {
 		}
 		out[name+".schema.json"] = append(b, '\n')
 	}
-	return out, nil
+	return out, clash
 }
 
 // mapper writes what the tags cannot: the enumerations and the three-valued answer.

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import '../app.css';
-	import { afterNavigate, goto } from '$app/navigation';
+	import { afterNavigate } from '$app/navigation';
 	import { resolve } from '$app/paths';
-	import { navigating } from '$app/state';
+	import { navigating, page } from '$app/state';
 	import { Button, Input, Label, ThemeProvider } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -46,12 +46,19 @@
 				</svg>
 				Deep Bay
 			</a>
-			<button
-				class="sr-only"
-				{@attach shortcut('b')}
-				onclick={() => goto(resolve('/'))}
-				tabindex="-1">Bench</button
-			>
+			<nav aria-label="Rooms" class="flex">
+				{#each [['/', 'Bench', 'b'], ['/rule', 'Slide rule', 'r']] as const as [to, label, k] (to)}
+					<a
+						href={resolve(to)}
+						aria-current={page.url.pathname === to ? 'page' : undefined}
+						class={[
+							'flex min-h-12 items-center border-b-4 px-3 hover:bg-water-1',
+							page.url.pathname === to ? 'border-ink font-semibold' : 'border-transparent'
+						]}
+						{@attach shortcut(k)}>{label}</a
+					>
+				{/each}
+			</nav>
 			<span class="grow"></span>
 			<button
 				class="min-h-11 rounded-md px-3 underline decoration-dotted underline-offset-4 hover:bg-water-1"

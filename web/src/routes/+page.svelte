@@ -3,7 +3,7 @@
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { Card } from '$lib/api/types.gen';
+	import type { JobCard } from '$lib/api/types.gen';
 	import NewJob from '$lib/bench/NewJob.svelte';
 	import StageTrack from '$lib/bench/StageTrack.svelte';
 	import { SCREENS } from '$lib/job/screens';
@@ -55,7 +55,7 @@
 
 <svelte:head><title>Bench · Deep Bay</title></svelte:head>
 
-{#snippet row(c: Card)}
+{#snippet row(c: JobCard)}
 	<li
 		class="grid content-start gap-x-6 gap-y-2 border-b border-line py-4 md:grid-cols-[1fr_9rem_1.1fr_auto]"
 	>

@@ -1,7 +1,9 @@
 // The one place that talks to the server.
 import { error } from '@sveltejs/kit';
 import type {
-	Card,
+	Answer,
+	Fit,
+	JobCard,
 	Change,
 	Imported,
 	JobView,
@@ -66,7 +68,7 @@ export interface Stamped {
 
 export const api = {
 	jobs: (f: Fetch, q: string, signal?: AbortSignal) =>
-		call<Card[]>(f, '/jobs?q=' + encodeURIComponent(q), { signal }),
+		call<JobCard[]>(f, '/jobs?q=' + encodeURIComponent(q), { signal }),
 	job: (f: Fetch, id: string) => call<JobView>(f, job(id)),
 	sheets: (f: Fetch) => call<Sheet[]>(f, '/sheets'),
 	parts: (f: Fetch) => call<Part[]>(f, '/parts'),
@@ -76,6 +78,10 @@ export const api = {
 	undo: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/undo', post(stamp)),
 	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>
 		call<Offer[]>(fetch, `${job(id)}/offers/${encodeURIComponent(item)}?in=${state}`, { signal }),
+	ask: (question: string, signal?: AbortSignal) =>
+		call<Answer>(fetch, '/ask/' + question, { signal }),
+	keys: (key: string, protocols: string, signal?: AbortSignal) =>
+		call<Fit[]>(fetch, `/ask/keys?key=${key}&protocols=${protocols}`, { signal }),
 	bringIn: (file: Blob, by: string) =>
 		call<Imported>(fetch, '/files?by=' + encodeURIComponent(by), { method: 'POST', body: file })
 };

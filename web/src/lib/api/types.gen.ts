@@ -15,6 +15,8 @@ export interface API {
 	offers: Offer[];
 	imported: Imported;
 	health: Health;
+	answer: Answer;
+	fits: Fit[];
 	check: Check;
 	observation: Observation;
 }
@@ -1162,6 +1164,41 @@ export interface Imported {
 export interface Health {
 	status: string;
 	version: string;
+}
+/**
+ * Answer is what is said to a question.
+ */
+export interface Answer {
+	/**
+	 * the answer in one line
+	 */
+	says: string;
+	lines: Line[];
+	because: Reason[];
+	/**
+	 * what the question leaves open
+	 */
+	asks: Ask[];
+}
+/**
+ * Ask is a question that the text leaves open: it could mean several things.
+ */
+export interface Ask {
+	about: string;
+	/**
+	 * words that settle it when added to the text
+	 */
+	choices: string[];
+}
+/**
+ * Fit is whether one kind of M.2 card goes into a socket, and works there.
+ */
+export interface Fit {
+	card: string;
+	keys: ('A' | 'B' | 'E' | 'M')[];
+	state: 'free' | 'live' | 'off' | 'stopped' | 'unknown';
+	says: string;
+	findings: string[];
 }
 /**
  * Check is the judgement of a job's plan, for programs.

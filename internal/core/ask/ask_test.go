@@ -1,0 +1,121 @@
+package ask_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"deepbay/demo"
+	"deepbay/internal/core/ask"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/part"
+)
+
+func brief(a ask.Answer) string {
+	s := a.Says
+	for _, l := range a.Lines {
+		s += "; " + l.What + ": " + l.Value
+	}
+	return s
+}
+
+func TestFigures(t *testing.T) {
+	up, err := ask.Uplink(link.Link{Gen: 3, Lanes: 4}, link.Link{Gen: 3, Lanes: 4}, 4)
+	if err != nil {
+		t.Fatal(err)
+	}
+	capacity, err := ask.Capacity("500 GB")
+	if err != nil {
+		t.Fatal(err)
+	}
+	code, err := ask.Code("12800")
+	if err != nil {
+		t.Fatal(err)
+	}
+	words, err := ask.Part("2x16 DDR5-5600 SODIMM")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		got  ask.Answer
+		want string
+	}{
+		{ask.Link(link.Link{Gen: 4, Lanes: 4}, link.Link{Gen: 3, Lanes: 4}), "Gen 3 x4, 3.94 GB/s; before packet overhead: 3.94 GB/s; with 128-byte packets: 3.32 GB/s; with 256-byte packets: 3.60 GB/s; with 512-byte packets: 3.76 GB/s; to plan with: 3.53 GB/s"},
+		{ask.Link(link.Link{Gen: 4, Lanes: 4}, link.Link{}), "Gen ? x?, unknown; before packet overhead: unknown; with 128-byte packets: unknown; with 256-byte packets: unknown; with 512-byte packets: unknown; to plan with: unknown"},
+		{up, "882 MB/s each; each, all at once: 882 MB/s; one alone: 3.53 GB/s; all together: 3.53 GB/s; asked of the uplink: 4.00 times what it carries"},
+		{capacity, "500 GB is 465.66 GiB; decimal: 500 GB; binary: 465.66 GiB; as many systems print it: 465 GB; exactly: 500,000,000,000 bytes; a drive sold as this: 500,107,862,016 bytes, printed 465 GB; if it is memory, or a system printed it: 536,870,912,000 bytes"},
+		{code, "DDR3-1600 or DDR4-1600; DDR3-1600: PC3-12800, one channel 12.80 GB/s, two 25.60 GB/s; DDR4-1600: PC4-12800, one channel 12.80 GB/s, two 25.60 GB/s"},
+		{words, "2 of 16 GiB DDR5-5600 SO-DIMM; 2x16: 2 pieces of 16; DDR5-5600: DDR5-5600, PC5-44800; SODIMM: short module; it does not say: its ranks, whether it has check bits, whether it is registered"},
+	} {
+		if got := brief(c.got); got != c.want {
+			t.Errorf("%s\nwant\n%s", got, c.want)
+		}
+	}
+	for name, err := range map[string]error{
+		"capacity": second(ask.Capacity("much")), "code": second(ask.Code("fast")), "part": second(ask.Part("banana")), "drives": second(ask.Uplink(link.Link{}, link.Link{}, 0)),
+	} {
+		if err == nil {
+			t.Errorf("a wrong %s was answered", name)
+		}
+	}
+}
+
+func second(_ ask.Answer, err error) error { return err }
+
+// The table of modules against sockets: what goes in, and what works.
+func TestKeys(t *testing.T) {
+	both := []link.Protocol{link.PCIe, link.SATA}
+	for _, c := range []struct {
+		key       part.Key
+		protocols []link.Protocol
+		want      string
+	}{
+		{"M", both, "live live live live stopped"},
+		{"M", []link.Protocol{link.PCIe}, "live stopped stopped live stopped"},
+		{"M", []link.Protocol{link.SATA}, "stopped live live stopped stopped"},
+		{"B", both, "stopped stopped live live stopped"},
+		{"B", []link.Protocol{link.SATA}, "stopped stopped live stopped stopped"},
+		{"E", []link.Protocol{link.PCIe}, "stopped stopped stopped stopped live"},
+		{"A", []link.Protocol{link.PCIe}, "stopped stopped stopped stopped live"},
+		{"M", nil, "unknown unknown unknown unknown stopped"},
+	} {
+		var got []string
+		for _, f := range ask.Keys(c.key, c.protocols) {
+			got = append(got, string(f.State))
+			if f.State == "stopped" && len(f.Findings) == 0 {
+				t.Errorf("%s in %s %v is stopped without a reason", f.Card, c.key, c.protocols)
+			}
+		}
+		if strings.Join(got, " ") != c.want {
+			t.Errorf("socket %s %v: %v, want %s", c.key, c.protocols, got, c.want)
+		}
+	}
+}
+
+func TestPopulation(t *testing.T) {
+	j, err := demo.Job("echo-sounding-tower")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for text, want := range map[string]string{
+		"2x16 DDR4-3200 2R":                   "32 GiB, 3200 MT/s, dual channel; A2: 16 GiB DDR4-3200 DIMM; B2: 16 GiB DDR4-3200 DIMM",
+		"2x16 DDR4-3200 2R\n2x4 DDR4-2400 1R": "40 GiB, 2400 MT/s, dual channel; A1: 16 GiB DDR4-3200 DIMM; B1: 16 GiB DDR4-3200 DIMM; A2: 4 GiB DDR4-2400 DIMM; B2: 4 GiB DDR4-2400 DIMM",
+		"16 DDR4-3200 + 8 DDR4-3200":          "24 GiB, 3200 MT/s, 16 GiB dual, 8 GiB single channel; A2: 16 GiB DDR4-3200 DIMM; B2: 8 GiB DDR4-3200 DIMM",
+		"2x16 DDR5-5600":                      "no memory, unknown, no channel filled",
+	} {
+		a, err := ask.Population(&j.Sheet, text)
+		if err != nil || !strings.HasPrefix(brief(a), want) {
+			t.Errorf("%q: %s (%v)\nwant %s", text, brief(a), err, want)
+		}
+	}
+	for text, want := range map[string]string{"": "no module was written", "1TB nvme": "is a drive", "5x8 DDR4-3200": "5 modules and 4 slots", "x": "means nothing here"} {
+		if a, err := ask.Population(&j.Sheet, text); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%q: %v, %v; want %s", text, a, err, want)
+		}
+	}
+}
+
+func ExampleLink() {
+	fmt.Println(ask.Link(link.Link{Gen: 3, Lanes: 4}, link.Link{Gen: 4, Lanes: 2}).Says)
+	// Output: Gen 3 x2, 1.97 GB/s
+}

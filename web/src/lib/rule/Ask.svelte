@@ -1,0 +1,83 @@
+<script lang="ts">
+	// A question that is answered as one types: the answer, its figures, its reasons.
+	import { getAbortSignal, type Snippet } from 'svelte';
+	import { api, ApiError } from '$lib/api/client';
+	import type { Answer } from '$lib/api/types.gen';
+	import Reasons from '$lib/job/Reasons.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+
+	interface Props {
+		title: string;
+		/** Path and query after /api/ask/; empty asks nothing. */
+		question: string;
+		children: Snippet;
+		/** A word that settles what is asked back. */
+		onchoose?: (word: string) => void;
+	}
+	let { title, question, children, onchoose }: Props = $props();
+	const uid = $props.id();
+	let answer = $state.raw<Answer | null>(null);
+	let fault = $state('');
+
+	$effect(() => {
+		const asked = question;
+		const signal = getAbortSignal();
+		if (!asked) {
+			answer = null;
+			fault = '';
+			return;
+		}
+		const timer = setTimeout(async () => {
+			try {
+				const got = await api.ask(asked, signal);
+				if (signal.aborted) return;
+				answer = got;
+				fault = '';
+			} catch (e) {
+				if (signal.aborted) return;
+				if (!(e instanceof ApiError)) throw e;
+				answer = null;
+				fault = e.problem.errors?.[0]?.says ?? e.message;
+			}
+		}, 150);
+		return () => clearTimeout(timer);
+	});
+</script>
+
+<section aria-labelledby="{uid}-h" class="border-t border-line pt-3" data-ask={title}>
+	<h2 id="{uid}-h">{title}</h2>
+	<div class="my-2 flex flex-wrap items-end gap-2">{@render children()}</div>
+	<div aria-live="polite">
+		{#if fault}
+			<p class="flex gap-2 text-over"><Mark grade="stops" label="not answered" /> {fault}</p>
+		{:else if answer}
+			<p class="text-xl font-semibold">{answer.says}</p>
+			{#each answer.asks as a (a.about)}
+				<p class="flex flex-wrap items-center gap-2 py-1">
+					<Mark grade="unknown" />
+					{a.about}:
+					{#each a.choices as c (c)}
+						{#if onchoose}
+							<button
+								class="min-h-11 rounded-md border border-line px-3 hover:bg-water-1"
+								onclick={() => onchoose(c)}>{c}</button
+							>
+						{:else}<strong>{c}</strong>{/if}
+					{/each}
+				</p>
+			{/each}
+			<dl class="grid grid-cols-[auto_1fr] gap-x-4">
+				{#each answer.lines as l, i (i)}
+					<dt class="text-soft">{l.what}</dt>
+					<dd>{l.value}</dd>
+				{/each}
+			</dl>
+			{#if answer.because.length > 0}
+				<details>
+					<summary class="min-h-11 cursor-pointer py-2 text-soft">why</summary>
+					<Reasons because={answer.because} />
+				</details>
+			{/if}
+		{/if}
+	</div>
+</section>
