@@ -40,10 +40,12 @@ func schemas(module string) (map[string][]byte, error) {
 	named := map[string]reflect.Type{}
 	var clash error
 	r := jsonschema.Reflector{Mapper: mapper, Namer: func(t reflect.Type) string {
-		if other := named[t.Name()]; t.Kind() == reflect.Struct && other != nil && other != t && clash == nil {
-			clash = fmt.Errorf("%v and %v would share the name %s in the schemas: rename one", other, t, t.Name())
+		if t.Kind() == reflect.Struct { // the rest is written in place and has no name
+			if other := named[t.Name()]; other != nil && other != t && clash == nil {
+				clash = fmt.Errorf("%v and %v would share the name %s in the schemas: rename one", other, t, t.Name())
+			}
+			named[t.Name()] = t
 		}
-		named[t.Name()] = t
 		return t.Name()
 	}}
 	if err := r.AddGoComments("deepbay", filepath.Join(module, "internal"), jsonschema.WithFullComment()); err != nil {

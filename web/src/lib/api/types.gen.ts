@@ -4,7 +4,7 @@
  * API names every document that crosses the wire, so that one schema and one set of TypeScript types cover them.
  */
 export interface API {
-	cards: Card[];
+	cards: JobCard[];
 	jobView: JobView;
 	newJob: NewJob;
 	change: ChangeRequest;
@@ -21,9 +21,9 @@ export interface API {
 	observation: Observation;
 }
 /**
- * Card is a job as the bench lists it.
+ * JobCard is a job as the bench lists it.
  */
-export interface Card {
+export interface JobCard {
 	id: string;
 	title: string;
 	tag: string;
@@ -655,6 +655,66 @@ export interface Module {
 	heightMM?: number;
 }
 /**
+ * Card is anything with a PCIe card edge.
+ */
+export interface Card {
+	/**
+	 * length of its edge
+	 */
+	connectorLanes?: 1 | 4 | 8 | 16;
+	gen?: number;
+	/**
+	 * wired
+	 */
+	lanes?: 1 | 2 | 4 | 8 | 16;
+	/**
+	 * rear openings it covers
+	 */
+	openings?: number;
+	lengthMM?: number;
+	/**
+	 * comes with, or is, low profile
+	 */
+	lowBracket?: boolean;
+	/**
+	 * extra power it needs, by plug
+	 *
+	 * @maxItems 4
+	 */
+	plugs?: ('sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6')[];
+	/**
+	 * at full load
+	 */
+	watts?: number;
+	graphics?: boolean;
+	carrier?: Carrier;
+}
+/**
+ * Carrier is what a card holds. A plain one wires each position to fixed lanes of the slot, and a position lives when a segment of the slot's split begins at its first lane. One with a switch chip needs no split: all positions live and share the slot's link.
+ */
+export interface Carrier {
+	switch?: boolean;
+	/**
+	 * @minItems 1
+	 * @maxItems 16
+	 */
+	positions: [Position, ...Position[]];
+}
+/**
+ * Position is one M.2 socket of a carrier.
+ */
+export interface Position {
+	/**
+	 * of the slot; without meaning behind a switch chip
+	 */
+	firstLane?: number;
+	lanes: 1 | 2 | 4;
+	lengthsMM?: number[];
+	heatsink?: boolean;
+	clearTopMM?: number;
+	clearBottomMM?: number;
+}
+/**
  * Item is one physical piece.
  */
 export interface Item {
@@ -1173,12 +1233,19 @@ export interface Answer {
 	 * the answer in one line
 	 */
 	says: string;
-	lines: Line[];
+	lines: Figure[];
 	because: Reason[];
 	/**
 	 * what the question leaves open
 	 */
 	asks: Ask[];
+}
+/**
+ * Figure is one number or name of an answer with what it is.
+ */
+export interface Figure {
+	what: string;
+	value: string;
 }
 /**
  * Ask is a question that the text leaves open: it could mean several things.
