@@ -32,9 +32,9 @@ type Label struct {
 }
 
 var (
-	labelDDR3 = regexp.MustCompile(`^(?:(\d+)\s?([GM])B\s+)?(\d)Rx?(4|8|16)\s+PC3([LU]?)-(\d{4,5})([A-Z])-(\d{1,2})-(\d{2})-([A-Z]{1,2})(\d)$`)
-	labelDDR4 = regexp.MustCompile(`^(?:(\d+)\s?GB\s+)?(\d)(?:([DQS])(\d))?Rx(4|8|16)\s+PC4-(\d{4})([A-Z]{1,2})-([A-Z])([A-Z]{1,2})([0-9A-Z])-(\d{2})$`)
-	labelDDR5 = regexp.MustCompile(`^(?:(\d+)\s?GB\s+)?(\d)(?:([DQS])(\d))?Rx(4|8|16)\s+PC5-(\d{4})([A-Z]{1,2})-([A-Z]{1,2}?)([A-Z])(\d)-(\d{4})(?:-([A-Z]{2}))?$`)
+	labelDDR3 = regexp.MustCompile(`^(?:(\d{1,4})\s?([GM])B\s+)?(\d)Rx?(4|8|16)\s+PC3([LU]?)-(\d{4,5})([A-Z])-(\d{1,2})-(\d{2})-([A-Z]{1,2})(\d)$`)
+	labelDDR4 = regexp.MustCompile(`^(?:(\d{1,4})\s?GB\s+)?(\d)(?:([DQS])(\d))?Rx(4|8|16)\s+PC4-(\d{4})([A-Z]{1,2})-([A-Z])([A-Z]{1,2})([0-9A-Z])-(\d{2})$`)
+	labelDDR5 = regexp.MustCompile(`^(?:(\d{1,4})\s?GB\s+)?(\d)(?:([DQS])(\d))?Rx(4|8|16)\s+PC5-(\d{4})([A-Z]{1,2})-([A-Z]{1,2}?)([A-Z])(\d)-(\d{4})(?:-([A-Z]{2}))?$`)
 )
 
 // binCL is the CAS latency that a speed-bin letter stands for in DDR4, whatever

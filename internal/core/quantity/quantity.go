@@ -138,6 +138,9 @@ func parseBytes(s string, binary bool) (Bytes, error) {
 		return 0, fmt.Errorf("%q: the unit %q is not known: use KB, MB, GB, TB or KiB, MiB, GiB, TiB", s, t[i:])
 	}
 	bytes := v * float64(factor)
+	if bytes < 0.5 {
+		return 0, fmt.Errorf("%q is less than a byte", s)
+	}
 	if bytes > float64(1<<62) {
 		return 0, fmt.Errorf("%q is more than any drive holds", s)
 	}
