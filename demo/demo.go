@@ -9,6 +9,7 @@ import (
 	"io/fs"
 
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/part"
 	"deepbay/internal/format"
 	"deepbay/internal/store"
 )
@@ -58,4 +59,23 @@ func Job(name string) (job.Job, error) {
 		return job.Job{}, err
 	}
 	return format.Job(b)
+}
+
+// Parts reads all parts of the demo shop.
+func Parts() ([]part.Part, error) {
+	names, err := fs.Glob(Files, "parts/*.json")
+	if err != nil {
+		return nil, err
+	}
+	out := make([]part.Part, len(names))
+	for i, name := range names {
+		b, err := Files.ReadFile(name)
+		if err != nil {
+			return nil, err
+		}
+		if out[i], err = format.Part(b); err != nil {
+			return nil, fmt.Errorf("%s: %w", name, err)
+		}
+	}
+	return out, nil
 }

@@ -10,6 +10,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
 )
 
@@ -82,6 +83,36 @@ type Imported struct {
 	Name string `json:"name"`
 }
 
+// JobRef names a job.
+type JobRef struct {
+	ID    job.ID `json:"id"`
+	Title string `json:"title"`
+}
+
+// ShelfRow is one kind of part as the shelf lists it.
+type ShelfRow struct {
+	Stock shelf.Stock `json:"stock"`
+	What  string      `json:"what"`
+	Price string      `json:"price"` // "42.50", empty where it is not stated
+	Used  []JobRef    `json:"used"`
+}
+
+// QuickAdd is a line of shorthand or a label, with what is not part of it.
+type QuickAdd struct {
+	Text      string      `json:"text" jsonschema:"maxLength=300"`
+	Price     string      `json:"price,omitempty" jsonschema:"maxLength=20"`
+	Condition shelf.Grade `json:"condition,omitempty"`
+	Serials   string      `json:"serials,omitempty" jsonschema:"maxLength=2000"` // blanks between them
+}
+
+// CSVReport is what a list came to.
+type CSVReport struct {
+	Says     string             `json:"says"`
+	Good     int                `json:"good"`
+	Taken    int                `json:"taken"`
+	Problems []shelf.RowProblem `json:"problems"`
+}
+
 // Health is the answer that the server lives.
 type Health struct {
 	Status  string `json:"status"`
@@ -91,7 +122,7 @@ type Health struct {
 // API names every document that crosses the wire, so that one schema and one
 // set of TypeScript types cover them.
 type API struct {
-	Cards       []JobCard            `json:"cards"`
+	Cards       []JobCard         `json:"cards"`
 	JobView     JobView           `json:"jobView"`
 	NewJob      NewJob            `json:"newJob"`
 	Change      ChangeRequest     `json:"change"`
@@ -100,9 +131,12 @@ type API struct {
 	Sheets      []machine.Sheet   `json:"sheets"`
 	Parts       []part.Part       `json:"parts"`
 	Offers      []build.Offer     `json:"offers"`
+	Shelf       []ShelfRow        `json:"shelf"`
+	QuickAdd    QuickAdd          `json:"quickAdd"`
+	CSVReport   CSVReport         `json:"csvReport"`
 	Imported    Imported          `json:"imported"`
 	Health      Health            `json:"health"`
-	Answer      ask.Answer        `json:"answer"`
+	Reply       ask.Reply         `json:"reply"`
 	Fits        []ask.Fit         `json:"fits"`
 	Check       job.Check         `json:"check"`
 	Observation power.Observation `json:"observation"`

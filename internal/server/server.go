@@ -30,6 +30,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 	"deepbay/internal/store"
 )
@@ -47,6 +48,8 @@ type Data interface {
 	Parts(ctx context.Context) ([]part.Part, error)
 	PutSheet(ctx context.Context, s machine.Sheet) error
 	PutPart(ctx context.Context, p part.Part) error
+	Shelf(ctx context.Context) ([]shelf.Stock, error)
+	PutStock(ctx context.Context, entries []shelf.Stock) error
 }
 
 // Options is what a server needs.
@@ -86,6 +89,11 @@ func New(o Options) (http.Handler, error) {
 	a.POST("/jobs/:id/undo", s.do(s.undo))
 	a.GET("/sheets", s.do(s.sheets))
 	a.GET("/parts", s.do(s.parts))
+	a.GET("/shelf", s.do(s.shelf))
+	a.POST("/shelf", s.do(s.restock))
+	a.POST("/shelf/words", s.do(s.quickAdd))
+	a.GET("/shelf/csv", s.do(s.shelfCSV))
+	a.POST("/shelf/csv", s.do(s.bringCSV))
 	a.POST("/files", s.do(s.bringIn))
 	a.GET("/ask/:question", s.do(s.ask))
 	r.NoMethod(func(c *gin.Context) {

@@ -214,6 +214,67 @@ func file(t testing.TB, name string) []byte {
 	return b
 }
 
+// The shelf: words in, more of the same, corrections, lists in and out.
+func TestShelf(t *testing.T) {
+	h := shop(t)
+	rows := func(a answer) map[string]server.ShelfRow {
+		t.Helper()
+		var list []server.ShelfRow
+		if err := json.Unmarshal(a.Body.Bytes(), &list); err != nil || a.Code != 200 {
+			t.Fatalf("%d %v %s", a.Code, err, a.Body)
+		}
+		out := map[string]server.ShelfRow{}
+		for _, r := range list {
+			out[string(r.Stock.Part.ID)] = r
+		}
+		return out
+	}
+	if got := rows(ask(t, h, "GET", "/api/shelf", "")); len(got) != 16 || len(got["ternlight-1000"].Used) != 3 {
+		t.Errorf("%d rows; Ternlight 1000 is used in %v", len(got), got["ternlight-1000"].Used)
+	}
+	const id = "16gb-ddr4-3200-dimm-2r"
+	add := `{"text":"2x16 DDR4-3200 DIMM 2R","price":"42.5","condition":"used","serials":"S1 S2"}`
+	ask(t, h, "POST", "/api/shelf/words", add)
+	got := rows(ask(t, h, "POST", "/api/shelf/words", add))[id]
+	if got.Stock.Count != 4 || got.Price != "42.50" || got.Stock.Condition != "used" || len(got.Stock.Serials) != 4 {
+		t.Errorf("twice two modules are %+v", got)
+	}
+	got.Stock.Count = 1
+	fix, _ := json.Marshal(got.Stock)
+	if now := rows(ask(t, h, "POST", "/api/shelf", string(fix)))[id]; now.Stock.Count != 1 {
+		t.Errorf("corrected to %+v", now)
+	}
+	list := ask(t, h, "GET", "/api/shelf/csv", "")
+	if !strings.Contains(list.Body.String(), id+",16GB DDR4-3200 DIMM 2R,,16GB DDR4-3200 DIMM 2R,1,42.50,used,S1 S2 S1 S2\n") {
+		t.Errorf("%s", list.Body)
+	}
+	text := "id,shorthand,count\nraft-4,,7\nx,banana,1\n"
+	if a := ask(t, h, "POST", "/api/shelf/csv", text); !strings.Contains(a.Body.String(), `"good":1,"taken":0`) || !strings.Contains(a.Body.String(), `"line":3,"column":"shorthand"`) {
+		t.Errorf("looked at: %s", a.Body)
+	}
+	if now := rows(ask(t, h, "GET", "/api/shelf", ""))["raft-4"]; now.Stock.Count != 0 {
+		t.Error("a list that was only looked at was taken")
+	}
+	ask(t, h, "POST", "/api/shelf/csv?take=true", text)
+	if now := rows(ask(t, h, "GET", "/api/shelf", ""))["raft-4"]; now.Stock.Count != 7 || now.Stock.Part.Card == nil {
+		t.Errorf("taken as %+v", now)
+	}
+	for body, want := range map[string]string{
+		`{"text":"512GB"}`:                             "/text: memory or a drive? it could be DDR4 or DDR5 or nvme or sata; add one of these words",
+		`{"text":"banana"}`:                            `/text: "banana" means nothing here`,
+		`{"text":"1TB sata 2.5","price":"a lot"}`:      `/price: "a lot" is not a price`,
+		`{"text":"1TB sata 2.5","condition":"broken"}`: "/condition: value must be one of",
+		`{"text":"1TB nvme 2.5"}`:                      "/text: a 2.5 or 3.5-inch drive over PCIe has the U.2 connector",
+	} {
+		if p := ask(t, h, "POST", "/api/shelf/words", body).problem(); p.Status != 422 || !strings.Contains(p.Detail, want) {
+			t.Errorf("%s: %d %q, want %q", body, p.Status, p.Detail, want)
+		}
+	}
+	if p := ask(t, h, "POST", "/api/shelf/csv", "name,price\n").problem(); p.Status != 422 || !strings.Contains(p.Detail, `no column "id"`) {
+		t.Errorf("a list without ids: %+v", p)
+	}
+}
+
 // Every question of the slide rule has its answer, and a wrong one its place.
 func TestAsk(t *testing.T) {
 	h := shop(t)

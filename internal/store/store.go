@@ -360,11 +360,15 @@ func (s *Store) PutPart(ctx context.Context, v part.Part) error {
 	return s.putDoc(ctx, "parts", string(v.ID), v.Name, v)
 }
 
+func putDocSQL(table string) string {
+	return `INSERT INTO ` + table + ` (id, name, doc) VALUES (?1, ?2, ?3)
+		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3`
+}
+
 func (s *Store) putDoc(ctx context.Context, table, id, name string, v any) error {
 	doc, err := format.Write(v)
 	if err == nil {
-		_, err = s.db.ExecContext(ctx, `INSERT INTO `+table+` (id, name, doc) VALUES (?1, ?2, ?3)
-			ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3`, id, name, string(doc))
+		_, err = s.db.ExecContext(ctx, putDocSQL(table), id, name, string(doc))
 	}
 	if err != nil {
 		return fmt.Errorf("%s %q: %w", table, id, err)

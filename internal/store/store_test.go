@@ -12,6 +12,7 @@ import (
 
 	"deepbay/demo"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
 )
 
@@ -275,6 +276,25 @@ func TestShelf(t *testing.T) {
 	parts, err := s.Parts(ctx)
 	if err != nil || len(parts) != 16 {
 		t.Errorf("%d parts, %v", len(parts), err)
+	}
+	stock, err := s.Shelf(ctx)
+	if err != nil || len(stock) != 16 || stock[0].Count != 0 {
+		t.Errorf("%d on the shelf, %v", len(stock), err)
+	}
+	stock[0].Count, stock[0].Price = 3, 4250
+	bad := stock[1]
+	bad.Count = -1
+	if err := s.PutStock(ctx, []shelf.Stock{stock[0], bad}); err == nil {
+		t.Error("a negative count was kept")
+	}
+	if again, _ := s.Shelf(ctx); again[0].Count != 0 {
+		t.Error("of two entries one was kept, though the other was refused")
+	}
+	if err := s.PutStock(ctx, stock[:1]); err != nil {
+		t.Fatal(err)
+	}
+	if again, _ := s.Shelf(ctx); again[0].Count != 3 || again[0].Price != 4250 {
+		t.Errorf("kept as %+v", again[0])
 	}
 	parts[0].Name = "Zenith"
 	if err := s.PutPart(ctx, parts[0]); err != nil {

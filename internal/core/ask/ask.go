@@ -26,28 +26,28 @@ type Figure struct {
 	Value string `json:"value"`
 }
 
-// Answer is what is said to a question.
-type Answer struct {
+// Reply is what is said to a question.
+type Reply struct {
 	Says    string         `json:"says"` // the answer in one line
 	Lines   []Figure       `json:"lines"`
 	Because []build.Reason `json:"because"`
 	Asks    []part.Ask     `json:"asks"` // what the question leaves open
 }
 
-func answer(says string) Answer {
-	return Answer{Says: says, Lines: []Figure{}, Because: []build.Reason{}, Asks: []part.Ask{}}
+func reply(says string) Reply {
+	return Reply{Says: says, Lines: []Figure{}, Because: []build.Reason{}, Asks: []part.Ask{}}
 }
 
-func (a *Answer) line(what, value string) { a.Lines = append(a.Lines, Figure{what, value}) }
+func (a *Reply) line(what, value string) { a.Lines = append(a.Lines, Figure{what, value}) }
 
-func (a *Answer) because(from build.Source, says string) {
+func (a *Reply) because(from build.Source, says string) {
 	a.Because = append(a.Because, build.Reason{From: from, Says: says})
 }
 
 // Link is what two PCIe ends settle on.
-func Link(drive, socket link.Link) Answer {
+func Link(drive, socket link.Link) Reply {
 	got := drive.Train(socket)
-	a := answer(got.String() + ", " + got.LineRate().String())
+	a := reply(got.String() + ", " + got.LineRate().String())
 	a.line("before packet overhead", got.LineRate().String())
 	for _, p := range []int{128, 256, 512} {
 		e := link.Efficiency{Payload: p, Header: link.FourDW}
@@ -61,9 +61,9 @@ func Link(drive, socket link.Link) Answer {
 }
 
 // Uplink is what several drives of one kind get behind an uplink, all at once.
-func Uplink(up, drive link.Link, count int) (Answer, error) {
+func Uplink(up, drive link.Link, count int) (Reply, error) {
 	if count < 1 || count > 64 {
-		return Answer{}, fmt.Errorf("%d drives: write 1 to 64", count)
+		return Reply{}, fmt.Errorf("%d drives: write 1 to 64", count)
 	}
 	flows := make([]flow.Flow, count)
 	for i := range flows {
@@ -74,7 +74,7 @@ func Uplink(up, drive link.Link, count int) (Answer, error) {
 	for _, s := range shares {
 		total += s.Rate
 	}
-	a := answer(shares[0].Rate.String() + " each")
+	a := reply(shares[0].Rate.String() + " each")
 	a.line("each, all at once", shares[0].Rate.String())
 	a.line("one alone", min(drive.Planning(), up.Planning()).String())
 	a.line("all together", total.String())
@@ -89,12 +89,12 @@ func Uplink(up, drive link.Link, count int) (Answer, error) {
 
 // Capacity is a capacity in all the ways it is printed. Plain "GB" is taken as
 // decimal; what it would be as binary is said as well.
-func Capacity(text string) (Answer, error) {
+func Capacity(text string) (Reply, error) {
 	b, err := quantity.ParseBytes(text)
 	if err != nil {
-		return Answer{}, err
+		return Reply{}, err
 	}
-	a := answer(b.Decimal() + " is " + b.Binary())
+	a := reply(b.Decimal() + " is " + b.Binary())
 	a.line("decimal", b.Decimal())
 	a.line("binary", b.Binary())
 	a.line("as many systems print it", b.AsSystemPrints())
@@ -112,16 +112,16 @@ func Capacity(text string) (Answer, error) {
 }
 
 // Code is what a module code or speed means, or what it could mean.
-func Code(text string) (Answer, error) {
+func Code(text string) (Reply, error) {
 	got, err := memory.Code(text)
 	if err != nil {
-		return Answer{}, err
+		return Reply{}, err
 	}
 	names := make([]string, len(got))
 	for i, r := range got {
 		names[i] = r.Name()
 	}
-	a := answer(strings.Join(names, " or "))
+	a := reply(strings.Join(names, " or "))
 	for _, r := range got {
 		a.line(r.Name(), r.ModuleName()+", one channel "+memory.Peak(r.Label).String()+", two "+(2*memory.Peak(r.Label)).String())
 	}
@@ -133,16 +133,16 @@ func Code(text string) (Answer, error) {
 }
 
 // Part is what shorthand or a label says.
-func Part(text string) (Answer, error) {
+func Part(text string) (Reply, error) {
 	got, err := part.ParseShorthand(text)
 	if err != nil {
-		return Answer{}, err
+		return Reply{}, err
 	}
 	count := ""
 	if got.Count > 1 {
 		count = strconv.Itoa(got.Count) + " of "
 	}
-	a := answer(count + got.Part.Describe())
+	a := reply(count + got.Part.Describe())
 	for _, m := range got.Means {
 		word, means, _ := strings.Cut(m, ": ")
 		a.line(word, means)
@@ -207,7 +207,7 @@ func Keys(key part.Key, protocols []link.Protocol) []Fit {
 
 // Population spreads modules, written one kind a line as shorthand, over a
 // machine's slots: the largest first, by the sheet's order where it has one.
-func Population(sheet *machine.Sheet, text string) (Answer, error) {
+func Population(sheet *machine.Sheet, text string) (Reply, error) {
 	var pieces []build.Piece
 	for _, line := range strings.FieldsFunc(text, func(c rune) bool { return c == '\n' || c == '+' }) {
 		if strings.TrimSpace(line) == "" {
@@ -215,10 +215,10 @@ func Population(sheet *machine.Sheet, text string) (Answer, error) {
 		}
 		got, err := part.ParseShorthand(line)
 		if err != nil {
-			return Answer{}, err
+			return Reply{}, err
 		}
 		if got.Part.Module == nil {
-			return Answer{}, fmt.Errorf("%q is a drive: write modules, one kind a line", strings.TrimSpace(line))
+			return Reply{}, fmt.Errorf("%q is a drive: write modules, one kind a line", strings.TrimSpace(line))
 		}
 		m := got.Part.Module
 		if m.Form == "" { // the machine takes one form only
@@ -236,7 +236,7 @@ func Population(sheet *machine.Sheet, text string) (Answer, error) {
 		}
 	}
 	if len(pieces) == 0 {
-		return Answer{}, fmt.Errorf("no module was written: write for example 2x16 DDR4-3200")
+		return Reply{}, fmt.Errorf("no module was written: write for example 2x16 DDR4-3200")
 	}
 	var slots []machine.SocketID
 	for _, f := range sheet.Memory.Fill {
@@ -253,7 +253,7 @@ func Population(sheet *machine.Sheet, text string) (Answer, error) {
 		}
 	}
 	if len(pieces) > len(slots) {
-		return Answer{}, fmt.Errorf("%d modules and %d slots", len(pieces), len(slots))
+		return Reply{}, fmt.Errorf("%d modules and %d slots", len(pieces), len(slots))
 	}
 	slices.SortStableFunc(pieces, func(a, b build.Piece) int {
 		return int(min(1, max(-1, b.Part.Module.SizeBytes-a.Part.Module.SizeBytes)))
@@ -264,7 +264,7 @@ func Population(sheet *machine.Sheet, text string) (Answer, error) {
 		b.Placements = append(b.Placements, build.Placement{Item: p.ID, Socket: slots[i]})
 	}
 	r := build.Resolve(&b)
-	a := answer(r.Memory.Total + ", " + r.Memory.Speed + ", " + r.Memory.Spread)
+	a := reply(r.Memory.Total + ", " + r.Memory.Speed + ", " + r.Memory.Spread)
 	for i, p := range pieces {
 		a.line(string(slots[i]), p.Part.Describe())
 	}

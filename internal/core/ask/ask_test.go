@@ -11,7 +11,7 @@ import (
 	"deepbay/internal/core/part"
 )
 
-func brief(a ask.Answer) string {
+func brief(a ask.Reply) string {
 	s := a.Says
 	for _, l := range a.Lines {
 		s += "; " + l.What + ": " + l.Value
@@ -37,7 +37,7 @@ func TestFigures(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, c := range []struct {
-		got  ask.Answer
+		got  ask.Reply
 		want string
 	}{
 		{ask.Link(link.Link{Gen: 4, Lanes: 4}, link.Link{Gen: 3, Lanes: 4}), "Gen 3 x4, 3.94 GB/s; before packet overhead: 3.94 GB/s; with 128-byte packets: 3.32 GB/s; with 256-byte packets: 3.60 GB/s; with 512-byte packets: 3.76 GB/s; to plan with: 3.53 GB/s"},
@@ -60,7 +60,7 @@ func TestFigures(t *testing.T) {
 	}
 }
 
-func second(_ ask.Answer, err error) error { return err }
+func second(_ ask.Reply, err error) error { return err }
 
 // The table of modules against sockets: what goes in, and what works.
 func TestKeys(t *testing.T) {

@@ -40,10 +40,13 @@ func schemas(module string) (map[string][]byte, error) {
 	named := map[string]reflect.Type{}
 	var clash error
 	r := jsonschema.Reflector{Mapper: mapper, Namer: func(t reflect.Type) string {
-		if t.Kind() == reflect.Struct { // the rest is written in place and has no name
-			if other := named[t.Name()]; other != nil && other != t && clash == nil {
-				clash = fmt.Errorf("%v and %v would share the name %s in the schemas: rename one", other, t, t.Name())
-			}
+		// The library looks types up by name alone, so a struct must share its name
+		// with nothing, not even with a string.
+		if other := named[t.Name()]; t.Name() != "" && other != nil && other != t && clash == nil &&
+			(t.Kind() == reflect.Struct || other.Kind() == reflect.Struct) {
+			clash = fmt.Errorf("%v and %v would share the name %s in the schemas: rename one", other, t, t.Name())
+		}
+		if named[t.Name()] == nil || t.Kind() == reflect.Struct {
 			named[t.Name()] = t
 		}
 		return t.Name()

@@ -1,7 +1,7 @@
 // The one place that talks to the server.
 import { error } from '@sveltejs/kit';
 import type {
-	Answer,
+	Reply,
 	Fit,
 	JobCard,
 	Change,
@@ -79,7 +79,7 @@ export const api = {
 	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>
 		call<Offer[]>(fetch, `${job(id)}/offers/${encodeURIComponent(item)}?in=${state}`, { signal }),
 	ask: (question: string, signal?: AbortSignal) =>
-		call<Answer>(fetch, '/ask/' + question, { signal }),
+		call<Reply>(fetch, '/ask/' + question, { signal }),
 	keys: (key: string, protocols: string, signal?: AbortSignal) =>
 		call<Fit[]>(fetch, `/ask/keys?key=${key}&protocols=${protocols}`, { signal }),
 	bringIn: (file: Blob, by: string) =>

@@ -13,9 +13,12 @@ export interface API {
 	sheets: Sheet[];
 	parts: Part[];
 	offers: Offer[];
+	shelf: ShelfRow[];
+	quickAdd: QuickAdd;
+	csvReport: CSVReport;
 	imported: Imported;
 	health: Health;
-	answer: Answer;
+	reply: Reply;
 	fits: Fit[];
 	check: Check;
 	observation: Observation;
@@ -1208,6 +1211,73 @@ export interface Offer {
 	costs: string[];
 }
 /**
+ * ShelfRow is one kind of part as the shelf lists it.
+ */
+export interface ShelfRow {
+	stock: Stock;
+	what: string;
+	/**
+	 * "42.50", empty where it is not stated
+	 */
+	price: string;
+	used: JobRef[];
+}
+/**
+ * Stock is one kind of part on the shelf.
+ */
+export interface Stock {
+	part: Part;
+	count: number;
+	priceCents?: number;
+	condition?: 'new' | 'used' | 'tested';
+	/**
+	 * @maxItems 1000
+	 */
+	serials?: string[];
+}
+/**
+ * JobRef names a job.
+ */
+export interface JobRef {
+	id: string;
+	title: string;
+}
+/**
+ * QuickAdd is a line of shorthand or a label, with what is not part of it.
+ */
+export interface QuickAdd {
+	text: string;
+	price?: string;
+	condition?: 'new' | 'used' | 'tested';
+	/**
+	 * blanks between them
+	 */
+	serials?: string;
+}
+/**
+ * CSVReport is what a list came to.
+ */
+export interface CSVReport {
+	says: string;
+	good: number;
+	taken: number;
+	problems: RowProblem[];
+}
+/**
+ * RowProblem is what is wrong with one field of a CSV.
+ */
+export interface RowProblem {
+	/**
+	 * of the file, the first is 1
+	 */
+	line: number;
+	/**
+	 * by its head
+	 */
+	column: string;
+	says: string;
+}
+/**
  * Imported tells what a file brought.
  */
 export interface Imported {
@@ -1226,9 +1296,9 @@ export interface Health {
 	version: string;
 }
 /**
- * Answer is what is said to a question.
+ * Reply is what is said to a question.
  */
-export interface Answer {
+export interface Reply {
 	/**
 	 * the answer in one line
 	 */

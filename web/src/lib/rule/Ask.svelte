@@ -2,7 +2,7 @@
 	// A question that is answered as one types: the answer, its figures, its reasons.
 	import { getAbortSignal, type Snippet } from 'svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { Answer } from '$lib/api/types.gen';
+	import type { Reply } from '$lib/api/types.gen';
 	import Reasons from '$lib/job/Reasons.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 
@@ -16,7 +16,7 @@
 	}
 	let { title, question, children, onchoose }: Props = $props();
 	const uid = $props.id();
-	let answer = $state.raw<Answer | null>(null);
+	let answer = $state.raw<Reply | null>(null);
 	let fault = $state('');
 
 	$effect(() => {

@@ -1,0 +1,200 @@
+// Package shelf is what the shop has in stock: parts with count, price,
+// condition and serial numbers, and the list of them as CSV.
+package shelf
+
+import (
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"strconv"
+	"strings"
+
+	"deepbay/internal/core/part"
+)
+
+// Grade is the state of a part.
+type Grade string
+
+// New in its box, used, or used and tested.
+const (
+	New    Grade = "new"
+	Used   Grade = "used"
+	Tested Grade = "tested"
+)
+
+// Values lists the conditions for the formats.
+func (Grade) Values() []string { return []string{string(New), string(Used), string(Tested)} }
+
+// Cents is a price in hundredths of the shop's currency. Zero is "not stated".
+type Cents int64
+
+// String prints "42.50".
+func (c Cents) String() string {
+	if c <= 0 {
+		return ""
+	}
+	return fmt.Sprintf("%d.%02d", c/100, c%100)
+}
+
+// ParseCents reads "42", "42.5" or "42.50".
+func ParseCents(s string) (Cents, error) {
+	whole, frac, _ := strings.Cut(strings.TrimSpace(s), ".")
+	n, err := strconv.ParseInt(whole, 10, 40)
+	if err != nil || n < 0 || len(frac) > 2 {
+		return 0, fmt.Errorf("%q is not a price: write it like 42.50", s)
+	}
+	f := int64(0)
+	if frac != "" {
+		if f, err = strconv.ParseInt((frac + "0")[:2], 10, 16); err != nil || f < 0 {
+			return 0, fmt.Errorf("%q is not a price: write it like 42.50", s)
+		}
+	}
+	return Cents(n*100 + f), nil
+}
+
+// Stock is one kind of part on the shelf.
+type Stock struct {
+	Part      part.Part `json:"part"`
+	Count     int       `json:"count" jsonschema:"minimum=0,maximum=100000"`
+	Price     Cents     `json:"priceCents,omitzero" jsonschema:"minimum=1"`
+	Condition Grade     `json:"condition,omitempty"`
+	Serials   []string  `json:"serials,omitempty" jsonschema:"maxItems=1000"`
+}
+
+// columns is the head of a shelf's CSV. Shorthand describes drives and modules; a
+// row without it is about a part that is known by its id.
+var columns = []string{"id", "name", "number", "shorthand", "count", "price", "condition", "serials"}
+
+// RowProblem is what is wrong with one field of a CSV.
+type RowProblem struct {
+	Line   int    `json:"line"`   // of the file, the first is 1
+	Column string `json:"column"` // by its head
+	Says   string `json:"says"`
+}
+
+// Error prints line, column and fault.
+func (p RowProblem) Error() string { return fmt.Sprintf("line %d, %s: %s", p.Line, p.Column, p.Says) }
+
+// WriteCSV writes entries with a head line.
+func WriteCSV(w io.Writer, entries []Stock) error {
+	c := csv.NewWriter(w)
+	if err := c.Write(columns); err != nil {
+		return err
+	}
+	for _, e := range entries {
+		p := &e.Part
+		if err := c.Write([]string{string(p.ID), p.Name, p.Number, p.Shorthand(), strconv.Itoa(e.Count), e.Price.String(), string(e.Condition), strings.Join(e.Serials, " ")}); err != nil {
+			return err
+		}
+	}
+	c.Flush()
+	return c.Error()
+}
+
+// ReadCSV reads entries. Good rows are returned beside all that is wrong with the
+// others, each named by line and column; known finds parts by id. A file whose
+// head is not a shelf's is an error.
+func ReadCSV(r io.Reader, known func(part.ID) (part.Part, bool)) ([]Stock, []RowProblem, error) {
+	c := csv.NewReader(r)
+	c.FieldsPerRecord = -1
+	head, err := c.Read()
+	if err != nil {
+		return nil, nil, fmt.Errorf("the file has no head line: its first line names the columns %s", strings.Join(columns, ","))
+	}
+	at := map[string]int{}
+	for i, name := range head {
+		at[strings.ToLower(strings.TrimSpace(strings.TrimPrefix(name, "\ufeff")))] = i
+	}
+	for _, need := range []string{"id", "count"} {
+		if _, ok := at[need]; !ok {
+			return nil, nil, fmt.Errorf("the head line has no column %q: it names %s", need, strings.Join(columns, ","))
+		}
+	}
+	entries, problems := []Stock{}, []RowProblem{}
+	for {
+		row, err := c.Read()
+		if errors.Is(err, io.EOF) {
+			return entries, problems, nil
+		}
+		if err != nil {
+			line := 0
+			var p *csv.ParseError
+			if errors.As(err, &p) {
+				line = p.Line
+			}
+			problems = append(problems, RowProblem{line, "", "not CSV: " + err.Error()})
+			return entries, problems, nil // what follows cannot be told apart any more
+		}
+		line, _ := c.FieldPos(0)
+		e, wrong := readRow(row, at, line, known)
+		if len(wrong) > 0 {
+			problems = append(problems, wrong...)
+			continue
+		}
+		entries = append(entries, e)
+	}
+}
+
+func readRow(row []string, at map[string]int, line int, known func(part.ID) (part.Part, bool)) (Stock, []RowProblem) {
+	var e Stock
+	var wrong []RowProblem
+	field := func(name string) string {
+		if i, ok := at[name]; ok && i < len(row) {
+			return strings.TrimSpace(row[i])
+		}
+		return ""
+	}
+	bad := func(column, says string) { wrong = append(wrong, RowProblem{line, column, says}) }
+
+	id := part.ID(field("id"))
+	old, isKnown := known(id)
+	switch text := field("shorthand"); {
+	case text != "":
+		s, err := part.ParseShorthand(text)
+		if err != nil {
+			bad("shorthand", err.Error())
+			break
+		}
+		e.Part = s.Part
+		if isKnown && old.Shorthand() == s.Part.Shorthand() {
+			e.Part = old // keeps what shorthand does not say
+		}
+	case isKnown:
+		e.Part = old
+	default:
+		bad("shorthand", "is empty, and no part on the shelf is named "+strconv.Quote(string(id)))
+	}
+	if id != "" {
+		e.Part.ID = id
+	}
+	if name := field("name"); name != "" {
+		e.Part.Name = name
+	}
+	if number := field("number"); number != "" {
+		e.Part.Number = number
+	}
+	for _, p := range e.Part.Validate() {
+		if len(wrong) == 0 {
+			bad("shorthand", p.Says)
+		}
+	}
+	n, err := strconv.Atoi(field("count"))
+	if err != nil || n < 0 || n > 100_000 {
+		bad("count", fmt.Sprintf("%q is not a count from 0 to 100000", field("count")))
+	}
+	e.Count = n
+	if text := field("price"); text != "" {
+		if e.Price, err = ParseCents(text); err != nil {
+			bad("price", err.Error())
+		}
+	}
+	switch c := Grade(strings.ToLower(field("condition"))); c {
+	case "", New, Used, Tested:
+		e.Condition = c
+	default:
+		bad("condition", fmt.Sprintf("%q is not new, used or tested", field("condition")))
+	}
+	e.Serials = strings.Fields(field("serials"))
+	return e, wrong
+}

@@ -1,0 +1,154 @@
+package server
+
+// This file is the shelf: list, quick add, corrections, CSV in and out.
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/core/shelf"
+)
+
+func (s *api) shelf(c *gin.Context) error {
+	ctx := c.Request.Context()
+	entries, err := s.Data.Shelf(ctx)
+	if err != nil {
+		return err
+	}
+	kept, err := s.Data.Jobs(ctx, "")
+	if err != nil {
+		return err
+	}
+	used := map[part.ID][]JobRef{}
+	for _, k := range kept {
+		for _, p := range k.Job.Parts {
+			used[p.ID] = append(used[p.ID], JobRef{k.Job.ID, k.Job.Title})
+		}
+	}
+	out := make([]ShelfRow, len(entries))
+	for i, e := range entries {
+		out[i] = ShelfRow{Stock: e, What: e.Part.Describe(), Price: e.Price.String(), Used: append([]JobRef{}, used[e.Part.ID]...)}
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+// stocked finds what is kept of a part, by its id.
+func (s *api) stocked(ctx context.Context) (func(part.ID) (shelf.Stock, bool), error) {
+	entries, err := s.Data.Shelf(ctx)
+	return func(id part.ID) (shelf.Stock, bool) {
+		i := slices.IndexFunc(entries, func(e shelf.Stock) bool { return e.Part.ID == id })
+		if i < 0 {
+			return shelf.Stock{}, false
+		}
+		return entries[i], true
+	}, err
+}
+
+// quickAdd takes shorthand or a label into the shelf; more of the same part is
+// added to its count.
+func (s *api) quickAdd(c *gin.Context) error {
+	in, err := body[QuickAdd](c, "QuickAdd")
+	if err != nil {
+		return err
+	}
+	got, err := part.ParseShorthand(in.Text)
+	if err != nil {
+		return problem.List{{Pointer: "/text", Says: err.Error()}}
+	}
+	var list problem.List
+	for _, a := range got.Asks {
+		list.Add("/text", a.About+"? it could be "+strings.Join(a.Choices, " or "), "add one of these words")
+	}
+	for _, p := range got.Part.Validate() {
+		list.Add("/text", p.Says, p.Cure)
+	}
+	price := shelf.Cents(0)
+	if in.Price != "" {
+		if price, err = shelf.ParseCents(in.Price); err != nil {
+			list.Add("/price", err.Error(), "")
+		}
+	}
+	if err := list.Err(); err != nil {
+		return err
+	}
+	find, err := s.stocked(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	e, known := find(got.Part.ID)
+	if !known {
+		e.Part = got.Part
+	}
+	e.Count += got.Count
+	e.Serials = append(e.Serials, strings.Fields(in.Serials)...)
+	if price > 0 {
+		e.Price = price
+	}
+	if in.Condition != "" {
+		e.Condition = in.Condition
+	}
+	if err := s.Data.PutStock(c.Request.Context(), []shelf.Stock{e}); err != nil {
+		return err
+	}
+	return s.shelf(c)
+}
+
+// restock corrects one entry.
+func (s *api) restock(c *gin.Context) error {
+	in, err := body[shelf.Stock](c, "Stock")
+	if err != nil {
+		return err
+	}
+	if err := in.Part.Validate().Under("/part").Err(); err != nil {
+		return err
+	}
+	if err := s.Data.PutStock(c.Request.Context(), []shelf.Stock{in}); err != nil {
+		return err
+	}
+	return s.shelf(c)
+}
+
+func (s *api) shelfCSV(c *gin.Context) error {
+	entries, err := s.Data.Shelf(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	c.Header("Content-Disposition", `attachment; filename="shelf.csv"`)
+	c.Header("Content-Type", "text/csv; charset=utf-8")
+	return shelf.WriteCSV(c.Writer, entries)
+}
+
+// bringCSV reads a list and says what is wrong with it; the good rows are taken
+// only when the request says so.
+func (s *api) bringCSV(c *gin.Context) error {
+	find, err := s.stocked(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	entries, wrong, err := shelf.ReadCSV(io.LimitReader(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile), maxFile+1), func(id part.ID) (part.Part, bool) {
+		e, ok := find(id)
+		return e.Part, ok
+	})
+	if err != nil {
+		return problem.List{{Pointer: "", Says: err.Error()}}
+	}
+	out := CSVReport{Good: len(entries), Problems: wrong}
+	if c.Query("take") == "true" && len(entries) > 0 {
+		if err := s.Data.PutStock(c.Request.Context(), entries); err != nil {
+			return err
+		}
+		out.Taken = len(entries)
+	}
+	out.Says = fmt.Sprintf("%d good rows, %d faults", out.Good, len(wrong))
+	c.JSON(http.StatusOK, out)
+	return nil
+}

@@ -1,0 +1,73 @@
+package store
+
+// This file keeps what is on the shelf.
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+
+	"deepbay/internal/core/shelf"
+	"deepbay/internal/format"
+)
+
+// Shelf lists all parts with their stock, by name. A part that was never counted
+// has a count of 0.
+func (s *Store) Shelf(ctx context.Context) ([]shelf.Stock, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT p.doc, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]')
+		FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
+	if err != nil {
+		return nil, fmt.Errorf("shelf: %w", err)
+	}
+	defer rows.Close()
+	out := []shelf.Stock{}
+	for rows.Next() {
+		var doc, serials []byte
+		var e shelf.Stock
+		if err := rows.Scan(&doc, &e.Count, &e.Price, &e.Condition, &serials); err != nil {
+			return nil, fmt.Errorf("shelf: %w", err)
+		}
+		if err := json.Unmarshal(doc, &e.Part); err != nil {
+			return nil, fmt.Errorf("shelf: a stored part cannot be read: %w", err)
+		}
+		if err := json.Unmarshal(serials, &e.Serials); err != nil {
+			return nil, fmt.Errorf("shelf: %w", err)
+		}
+		out = append(out, e)
+	}
+	return out, rows.Err()
+}
+
+// PutStock keeps entries, all or none.
+func (s *Store) PutStock(ctx context.Context, entries []shelf.Stock) error {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("shelf: %w", err)
+	}
+	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
+	for _, e := range entries {
+		doc, err := format.Write(e.Part)
+		if err != nil {
+			return fmt.Errorf("part %q: %w", e.Part.ID, err)
+		}
+		if e.Serials == nil {
+			e.Serials = []string{}
+		}
+		serials, err := json.Marshal(e.Serials)
+		if err != nil {
+			return fmt.Errorf("part %q: %w", e.Part.ID, err)
+		}
+		if _, err := tx.ExecContext(ctx, putDocSQL("parts"), e.Part.ID, e.Part.Name, string(doc)); err != nil {
+			return fmt.Errorf("part %q: %w", e.Part.ID, err)
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials) VALUES (?1, ?2, ?3, ?4, ?5)
+			ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5`,
+			e.Part.ID, e.Count, e.Price, e.Condition, string(serials)); err != nil {
+			return fmt.Errorf("stock of %q: %w", e.Part.ID, err)
+		}
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("shelf: %w", err)
+	}
+	return nil
+}
