@@ -3,6 +3,7 @@
 package demo
 
 import (
+	"bytes"
 	"context"
 	"embed"
 	"fmt"
@@ -10,13 +11,14 @@ import (
 
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 	"deepbay/internal/store"
 )
 
-// Files holds sheets/, parts/ and jobs/.
+// Files holds sheets/, parts/, jobs/ and shelf.csv.
 //
-//go:embed sheets/*.json parts/*.json jobs/*.json
+//go:embed sheets/*.json parts/*.json jobs/*.json shelf.csv
 var Files embed.FS
 
 // Fill puts the demo shop into an empty store.
@@ -42,6 +44,8 @@ func Fill(ctx context.Context, s *store.Store) error {
 				return fmt.Errorf("%s: %w", path, err)
 			}
 			return s.PutPart(ctx, v)
+		case "shel":
+			return stock(ctx, s, b)
 		}
 		v, err := format.Job(b)
 		if err != nil {
@@ -50,6 +54,29 @@ func Fill(ctx context.Context, s *store.Store) error {
 		_, err = s.Put(ctx, store.Write{Job: v, Says: "brought in with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: v.Arrived}})
 		return err
 	})
+}
+
+// stock puts the counts of shelf.csv on the shelf; its parts are there already.
+func stock(ctx context.Context, s *store.Store, b []byte) error {
+	parts, err := s.Parts(ctx)
+	if err != nil {
+		return err
+	}
+	entries, problems, err := shelf.ReadCSV(bytes.NewReader(b), func(id part.ID) (part.Part, bool) {
+		for _, p := range parts {
+			if p.ID == id {
+				return p, true
+			}
+		}
+		return part.Part{}, false
+	})
+	if err != nil {
+		return fmt.Errorf("shelf.csv: %w", err)
+	}
+	for _, p := range problems {
+		return fmt.Errorf("shelf.csv: %w", p)
+	}
+	return s.PutStock(ctx, entries)
 }
 
 // Job reads one job of the demo shop by its name.

@@ -460,6 +460,41 @@ func TestSlideRule(t *testing.T) {
 	}
 }
 
+// TestShelf puts a part on the shelf by its words, corrects it, and brings in a list.
+func TestShelf(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.do(chromedp.KeyEvent("l"))
+	b.wants("main", "Ternlight 500", "TL-N4-0500", "Echo-sounding tower", "44.00")
+	b.axe()
+	b.do(chromedp.SendKeys(chromedp.ID("words"), "8 12800"))
+	b.wants("form", "which speed?", "which form?")
+	b.button("form", "DDR3-1600")
+	b.wants("form", "8 GiB DDR3-1600 memory module")
+	b.button("form", "SODIMM")
+	b.wants("form", "8 GiB DDR3-1600 SO-DIMM")
+	b.axe()
+	b.do(chromedp.SendKeys(chromedp.ID("price"), "12.5"))
+	b.button("form", "Put it on the shelf")
+	b.wants(`[data-part="8gb-ddr3-1600-sodimm"]`, "12.50")
+	b.button(`[data-part="8gb-ddr3-1600-sodimm"]`, "Correct 8GB DDR3-1600 SODIMM")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] input[type=number]")),
+		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] input[type=number]').select()`),
+		chromedp.SendKeys(chromedp.CSS("dialog[open] input[type=number]"), "7"))
+	b.axe()
+	b.button("dialog[open]", "Keep")
+	b.wants(`[data-part="8gb-ddr3-1600-sodimm"]`, "7")
+	list := filepath.Join(t.TempDir(), "list.csv")
+	if err := os.WriteFile(list, []byte("id,shorthand,count\nraft-4,,9\nx,banana,1\n"), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	b.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{list}, chromedp.NodeReady))
+	b.wants("dialog[open]", "1 good rows, 1 faults", "line 3, shorthand:", "means nothing here")
+	b.axe()
+	b.button("dialog[open]", "Take the 1 good rows")
+	b.wants(`[data-part="raft-4"]`, "9")
+}
+
 // TestOffline breaks the connection under a change: nothing is lost, and it can
 // be sent again.
 func TestOffline(t *testing.T) {

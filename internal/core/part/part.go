@@ -8,6 +8,7 @@ package part
 
 import (
 	"strconv"
+	"strings"
 
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/memory"
@@ -170,16 +171,22 @@ func (p *Part) Describe() string {
 		return s
 	case p.Module != nil:
 		m := p.Module
-		return m.SizeBytes.Binary() + " " + m.Generation.String() + "-" + rateLabel(m.RateMTps) + " " + m.Form.String()
+		var words []string
+		if m.SizeBytes.Known() {
+			words = append(words, m.SizeBytes.Binary())
+		}
+		switch {
+		case m.RateMTps.Known() && m.Generation != "":
+			words = append(words, memory.Rated{Generation: m.Generation, Label: m.RateMTps}.Name())
+		case m.Generation != "":
+			words = append(words, m.Generation.String())
+		}
+		if m.Form != "" {
+			return strings.Join(append(words, m.Form.String()), " ")
+		}
+		return strings.Join(append(words, "memory module"), " ")
 	}
 	return p.Name
-}
-
-func rateLabel(r quantity.MTps) string {
-	if !r.Known() {
-		return "?"
-	}
-	return strconv.Itoa(int(r))
 }
 
 // Validate reports what makes the part unusable beyond the schema.

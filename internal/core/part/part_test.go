@@ -18,7 +18,7 @@ func TestDescribeAndValidate(t *testing.T) {
 		{Part{Drive: &Drive{Form: FormM2, M2: &M2{}}}, "? GB M.2, protocol unknown", ""},
 		{Part{Drive: &Drive{Form: Form3i5, Protocol: link.SATA, CapacityBytes: quantity.DriveBytes(2000), Media: Platter}}, "2 TB 3.5-inch SATA hard disk", ""},
 		{Part{Module: &Module{Generation: memory.DDR4, Form: memory.SODIMM, SizeBytes: 8 * quantity.GiB, RateMTps: 2666}}, "8 GiB DDR4-2666 SO-DIMM", ""},
-		{Part{Module: &Module{Form: memory.DIMM}}, "unknown unknown generation-? DIMM", ""},
+		{Part{Module: &Module{Form: memory.DIMM}}, "DIMM", ""},
 		{Part{Name: "X"}, "X", ": a part is one of drive, module and card"},
 		{Part{Drive: &Drive{Form: Form2i5}, Module: &Module{}}, "? GB 2.5-inch, protocol unknown", ": a part is one of drive, module and card"},
 		{Part{Drive: &Drive{Form: FormM2}}, "? GB M.2, protocol unknown", "/drive: an M.2 drive needs its m2 facts"},

@@ -47,7 +47,7 @@
 				Deep Bay
 			</a>
 			<nav aria-label="Rooms" class="flex">
-				{#each [['/', 'Bench', 'b'], ['/rule', 'Slide rule', 'r']] as const as [to, label, k] (to)}
+				{#each [['/', 'Bench', 'b'], ['/shelf', 'Shelf', 'l'], ['/rule', 'Slide rule', 'r']] as const as [to, label, k] (to)}
 					<a
 						href={resolve(to)}
 						aria-current={page.url.pathname === to ? 'page' : undefined}

@@ -1,6 +1,10 @@
 // The one place that talks to the server.
 import { error } from '@sveltejs/kit';
 import type {
+	CSVReport,
+	QuickAdd,
+	ShelfRow,
+	Stock,
 	Reply,
 	Fit,
 	JobCard,
@@ -82,6 +86,14 @@ export const api = {
 		call<Reply>(fetch, '/ask/' + question, { signal }),
 	keys: (key: string, protocols: string, signal?: AbortSignal) =>
 		call<Fit[]>(fetch, `/ask/keys?key=${key}&protocols=${protocols}`, { signal }),
+	shelf: (f: Fetch) => call<ShelfRow[]>(f, '/shelf'),
+	quickAdd: (body: QuickAdd) => call<ShelfRow[]>(fetch, '/shelf/words', post(body)),
+	restock: (body: Stock) => call<ShelfRow[]>(fetch, '/shelf', post(body)),
+	shelfList: (file: Blob, take: boolean) =>
+		call<CSVReport>(fetch, '/shelf/csv' + (take ? '?take=true' : ''), {
+			method: 'POST',
+			body: file
+		}),
 	bringIn: (file: Blob, by: string) =>
 		call<Imported>(fetch, '/files?by=' + encodeURIComponent(by), { method: 'POST', body: file })
 };

@@ -1,0 +1,94 @@
+<script lang="ts">
+	// Corrections to one kind of part on the shelf.
+	import { Button, Input, Label, Select } from 'flowbite-svelte';
+	import { api, ApiError } from '$lib/api/client';
+	import type { ShelfRow } from '$lib/api/types.gen';
+	import Dialog from '$lib/ui/Dialog.svelte';
+
+	interface Props {
+		row: ShelfRow | null;
+		onkept: (rows: readonly ShelfRow[]) => void;
+		onleave: () => void;
+	}
+	let { row, onkept, onleave }: Props = $props();
+	const uid = $props.id();
+	let open = $derived(row !== null);
+	let name = $derived(row?.stock.part.name ?? '');
+	let number = $derived(row?.stock.part.number ?? '');
+	let count = $derived(row?.stock.count ?? 0);
+	let price = $derived(row?.price ?? '');
+	let condition = $derived<string>(row?.stock.condition ?? '');
+	let serials = $derived((row?.stock.serials ?? []).join(' '));
+	let fault = $state('');
+
+	$effect(() => {
+		if (!open && row) onleave();
+	});
+
+	async function keep(e: SubmitEvent) {
+		e.preventDefault();
+		if (!row) return;
+		const cents = Math.round(Number(price) * 100);
+		try {
+			const rows = await api.restock({
+				part: { ...row.stock.part, name, ...(number && { number }) },
+				count: Number(count),
+				...(cents > 0 && { priceCents: cents }),
+				...(condition && { condition: condition as 'new' | 'used' | 'tested' }),
+				serials: serials.split(/\s+/).filter(Boolean)
+			});
+			fault = '';
+			onkept(rows);
+		} catch (err) {
+			if (!(err instanceof ApiError)) throw err;
+			fault = err.problem.errors?.[0]?.says ?? err.message;
+		}
+	}
+</script>
+
+<Dialog bind:open title={row?.stock.part.name ?? 'Part'}>
+	<form class="grid gap-3" onsubmit={keep} aria-label="Correct the part">
+		<p>{row?.what}</p>
+		<div class="grid gap-3 sm:grid-cols-2">
+			<div>
+				<Label for="{uid}name">Name</Label>
+				<Input id="{uid}name" bind:value={name} required maxlength={120} />
+			</div>
+			<div>
+				<Label for="{uid}number">Part number</Label>
+				<Input id="{uid}number" bind:value={number} maxlength={80} />
+			</div>
+			<div>
+				<Label for="{uid}count">Count</Label>
+				<Input id="{uid}count" type="number" min="0" max="100000" bind:value={count} required />
+			</div>
+			<div>
+				<Label for="{uid}price">Price of one</Label>
+				<Input id="{uid}price" type="number" min="0" step="0.01" bind:value={price} />
+			</div>
+			<div>
+				<Label for="{uid}condition">Condition</Label>
+				<Select
+					id="{uid}condition"
+					bind:value={condition}
+					placeholder=""
+					items={[
+						{ value: '', name: 'not stated' },
+						{ value: 'new', name: 'new' },
+						{ value: 'used', name: 'used' },
+						{ value: 'tested', name: 'used and tested' }
+					]}
+				/>
+			</div>
+			<div>
+				<Label for="{uid}serials">Serial numbers, blanks between</Label>
+				<Input id="{uid}serials" bind:value={serials} />
+			</div>
+		</div>
+		{#if fault}<p role="alert" class="text-over">{fault}</p>{/if}
+		<div class="flex gap-3">
+			<Button type="submit">Keep</Button>
+			<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>
+		</div>
+	</form>
+</Dialog>

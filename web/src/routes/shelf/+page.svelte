@@ -1,0 +1,252 @@
+<script lang="ts">
+	import { resolve } from '$app/paths';
+	import { Button, Input, Label, Select } from 'flowbite-svelte';
+	import { getAbortSignal } from 'svelte';
+	import { api, ApiError } from '$lib/api/client';
+	import type { CSVReport, Reply, ShelfRow } from '$lib/api/types.gen';
+	import EditStock from '$lib/shelf/EditStock.svelte';
+	import Dialog from '$lib/ui/Dialog.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { toasts } from '$lib/ui/toasts.svelte';
+	import type { PageProps } from './$types';
+
+	let { data }: PageProps = $props();
+	let rows = $derived<readonly ShelfRow[]>(data.rows);
+	let words = $state('');
+	let price = $state('');
+	let condition = $state('');
+	let serials = $state('');
+	let reply = $state.raw<Reply | null>(null);
+	let fault = $state('');
+	let editing = $state.raw<ShelfRow | null>(null);
+	let report = $state.raw<{ file: File; said: CSVReport } | null>(null);
+	let reportOpen = $derived(report !== null);
+	let files: HTMLInputElement;
+
+	// What the words mean, as they are typed.
+	$effect(() => {
+		const text = words.trim();
+		const signal = getAbortSignal();
+		if (!text) {
+			reply = null;
+			fault = '';
+			return;
+		}
+		const timer = setTimeout(async () => {
+			try {
+				const got = await api.ask('part?text=' + encodeURIComponent(text), signal);
+				if (signal.aborted) return;
+				reply = got;
+				fault = '';
+			} catch (e) {
+				if (signal.aborted) return;
+				if (!(e instanceof ApiError)) throw e;
+				reply = null;
+				fault = e.problem.errors?.[0]?.says ?? e.message;
+			}
+		}, 150);
+		return () => clearTimeout(timer);
+	});
+
+	const said = (e: unknown) => {
+		if (!(e instanceof ApiError)) throw e;
+		toasts.add('error', e.problem.errors?.map((x) => x.says).join('; ') ?? e.message);
+	};
+
+	async function add(e: SubmitEvent) {
+		e.preventDefault();
+		try {
+			rows = await api.quickAdd({
+				text: words,
+				price: String(price ?? ''),
+				serials,
+				...(condition && { condition: condition as 'new' | 'used' | 'tested' })
+			});
+			toasts.add('done', `On the shelf: ${reply?.says ?? words}`);
+			words = serials = price = '';
+		} catch (err) {
+			said(err);
+		}
+	}
+
+	async function read() {
+		const file = files.files?.[0];
+		if (!file) return;
+		try {
+			report = { file, said: await api.shelfList(file, false) };
+		} catch (e) {
+			said(e);
+		} finally {
+			files.value = '';
+		}
+	}
+
+	async function take() {
+		if (!report) return;
+		try {
+			const done = await api.shelfList(report.file, true);
+			toasts.add('done', `${done.taken} rows taken`);
+			rows = await api.shelf(fetch);
+		} catch (e) {
+			said(e);
+		}
+		report = null;
+	}
+</script>
+
+<svelte:head><title>Shelf · Deep Bay</title></svelte:head>
+
+<div class="flex flex-wrap items-end gap-3 pt-5 pb-3">
+	<h1 class="grow">Shelf</h1>
+	<Button color="alternative" href="/api/shelf/csv" data-sveltekit-reload download
+		>Save as a list</Button
+	>
+	<Button color="alternative" onclick={() => files.click()}>Bring in a list</Button>
+	<input
+		bind:this={files}
+		type="file"
+		accept=".csv,text/csv"
+		class="hidden"
+		onchange={read}
+		aria-label="List of parts (CSV)"
+	/>
+</div>
+
+<form class="grid gap-2 border border-line bg-land/50 p-3" onsubmit={add} aria-label="Quick add">
+	<div class="flex flex-wrap items-end gap-2">
+		<div class="min-w-64 flex-1">
+			<Label for="words">Type or paste what is printed on it</Label>
+			<Input
+				id="words"
+				bind:value={words}
+				required
+				maxlength={300}
+				autocomplete="off"
+				spellcheck="false"
+				placeholder="2x16 DDR4-3200 DIMM, 1TB nvme 2280 gen4 x4, or a module's label"
+			/>
+		</div>
+		<div class="w-28">
+			<Label for="price">Price of one</Label>
+			<Input id="price" type="number" min="0" step="0.01" bind:value={price} />
+		</div>
+		<div class="w-32">
+			<Label for="condition">Condition</Label>
+			<Select
+				id="condition"
+				bind:value={condition}
+				placeholder=""
+				items={[
+					{ value: '', name: 'not stated' },
+					{ value: 'new', name: 'new' },
+					{ value: 'used', name: 'used' },
+					{ value: 'tested', name: 'tested' }
+				]}
+			/>
+		</div>
+		<div class="w-44">
+			<Label for="serials">Serial numbers</Label>
+			<Input id="serials" bind:value={serials} maxlength={2000} autocomplete="off" />
+		</div>
+		<Button type="submit">Put it on the shelf</Button>
+	</div>
+	<div aria-live="polite" class="min-h-6">
+		{#if fault}
+			<p class="text-over">{fault}</p>
+		{:else if reply}
+			<p>
+				<strong>{reply.says}</strong>
+				{#each reply.lines.filter((l) => l.what === 'it does not say') as l (l.value)}
+					<span class="text-soft">does not say {l.value}</span>
+				{/each}
+			</p>
+			{#each reply.asks as a (a.about)}
+				<p class="flex flex-wrap items-center gap-2">
+					<Mark grade="unknown" />
+					{a.about}?
+					{#each a.choices as c (c)}
+						<button
+							type="button"
+							class="min-h-11 rounded-md border border-line bg-raised px-3 hover:bg-water-1"
+							onclick={() => (words = `${words} ${c}`)}>{c}</button
+						>
+					{/each}
+				</p>
+			{/each}
+		{/if}
+	</div>
+</form>
+
+{#if rows.length === 0}
+	<p class="py-8">The shelf is empty. Type the first part above, or bring in a list.</p>
+{:else}
+	<div class="overflow-x-auto" role="region" aria-label="Parts on the shelf" tabindex="-1">
+		<table class="mt-3 w-full border-collapse text-left">
+			<thead>
+				<tr class="border-b-2 border-ink">
+					<th class="py-2 pr-3">Part</th>
+					<th class="pr-3 text-right">Count</th>
+					<th class="pr-3 text-right">Price</th>
+					<th class="pr-3">Condition</th>
+					<th class="pr-3">Serial numbers</th>
+					<th class="pr-3">Used in</th>
+					<th><span class="sr-only">Correct</span></th>
+				</tr>
+			</thead>
+			<tbody>
+				{#each rows as r (r.stock.part.id)}
+					<tr class="border-b border-line align-top" data-part={r.stock.part.id}>
+						<td class="py-2 pr-3">
+							<strong>{r.stock.part.name}</strong>
+							<span class="text-soft">{r.stock.part.number}</span><br />{r.what}
+						</td>
+						<td class="py-2 pr-3 text-right">{r.stock.count}</td>
+						<td class="py-2 pr-3 text-right">{r.price}</td>
+						<td class="py-2 pr-3">{r.stock.condition ?? ''}</td>
+						<td class="py-2 pr-3">{(r.stock.serials ?? []).join(', ')}</td>
+						<td class="py-2 pr-3">
+							{#each r.used as j (j.id)}
+								<a class="block underline" href={resolve('/jobs/[id]', { id: j.id })}>{j.title}</a>
+							{/each}
+						</td>
+						<td class="py-1 text-right">
+							<Button
+								color="alternative"
+								aria-label="Correct {r.stock.part.name}"
+								onclick={() => (editing = r)}>Correct</Button
+							>
+						</td>
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+	</div>
+{/if}
+
+<EditStock
+	row={editing}
+	onkept={(r) => {
+		rows = r;
+		editing = null;
+	}}
+	onleave={() => (editing = null)}
+/>
+
+<Dialog open={reportOpen} permanent title="A list of parts" size="md">
+	{#if report}
+		<p>{report.file.name}: {report.said.good} good rows, {report.said.problems.length} faults.</p>
+		{#if report.said.problems.length > 0}
+			<ul class="my-2 border-l-4 border-over pl-3">
+				{#each report.said.problems as p, i (i)}
+					<li><strong>line {p.line}{p.column ? `, ${p.column}` : ''}:</strong> {p.says}</li>
+				{/each}
+			</ul>
+		{/if}
+		<div class="mt-3 flex flex-wrap gap-3">
+			<Button disabled={report.said.good === 0} onclick={take}
+				>Take the {report.said.good} good rows</Button
+			>
+			<Button color="alternative" onclick={() => (report = null)}>Take none</Button>
+		</div>
+	{/if}
+</Dialog>
