@@ -34,6 +34,7 @@ func TestScreenshots(t *testing.T) {
 		{"fit-workstation-night", "/jobs/chart-table-workstation/fit", 1280, 800, []chromedp.Action[chromedp.Void]{night, chromedp.Reload()}},
 		{"work-order", "/jobs/chart-table-workstation/order", 1280, 800, []chromedp.Action[chromedp.Void]{day, chromedp.Reload()}},
 		{"prove", "/jobs/tide-gauge-mini-pc/prove", 1280, 800, nil},
+		{"sheets", "/sheets/kittiwake-d2", 1280, 800, nil},
 		{"shelf", "/shelf", 1280, 800, nil},
 		{"slide-rule", "/rule", 1280, 800, nil},
 		{"carrier", "/jobs/dive-camera-ingest/fit", 1280, 800, nil},

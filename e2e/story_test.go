@@ -495,6 +495,35 @@ func TestShelf(t *testing.T) {
 	b.wants(`[data-part="raft-4"]`, "9")
 }
 
+// TestSheets looks at the shop's sheets.
+func TestSheets(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.do(chromedp.KeyEvent("s"))
+	b.wants("main", "Avocet E1 entry desktop", "Cormorant W8 workstation")
+	b.do(chromedp.Click(chromedp.CSS(`a[href="/sheets/kittiwake-d2"]`)))
+	b.wants("main", "when M2_2 holds anything, PCIE1 is at most x8 (manual p. 12)")
+	b.axe()
+	b.do(chromedp.Click(chromedp.CSS(socket("PCIE1"))))
+	b.wants("main", "can be split", "8+8")
+}
+
+// TestCarrier cures a plan in which three of four drives on a card would not be seen.
+func TestCarrier(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/jobs/dive-camera-ingest/fit")
+	b.wants(socket("SLOT3"), "1 of 4 positions served")
+	b.wants("main", "Ternlight 2000 is not seen in SLOT3/2: the position is not served", "SLOT3 is x16, not split")
+	b.axe()
+	b.button("main", "Do it: set Slot 3 layout to x4 x4 x4 x4")
+	b.wants(socket("SLOT3"), "4 of 4 positions served")
+	b.wants(socket("SLOT3/4"), "Gen 4 x4, 7.88 GB/s")
+	b.do(chromedp.Click(chromedp.CSS(socket("SLOT3/2"))))
+	b.wants(`[data-testid="socket"]`, "position 2 of Raft Four", "to plan with: 7.06 GB/s alone")
+	b.visit("/jobs/dive-camera-ingest/order")
+	b.wants("main", "Set Slot 3 layout to x4 x4 x4 x4", "Fit Ternlight 2000, serial TLN4-20B117 into SLOT3/1")
+}
+
 // TestOffline breaks the connection under a change: nothing is lost, and it can
 // be sent again.
 func TestOffline(t *testing.T) {
@@ -515,7 +544,7 @@ func TestNarrow(t *testing.T) {
 	b := open(t, shop(t))
 	for _, size := range []struct{ w, h int64 }{{820, 1180}, {390, 844}} {
 		b.do(chromedp.EmulateViewport(size.w, size.h))
-		for _, path := range []string{"/", tower + "/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
+		for _, path := range []string{"/", "/sheets", "/shelf", "/rule", tower + "/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
 			b.visit(path)
 			time.Sleep(50 * time.Millisecond) // one frame for the drawing to take its width
 			wide, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64]("document.documentElement.scrollWidth"))

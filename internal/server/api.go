@@ -37,6 +37,13 @@ type JobView struct {
 	Journal  []store.Entry `json:"journal"`
 }
 
+// SheetView is a sheet with what an empty machine of it says, and its rules in words.
+type SheetView struct {
+	Sheet machine.Sheet  `json:"sheet"`
+	Empty build.Resolved `json:"empty"`
+	Rules []string       `json:"rules"`
+}
+
 // NewJob starts a job from a sheet and a wish.
 type NewJob struct {
 	Title string     `json:"title" jsonschema:"minLength=1,maxLength=160"`
@@ -129,6 +136,7 @@ type API struct {
 	Undo        UndoRequest       `json:"undo"`
 	Problem     ProblemDoc        `json:"problem"`
 	Sheets      []machine.Sheet   `json:"sheets"`
+	SheetView   SheetView         `json:"sheetView"`
 	Parts       []part.Part       `json:"parts"`
 	Offers      []build.Offer     `json:"offers"`
 	Shelf       []ShelfRow        `json:"shelf"`

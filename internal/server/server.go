@@ -88,6 +88,8 @@ func New(o Options) (http.Handler, error) {
 	a.POST("/jobs/:id/changes", s.do(s.change))
 	a.POST("/jobs/:id/undo", s.do(s.undo))
 	a.GET("/sheets", s.do(s.sheets))
+	a.GET("/sheets/:id", s.do(s.sheet))
+	a.GET("/sheets/:id/file", s.do(s.sheetFile))
 	a.GET("/parts", s.do(s.parts))
 	a.GET("/shelf", s.do(s.shelf))
 	a.POST("/shelf", s.do(s.restock))
@@ -275,13 +277,7 @@ func (s *api) file(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := format.Write(k.Job)
-	if err != nil {
-		return err
-	}
-	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", string(k.Job.ID)+".job.json"))
-	c.Data(http.StatusOK, "application/json", b)
-	return nil
+	return s.download(c, string(k.Job.ID)+".job.json", k.Job)
 }
 
 func (s *api) offers(c *gin.Context) error {
@@ -449,6 +445,39 @@ func (s *api) sheets(c *gin.Context) error {
 		c.JSON(http.StatusOK, out)
 	}
 	return err
+}
+
+// sheet shows one sheet as an empty machine, its rules in words.
+func (s *api) sheet(c *gin.Context) error {
+	v, err := s.Data.Sheet(c.Request.Context(), machine.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	out := SheetView{Sheet: v, Empty: build.Resolve(&build.Build{Sheet: &v}), Rules: make([]string, len(v.Rules))}
+	for i := range v.Rules {
+		out.Rules[i] = build.RuleText(&v, &v.Rules[i])
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+func (s *api) sheetFile(c *gin.Context) error {
+	v, err := s.Data.Sheet(c.Request.Context(), machine.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	return s.download(c, string(v.ID)+".sheet.json", v)
+}
+
+// download sends a document as a file.
+func (s *api) download(c *gin.Context, name string, v any) error {
+	b, err := format.Write(v)
+	if err != nil {
+		return err
+	}
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
+	c.Data(http.StatusOK, "application/json", b)
+	return nil
 }
 
 func (s *api) parts(c *gin.Context) error {

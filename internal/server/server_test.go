@@ -214,6 +214,25 @@ func file(t testing.TB, name string) []byte {
 	return b
 }
 
+// A sheet is shown with its rules in words, and its file can be brought in again.
+func TestSheetView(t *testing.T) {
+	h := shop(t)
+	var v server.SheetView
+	if err := json.Unmarshal(ask(t, h, "GET", "/api/sheets/kittiwake-d2", "").Body.Bytes(), &v); err != nil {
+		t.Fatal(err)
+	}
+	if v.Rules[0] != "when M2_2 holds anything, PCIE1 is at most x8 (manual p. 12)" || len(v.Empty.Sockets) != len(v.Sheet.Sockets) {
+		t.Errorf("%q, %d of %d sockets", v.Rules, len(v.Empty.Sockets), len(v.Sheet.Sockets))
+	}
+	f := ask(t, h, "GET", "/api/sheets/kittiwake-d2/file", "")
+	if a := ask(t, h, "POST", "/api/files", f.Body.String()); a.Code != 201 || !strings.Contains(f.Header().Get("Content-Disposition"), "kittiwake-d2.sheet.json") {
+		t.Errorf("%d %s", a.Code, a.Body)
+	}
+	if a := ask(t, h, "GET", "/api/sheets/nobody", ""); a.Code != 404 {
+		t.Errorf("no such sheet: %d", a.Code)
+	}
+}
+
 // The shelf: words in, more of the same, corrections, lists in and out.
 func TestShelf(t *testing.T) {
 	h := shop(t)

@@ -345,17 +345,22 @@ func pcieAnswer(l link.Link) *LinkAnswer {
 
 func sataAnswer(gen quantity.Gen) *LinkAnswer { return &sataAnswers[min(gen, 3)] }
 
-// ruleReason is a rule of the sheet as a sentence.
+// ruleReason is a rule of the sheet as a reason.
 func (r *resolver) ruleReason(rule *machine.Rule) Reason {
+	return Reason{FromSheet, RuleText(r.sheet, rule)}
+}
+
+// RuleText is a rule as a sentence: "when M2_2 holds anything, SATA5 is off".
+func RuleText(sheet *machine.Sheet, rule *machine.Rule) string {
 	s := "when "
 	for i, c := range rule.When {
 		if i > 0 {
 			s += " and "
 		}
 		if c.Processor != "" {
-			s += "the processor is " + r.sheet.Processor(c.Processor).Name
+			s += "the processor is " + sheet.Processor(c.Processor).Name
 		} else if c.Setting != "" {
-			st := r.sheet.Setting(c.Setting)
+			st := sheet.Setting(c.Setting)
 			s += st.Name + " is " + st.OptionName(c.Is)
 		} else {
 			what := "anything"
@@ -375,7 +380,7 @@ func (r *resolver) ruleReason(rule *machine.Rule) Reason {
 	if rule.Says != "" {
 		s += " (" + rule.Says + ")"
 	}
-	return Reason{FromSheet, s}
+	return s
 }
 
 func effect(e *machine.Effect) string {

@@ -47,13 +47,17 @@
 				Deep Bay
 			</a>
 			<nav aria-label="Rooms" class="flex">
-				{#each [['/', 'Bench', 'b'], ['/shelf', 'Shelf', 'l'], ['/rule', 'Slide rule', 'r']] as const as [to, label, k] (to)}
+				{#each [['/', 'Bench', 'b'], ['/sheets', 'Sheets', 's'], ['/shelf', 'Shelf', 'l'], ['/rule', 'Slide rule', 'r']] as const as [to, label, k] (to)}
 					<a
 						href={resolve(to)}
-						aria-current={page.url.pathname === to ? 'page' : undefined}
+						aria-current={(to === '/' ? page.url.pathname === to : page.url.pathname.startsWith(to))
+							? 'page'
+							: undefined}
 						class={[
 							'flex min-h-12 items-center border-b-4 px-3 hover:bg-water-1',
-							page.url.pathname === to ? 'border-ink font-semibold' : 'border-transparent'
+							(to === '/' ? page.url.pathname === to : page.url.pathname.startsWith(to))
+								? 'border-ink font-semibold'
+								: 'border-transparent'
 						]}
 						{@attach shortcut(k)}>{label}</a
 					>
@@ -86,8 +90,8 @@
 	</main>
 	<Toasts />
 
-	<Dialog bind:open={keysOpen} title="Keys">
-		<dl class="grid grid-cols-[5rem_1fr] gap-y-2 text-base">
+	<Dialog bind:open={keysOpen} title="Keys" size="md">
+		<dl class="grid grid-cols-[4.5rem_1fr] gap-y-2 text-base sm:grid-cols-[4.5rem_1fr_4.5rem_1fr]">
 			{#each KEYS as k (k.key)}
 				<dt><kbd class="mono rounded border border-line bg-raised px-2 py-0.5">{k.key}</kbd></dt>
 				<dd>{k.what}</dd>

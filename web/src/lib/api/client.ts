@@ -1,6 +1,7 @@
 // The one place that talks to the server.
 import { error } from '@sveltejs/kit';
 import type {
+	SheetView,
 	CSVReport,
 	QuickAdd,
 	ShelfRow,
@@ -75,6 +76,7 @@ export const api = {
 		call<JobCard[]>(f, '/jobs?q=' + encodeURIComponent(q), { signal }),
 	job: (f: Fetch, id: string) => call<JobView>(f, job(id)),
 	sheets: (f: Fetch) => call<Sheet[]>(f, '/sheets'),
+	sheet: (f: Fetch, id: string) => call<SheetView>(f, '/sheets/' + encodeURIComponent(id)),
 	parts: (f: Fetch) => call<Part[]>(f, '/parts'),
 	create: (body: NewJob) => call<JobView>(fetch, '/jobs', post(body)),
 	change: (id: string, stamp: Stamped, change: Change) =>

@@ -11,6 +11,7 @@ export interface API {
 	undo: UndoRequest;
 	problem: ProblemDoc;
 	sheets: Sheet[];
+	sheetView: SheetView;
 	parts: Part[];
 	offers: Offer[];
 	shelf: ShelfRow[];
@@ -1191,6 +1192,14 @@ export interface Problem {
 	 */
 	says: string;
 	cure?: string;
+}
+/**
+ * SheetView is a sheet with what an empty machine of it says, and its rules in words.
+ */
+export interface SheetView {
+	sheet: Sheet;
+	empty: Resolved;
+	rules: string[];
 }
 /**
  * Offer is what would come of putting one item into one socket.

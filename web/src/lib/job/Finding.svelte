@@ -48,7 +48,7 @@
 									<Button
 										color="alternative"
 										class="px-3"
-										aria-label={c.cure.says}
+										aria-label={c.name === 'Do it' ? `Do it: ${c.cure.says}` : c.cure.says}
 										onclick={() => oncure(c.cure)}>{c.name}</Button
 									>
 								{/each}

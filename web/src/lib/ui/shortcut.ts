@@ -32,6 +32,7 @@ export const shortcut =
 /** The keys of the whole application, for the page that lists them. */
 export const KEYS: readonly { key: string; what: string }[] = [
 	{ key: 'B', what: 'the bench: all jobs' },
+	{ key: 'S', what: 'the machine sheets' },
 	{ key: 'L', what: 'the shelf' },
 	{ key: 'R', what: 'the slide rule' },
 	{ key: 'F', what: 'Fit, of the open job' },

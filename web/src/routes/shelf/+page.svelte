@@ -180,7 +180,7 @@
 {#if rows.length === 0}
 	<p class="py-8">The shelf is empty. Type the first part above, or bring in a list.</p>
 {:else}
-	<div class="overflow-x-auto" role="region" aria-label="Parts on the shelf" tabindex="-1">
+	<div class="relative overflow-x-auto" role="region" aria-label="Parts on the shelf" tabindex="-1">
 		<table class="mt-3 w-full border-collapse text-left">
 			<thead>
 				<tr class="border-b-2 border-ink">
