@@ -28,7 +28,6 @@ func TestScreenshots(t *testing.T) {
 		before     []chromedp.Action[chromedp.Void]
 	}{
 		{"bench", "/", 1280, 800, nil},
-		{"fit", "/jobs/echo-sounding-tower/fit", 1280, 800, nil},
 		{"fit-picked-up", "/jobs/echo-sounding-tower/fit", 1280, 800, []chromedp.Action[chromedp.Void]{pick}},
 		{"fit-stopped", "/jobs/echo-sounding-tower/fit", 1280, 800, []chromedp.Action[chromedp.Void]{pick, chromedp.Click(chromedp.CSS(socket("M2_2")))}},
 		{"fit-workstation-night", "/jobs/chart-table-workstation/fit", 1280, 800, []chromedp.Action[chromedp.Void]{night, chromedp.Reload()}},

@@ -206,15 +206,7 @@ func (r *resolver) trainCard(s *sock) {
 	if c == nil || !slices.Contains(s.protocols, link.PCIe) {
 		return
 	}
-	got := c.Link().Train(s.link)
-	s.trained = pcieAnswer(got)
-	s.because = append(s.because,
-		Reason{FromPart, r.name(s) + " is " + c.Link().String()},
-		Reason{FromSheet, string(s.ID) + " is " + s.Socket.Link().String() + r.fedBy(s)})
-	for _, rule := range s.narrowed {
-		s.because = append(s.because, r.ruleReason(rule))
-	}
-	s.because = append(s.because, Reason{FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends: " + got.String()})
+	r.trainPCIe(s, c.Link())
 }
 
 // seen counts the positions of the carrier in s that are served.

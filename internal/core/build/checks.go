@@ -1,7 +1,8 @@
 package build
 
 // This file is the list of rules of fit. A new rule is one entry in Checks, a
-// function beside its kin (socket_checks.go, memory_checks.go, wish_checks.go),
+// function beside its kin (socket_checks.go, room_checks.go, carrier.go,
+// memory_checks.go, wish_checks.go),
 // and a passing and a failing case in checks_test.go; docs/rules.md and the
 // interface take it from here.
 

@@ -274,15 +274,7 @@ func (r *resolver) train(s *sock) {
 	}
 	switch d.Protocol {
 	case link.PCIe:
-		got := d.Link().Train(s.link)
-		s.trained = pcieAnswer(got)
-		s.because = append(s.because,
-			Reason{FromPart, r.name(s) + " is " + d.Link().String()},
-			Reason{FromSheet, string(s.ID) + " is " + s.Socket.Link().String() + r.fedBy(s)})
-		for _, rule := range s.narrowed {
-			s.because = append(s.because, r.ruleReason(rule))
-		}
-		s.because = append(s.because, Reason{FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends: " + got.String()})
+		got := r.trainPCIe(s, d.Link())
 		if got.Known() {
 			s.because = append(s.because, Reason{FromStandard, got.LineRate().String() + " is the line rate after coding; with " +
 				strconv.Itoa(link.Typical.Payload) + "-byte packets about " + got.Usable(link.Typical).String() + " is left for data"})
@@ -297,6 +289,23 @@ func (r *resolver) train(s *sock) {
 			Reason{FromPart, r.name(s) + " is SATA " + d.Gen.String()},
 			Reason{FromSheet, string(s.ID) + " is SATA " + s.sataGen.String() + r.fedBy(s)})
 	}
+}
+
+// trainPCIe settles the link of a part whose own end is given, and says why.
+func (r *resolver) trainPCIe(s *sock, own link.Link) link.Link {
+	got := own.Train(s.link)
+	s.trained = pcieAnswer(got)
+	s.because = append(s.because,
+		Reason{FromPart, r.name(s) + " is " + own.String()},
+		Reason{FromSheet, string(s.ID) + " is " + s.Socket.Link().String() + r.fedBy(s)})
+	if up := s.parent; up != nil {
+		s.because = append(s.because, Reason{FromSheet, string(up.ID) + ", which carries it, is " + up.link.String() + ", " + splitText(up.split)})
+	}
+	for _, rule := range s.narrowed {
+		s.because = append(s.because, r.ruleReason(rule))
+	}
+	s.because = append(s.because, Reason{FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends: " + got.String()})
+	return got
 }
 
 func (r *resolver) fedBy(s *sock) string {

@@ -65,6 +65,38 @@ system | link/S1 | Link of Disk on S1 | SATA Gen 2; at most: 300 MB/s after codi
 	}
 }
 
+// A card is a line of its own, a carrier is not, and the drives on it are, under
+// the names of their positions.
+func TestCards(t *testing.T) {
+	b := mini()
+	b.Sheet.Sockets = append(b.Sheet.Sockets,
+		machine.Socket{ID: "X1", Kind: machine.Slot, Root: "cpu", Gen: 3, Lanes: 16, Protocols: []link.Protocol{link.PCIe}},
+		machine.Socket{ID: "X2", Kind: machine.Slot, Root: "cpu", Gen: 3, Lanes: 8, Protocols: []link.Protocol{link.PCIe}})
+	b.Pieces = append(b.Pieces,
+		build.Piece{ID: "g", Part: &part.Part{Name: "Graphics", Card: &part.Card{Gen: 4, Lanes: 16}}},
+		build.Piece{ID: "c", Part: &part.Part{Name: "Carrier", Card: &part.Card{Gen: 4, Lanes: 8, Carrier: &part.Carrier{Positions: []part.Position{{Lanes: 4}, {FirstLane: 4, Lanes: 4}}}}}})
+	b.Placements = []build.Placement{{Item: "m", Socket: "D1"}, {Item: "g", Socket: "X1"}, {Item: "c", Socket: "X2"}, {Item: "n", Socket: "X2/1"}}
+	r := build.Resolve(b)
+	var got []string
+	for _, l := range Compare(b, &r, nil, nil) {
+		if strings.Contains(string(l.ID), "X") {
+			got = append(got, string(l.ID)+" "+l.About+": "+l.Expected)
+		}
+	}
+	want := "drive/X2/1 Drive on X2/1: 2 TB\nlink/X1 Link of Graphics in X1: Gen 3 x16\nlink/X2/1 Link of Drive on X2/1: Gen 3 x4"
+	if strings.Join(got, "\n") != want {
+		t.Errorf("%s\nwant\n%s", strings.Join(got, "\n"), want)
+	}
+	// The second position is not served by a slot that is not split: nothing is shown there.
+	b.Placements[3].Socket = "X2/2"
+	r = build.Resolve(b)
+	for _, l := range Compare(b, &r, nil, nil) {
+		if l.ID == "drive/X2/2" && l.Expected != "not there" || l.ID == "link/X2/2" {
+			t.Errorf("%+v", l)
+		}
+	}
+}
+
 // What people type, and what it comes to beside what is expected.
 func TestReadings(t *testing.T) {
 	b := mini()
