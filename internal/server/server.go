@@ -110,7 +110,23 @@ func New(o Options) (http.Handler, error) {
 	})
 	// A page of another site may neither send changes here nor reach the server
 	// under a name of its own that resolves to loopback.
-	return local(http.NewCrossOriginProtection().Handler(r)), nil
+	elsewhere := http.NewCrossOriginProtection()
+	elsewhere.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		refuse(w, ProblemDoc{Title: "from another site", Status: http.StatusForbidden, Detail: "a page of another site may change nothing here"})
+	}))
+	return local(elsewhere.Handler(r)), nil
+}
+
+// refuse answers before Gin is reached.
+func refuse(w http.ResponseWriter, p ProblemDoc) {
+	body, err := json.Marshal(complete(p))
+	if err != nil {
+		http.Error(w, p.Detail, p.Status)
+		return
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(p.Status)
+	w.Write(body) //nolint:errcheck // the client is gone or not ours
 }
 
 // local answers only requests addressed to this machine.
@@ -121,11 +137,8 @@ func local(next http.Handler) http.Handler {
 			host = h
 		}
 		if !isLoopback(host) {
-			body, _ := json.Marshal(complete(ProblemDoc{Title: "not this server", Status: http.StatusMisdirectedRequest,
-				Detail: fmt.Sprintf("this server answers to localhost only, not to %q", host)}))
-			w.Header().Set("Content-Type", "application/problem+json")
-			w.WriteHeader(http.StatusMisdirectedRequest)
-			w.Write(body) //nolint:errcheck // the client is gone or not ours
+			refuse(w, ProblemDoc{Title: "not this server", Status: http.StatusMisdirectedRequest,
+				Detail: fmt.Sprintf("this server answers to localhost only, not to %q", host)})
 			return
 		}
 		next.ServeHTTP(w, r)

@@ -369,8 +369,8 @@ func TestOnlyFromHere(t *testing.T) {
 			t.Errorf("Host %s: %d, want %d", host, a.Code, want)
 		}
 	}
-	if a := ask(t, h, "POST", tower+"/undo", `{"revision":1}`, "Sec-Fetch-Site: cross-site"); a.Code != 403 {
-		t.Errorf("a change from another site: %d", a.Code)
+	if a := ask(t, h, "POST", tower+"/undo", `{"revision":1}`, "Sec-Fetch-Site: cross-site"); a.Code != 403 || a.problem().Detail != "a page of another site may change nothing here" {
+		t.Errorf("a change from another site: %d %s", a.Code, a.Body)
 	}
 	for _, c := range []struct{ address, want string }{
 		{"0.0.0.0:0", "Deep Bay listens on this machine only"}, {"192.0.2.7:80", "there is no access control yet"},
