@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 )
 
@@ -460,6 +461,12 @@ func TestOffers(t *testing.T) {
 	nested := Offers(lay(t, board(), "+nvme quad:X1"+fine), "nvme")
 	if last := nested[len(nested)-4:]; last[0].Socket != "X1/1" || last[0].State != Live || last[1].Says != "the slot does not serve this position of the carrier" {
 		t.Errorf("positions of a carrier are offered as %+v", last)
+	}
+	// A carrier is offered with what is on it.
+	for _, o := range Offers(lay(t, board(), "quad:X1 nvme:X1/1"+fine), "quad") {
+		if want := map[machine.SocketID]string{"X1": "Gen 4 x16, 1 of 4 positions served", "X2": "Gen 4 x8, 1 of 4 positions served", "X3": "the slot is too short for the card"}[o.Socket]; o.Says != want {
+			t.Errorf("a carrier is offered %s as %q, want %q", o.Socket, o.Says, want)
+		}
 	}
 	if n := len(Offers(lay(t, board(), fine), "nobody")); n != 0 {
 		t.Errorf("%d offers for nothing", n)

@@ -15,7 +15,8 @@ type Offer struct {
 }
 
 // Offers tries an item in every socket into which its kind of part goes, one at
-// a time. What is in the socket is taken to give way.
+// a time. What is in the socket is taken to give way; what sits on a carrier goes
+// with it.
 func Offers(b *Build, item ItemID) []Offer {
 	out := []Offer{}
 	p := b.piece(item)
@@ -23,7 +24,17 @@ func Offers(b *Build, item ItemID) []Offer {
 		return out
 	}
 	base := *b
-	base.Placements = slices.DeleteFunc(slices.Clone(b.Placements), func(p Placement) bool { return p.Item == item })
+	base.Placements = nil
+	var riding []Placement // on the item itself, by position
+	from := b.at(item)
+	for _, p := range b.Placements {
+		switch {
+		case from != "" && Slot(p.Socket) == from:
+			riding = append(riding, Placement{p.Item, p.Socket[len(from):]})
+		case p.Item != item:
+			base.Placements = append(base.Placements, p)
+		}
+	}
 	before := Resolve(&base)
 	sockets := append(slices.Clone(b.Sheet.Sockets), base.Carried()...)
 	for i := range sockets {
@@ -34,6 +45,9 @@ func Offers(b *Build, item ItemID) []Offer {
 		try := base
 		try.Placements = slices.DeleteFunc(slices.Clone(base.Placements), func(p Placement) bool { return p.Socket == k.ID })
 		try.Placements = append(try.Placements, Placement{Item: item, Socket: k.ID})
+		for _, p := range riding {
+			try.Placements = append(try.Placements, Placement{p.Item, k.ID + p.Socket})
+		}
 		after := Resolve(&try)
 		got := after.Socket(k.ID)
 		o := Offer{Socket: k.ID, State: got.State, Says: got.Says, Costs: []string{}}
@@ -52,6 +66,16 @@ func Offers(b *Build, item ItemID) []Offer {
 		out = append(out, o)
 	}
 	return out
+}
+
+// at is the socket an item is in, "" on the mat.
+func (b *Build) at(item ItemID) machine.SocketID {
+	for _, p := range b.Placements {
+		if p.Item == item {
+			return p.Socket
+		}
+	}
+	return ""
 }
 
 func title(code Code) string {
