@@ -539,6 +539,22 @@ func TestOffline(t *testing.T) {
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 }
 
+// TestNight looks at every room in night colours: contrast holds there as well.
+func TestNight(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.button("header", "Night colours")
+	for _, path := range []string{"/", "/sheets/cormorant-w8", "/shelf", "/rule", "/jobs/dive-camera-ingest/fit", tower + "/fit",
+		"/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
+		b.visit(path)
+		b.axe()
+	}
+	b.visit("/")
+	b.button("main", "New job")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
+	b.axe()
+}
+
 // TestNarrow looks for what breaks on a tablet and a phone.
 func TestNarrow(t *testing.T) {
 	b := open(t, shop(t))
