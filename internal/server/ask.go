@@ -74,11 +74,11 @@ func (s *api) ask(c *gin.Context) error {
 	default:
 		q.list.Add("", fmt.Sprintf("%q is no question", c.Param("question")), "ask link, uplink, capacity, code, part, keys or population")
 	}
-	if err != nil {
-		q.list.Add("/text", err.Error(), "")
-	}
 	if err := q.list.Err(); err != nil {
 		return err
+	}
+	if err != nil {
+		out = ask.Cannot(err)
 	}
 	c.JSON(http.StatusOK, out)
 	return nil

@@ -31,7 +31,16 @@ type Reply struct {
 	Says    string         `json:"says"` // the answer in one line
 	Lines   []Figure       `json:"lines"`
 	Because []build.Reason `json:"because"`
-	Asks    []part.Ask     `json:"asks"` // what the question leaves open
+	Asks    []part.Ask     `json:"asks"`            // what the question leaves open
+	Fault   string         `json:"fault,omitempty"` // why it cannot be answered as it is written
+}
+
+// Cannot is the reply to words that cannot be answered: while somebody types
+// that is the ordinary case, and no error.
+func Cannot(err error) Reply {
+	r := reply("")
+	r.Fault = err.Error()
+	return r
 }
 
 func reply(says string) Reply {

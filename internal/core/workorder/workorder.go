@@ -29,12 +29,13 @@ const (
 	Fit       Phase = "fit"
 	PowerOn   Phase = "first power-on"
 	Settings  Phase = "settings"
+	Test      Phase = "test"
 	Close     Phase = "close"
 )
 
 // Values lists the phases for the formats.
 func (Phase) Values() []string {
-	return []string{string(Prepare), string(PowerDown), string(Open), string(TakeOut), string(Fit), string(PowerOn), string(Settings), string(Close)}
+	return []string{string(Prepare), string(PowerDown), string(Open), string(TakeOut), string(Fit), string(PowerOn), string(Settings), string(Test), string(Close)}
 }
 
 // Caution is what can hurt somebody or lose data at a step.
@@ -101,6 +102,7 @@ func Make(j Job) []Step {
 	}
 	m.powerOn()
 	m.settings()
+	m.test()
 	m.close()
 	for i := range m.steps {
 		if m.steps[i].How == nil {
@@ -400,6 +402,23 @@ func (m *maker) settings() {
 	if len(m.set) > 0 {
 		m.add(Step{ID: "settings/save", Phase: Settings, Do: "Save and leave set-up"})
 	}
+}
+
+// test asks for a memory test wherever modules came in, which proves sizes beyond
+// the sheet and finds bad modules while they can go back.
+func (m *maker) test() {
+	if !slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) {
+		return
+	}
+	s := Step{ID: "test/memory", Phase: Test, Do: "Run a memory test to the end",
+		How: []string{"From its own stick, all patterns; hours, overnight with much memory", "One fault is enough: take modules out one by one to find it, and send the kit back"}}
+	r := build.Resolve(&m.Planned)
+	for _, f := range r.Findings {
+		if f.Code == "memory-trial" || f.Code == "module-trial" {
+			s.How = append(s.How, "This is a trial: "+f.Says)
+		}
+	}
+	m.add(s)
 }
 
 func (m *maker) close() {

@@ -51,7 +51,7 @@ func TestMake(t *testing.T) {
 	}{
 		{"nothing differs", place("item-1:A1", "item-2:A2", "item-3:SATA6"), nil, ""},
 		{"the story", place("item-3:SATA6", "item-4:M2_1", "item-5:A2", "item-6:B2"), nil,
-			before + "take-out/item-1@A1 take-out/item-2@A2 fit/item-4@M2_1 fit/item-5@A2 fit/item-6@B2 power-on/look power-on/start power-on/set-up" + after},
+			before + "take-out/item-1@A1 take-out/item-2@A2 fit/item-4@M2_1 fit/item-5@A2 fit/item-6@B2 power-on/look power-on/start power-on/set-up test/memory" + after},
 		{"only a lead moves", place("item-1:A1", "item-2:A2", "item-3:SATA1"), nil,
 			before + "fit/lead-item-3@SATA1 power-on/look power-on/start power-on/set-up" + after},
 		{"only a setting", place("item-1:A1", "item-2:A2", "item-3:SATA6"), []build.Choice{{Setting: "sata-mode", Value: "raid"}},
@@ -92,6 +92,7 @@ func TestHowAndCautions(t *testing.T) {
 		"power-on/start":          {"5 to 30 seconds longer", "Fingers and leads out"},
 		"power-on/set-up":         {"Press F2"},
 		"settings/sata-mode=raid": {"Set SATA controller mode to RAID", "Under Advanced / Storage", "may not start after a change of the controller mode", "recovery key"},
+		"test/memory":             {"all patterns; hours"},
 		"close/cover":             {"No tool, film or screw left inside"},
 	} {
 		s := steps[id]
@@ -105,6 +106,17 @@ func TestHowAndCautions(t *testing.T) {
 			}
 		}
 	}
+
+	// Beyond the sheet the test is the proof.
+	j.Sheet.Memory.Total.StatedBytes = 8 * quantity.GiB
+	trial := false
+	for _, s := range j.Order() {
+		trial = trial || s.ID == "test/memory" && strings.Contains(strings.Join(s.How, "\n"), "This is a trial: 36 GiB is more than the 8 GiB")
+	}
+	if !trial {
+		t.Error("the order does not say that this much memory is a trial")
+	}
+	j.Sheet.Memory.Total.StatedBytes = 64 * quantity.GiB
 
 	// An old drive that goes holds data; a heavy case takes two; own heatsink means one heatsink only.
 	j.Planned.Placements = place("item-4:M2_1", "item-5:A2", "item-6:B2")

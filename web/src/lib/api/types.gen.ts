@@ -968,6 +968,7 @@ export interface Step {
 		| 'fit'
 		| 'first power-on'
 		| 'settings'
+		| 'test'
 		| 'close';
 	do: string;
 	how: string[];
@@ -1318,6 +1319,10 @@ export interface Reply {
 	 * what the question leaves open
 	 */
 	asks: Ask[];
+	/**
+	 * why it cannot be answered as it is written
+	 */
+	fault?: string;
 }
 /**
  * Figure is one number or name of an answer with what it is.

@@ -31,8 +31,8 @@
 			try {
 				const got = await api.ask(asked, signal);
 				if (signal.aborted) return;
-				answer = got;
-				fault = '';
+				answer = got.fault ? null : got;
+				fault = got.fault ?? '';
 			} catch (e) {
 				if (signal.aborted) return;
 				if (!(e instanceof ApiError)) throw e;

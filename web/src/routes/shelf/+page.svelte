@@ -36,8 +36,8 @@
 			try {
 				const got = await api.ask('part?text=' + encodeURIComponent(text), signal);
 				if (signal.aborted) return;
-				reply = got;
-				fault = '';
+				reply = got.fault ? null : got;
+				fault = got.fault ?? '';
 			} catch (e) {
 				if (signal.aborted) return;
 				if (!(e instanceof ApiError)) throw e;
