@@ -145,10 +145,11 @@ func (b *tab) complain(text string) {
 	b.t.Errorf("the console is not clean: %s", text)
 }
 
-// do runs actions and ends the test when one fails; it waits 15 seconds at most.
+// do runs actions and ends the test when one fails; it waits 45 seconds at most, for
+// machines are slow at times.
 func (b *tab) do(actions ...chromedp.Action[chromedp.Void]) {
 	b.t.Helper()
-	ctx, cancel := context.WithTimeout(b.ctx, 15*time.Second)
+	ctx, cancel := context.WithTimeout(b.ctx, 45*time.Second)
 	defer cancel()
 	if err := chromedp.Do(ctx, actions...); err != nil {
 		b.shot()
@@ -191,7 +192,7 @@ func (b *tab) click(selector string) {
 func (b *tab) wants(selector string, texts ...string) {
 	b.t.Helper()
 	for _, want := range texts {
-		ctx, cancel := context.WithTimeout(b.ctx, 10*time.Second)
+		ctx, cancel := context.WithTimeout(b.ctx, 30*time.Second)
 		_, err := chromedp.Run(ctx, chromedp.Poll[bool](fmt.Sprintf(
 			"(document.querySelector(%q)?.innerText ?? '').replace(/\\s+/g, ' ').includes(%q)", selector, want)))
 		cancel()
@@ -205,7 +206,7 @@ func (b *tab) wants(selector string, texts ...string) {
 // pollTrue waits for a JavaScript expression to be true.
 func pollTrue(js string) chromedp.Action[chromedp.Void] {
 	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](js, chromedp.WithPollingTimeout(10*time.Second))(ctx, t)
+		_, err := chromedp.Poll[bool](js, chromedp.WithPollingTimeout(30*time.Second))(ctx, t)
 		return chromedp.Void{}, err
 	}
 }
