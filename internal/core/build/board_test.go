@@ -116,7 +116,7 @@ var shelf = func() map[string]*part.Part {
 		"ssd": {Drive: box(part.Form2i5, 480)}, "hdd": {Drive: box(part.Form3i5, 2000)},
 		"m8": {Module: module(8*gib, 2400, 1)}, "m16": {Module: module(16*gib, 3200, 1)}, "m32": {Module: module(32*gib, 3200, 1)}, "m64": {Module: module(64*gib, 3200, 1)},
 		"gpu": {Card: slotCard(16, 16, 2, 250)}, "thin": {Card: slotCard(16, 16, 1, 250)}, "longgpu": {Card: slotCard(16, 16, 1, 310)}, "nic": {Card: slotCard(4, 4, 1, 100)},
-		"full": {Card: full}, "quad": {Card: quad}, "two": {Card: two}, "joined": {Card: joined},
+		"plain": {Card: &part.Card{Connector: 4, Lanes: 4, Openings: 1, LengthMM: 100}}, "full": {Card: full}, "quad": {Card: quad}, "two": {Card: two}, "joined": {Card: joined},
 		"tall":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.TopMM, p.Drive.M2.Heatsink = 8, quantity.Yes }),
 		"both":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.TwoSided, p.Drive.M2.BottomMM = quantity.Yes, 1.35 }),
 		"gen5":   high(&part.Part{Drive: card(link.PCIe, 5, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.Heatsink = quantity.No }),

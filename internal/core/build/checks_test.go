@@ -47,6 +47,7 @@ var ruleCases = []struct {
 	{"fit-unknown", "ssd:P5" + fine, Wish{}, ""},
 	{"link-unknown", "nvme:G" + fine, Wish{}, "warns link-unknown G nvme"},
 	{"link-unknown", "nogen:U" + fine, Wish{}, "warns link-unknown U nogen"},
+	{"link-unknown", "plain:X2" + fine, Wish{}, "warns link-unknown X2 plain"},
 	{"link-unknown", "nvme:U" + fine, Wish{}, ""},
 	{"link-below-drive", "nvme:U cap=on" + fine, Wish{}, "warns link-below-drive U nvme"},
 	{"link-below-drive", "nvme3:U cap=on" + fine, Wish{}, ""},

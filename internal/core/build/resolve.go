@@ -88,6 +88,17 @@ func (s *sock) drive() *part.Drive {
 	return s.piece.Part.Drive
 }
 
+// own is the link of the drive or card in s, as its label states it.
+func (s *sock) own() link.Link {
+	if c := s.card(); c != nil {
+		return c.Link()
+	}
+	if d := s.drive(); d != nil {
+		return d.Link()
+	}
+	return link.Link{}
+}
+
 func (s *sock) module() *part.Module {
 	if s.piece == nil {
 		return nil

@@ -346,20 +346,20 @@ func linkUnknown(r *resolver, s *sock) func() Finding {
 		return nil
 	}
 	var because []Reason
-	d := s.drive()
+	own := s.own()
 	missing := func(known bool, from Source, what string) {
 		if !known {
 			because = append(because, Reason{from, "unknown, because the " + map[Source]string{FromSheet: "sheet", FromPart: "label"}[from] + " does not say " + what})
 		}
 	}
-	if d.Protocol == link.PCIe {
+	if s.trained.Protocol == link.PCIe {
 		missing(s.link.Gen.Known(), FromSheet, "the generation of "+string(s.ID))
 		missing(s.link.Lanes.Known(), FromSheet, "the width of "+string(s.ID))
-		missing(d.Lanes.Known(), FromPart, "the width of "+r.name(s))
+		missing(own.Lanes.Known(), FromPart, "the width of "+r.name(s))
 	} else {
 		missing(s.sataGen.Known(), FromSheet, "the SATA generation of "+string(s.ID))
 	}
-	missing(d.Gen.Known(), FromPart, "the generation of "+r.name(s))
+	missing(own.Gen.Known(), FromPart, "the generation of "+r.name(s))
 	return func() Finding {
 		return Finding{Says: "the rate of " + r.name(s) + " in " + string(s.ID) + " is unknown", Because: because,
 			Cures: []Cure{{Says: "look it up in the manual or on the label"}}}
