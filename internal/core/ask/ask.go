@@ -74,6 +74,16 @@ func Uplink(up, drive link.Link, count int) (Reply, error) {
 	if count < 1 || count > 64 {
 		return Reply{}, fmt.Errorf("%d drives: write 1 to 64", count)
 	}
+	if !up.Planning().Known() || !drive.Planning().Known() {
+		a := reply("unknown")
+		if !up.Planning().Known() {
+			a.because(build.FromSheet, "unknown, because the uplink's generation or width is not stated: "+up.String())
+		}
+		if !drive.Planning().Known() {
+			a.because(build.FromPart, "unknown, because the drives' generation or width is not stated: "+drive.String())
+		}
+		return a, nil
+	}
 	flows := make([]flow.Flow, count)
 	for i := range flows {
 		flows[i] = flow.Flow{Demand: drive.Planning(), Links: []int{0}}
@@ -87,9 +97,7 @@ func Uplink(up, drive link.Link, count int) (Reply, error) {
 	a.line("each, all at once", shares[0].Rate.String())
 	a.line("one alone", min(drive.Planning(), up.Planning()).String())
 	a.line("all together", total.String())
-	if up.Planning() > 0 {
-		a.line("asked of the uplink", strconv.FormatFloat(float64(drive.Planning())*float64(count)/float64(up.Planning()), 'f', 2, 64)+" times what it carries")
-	}
+	a.line("asked of the uplink", strconv.FormatFloat(float64(drive.Planning())*float64(count)/float64(up.Planning()), 'f', 2, 64)+" times what it carries")
 	a.because(build.FromSheet, "the uplink is "+up.String()+", "+up.Planning().String()+" to plan with")
 	a.because(build.FromPart, "each drive is "+drive.String()+", "+drive.Planning().String()+" to plan with")
 	a.because(build.FromStandard, "shares are max-min fair; reads and writes load the uplink in different directions")

@@ -24,6 +24,10 @@ func TestFigures(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	unstated, err := ask.Uplink(link.Link{Gen: 3}, link.Link{Gen: 3, Lanes: 4}, 4)
+	if err != nil {
+		t.Fatal(err)
+	}
 	capacity, err := ask.Capacity("500 GB")
 	if err != nil {
 		t.Fatal(err)
@@ -43,6 +47,7 @@ func TestFigures(t *testing.T) {
 		{ask.Link(link.Link{Gen: 4, Lanes: 4}, link.Link{Gen: 3, Lanes: 4}), "Gen 3 x4, 3.94 GB/s; before packet overhead: 3.94 GB/s; with 128-byte packets: 3.32 GB/s; with 256-byte packets: 3.60 GB/s; with 512-byte packets: 3.76 GB/s; to plan with: 3.53 GB/s"},
 		{ask.Link(link.Link{Gen: 4, Lanes: 4}, link.Link{}), "Gen ? x?, unknown; before packet overhead: unknown; with 128-byte packets: unknown; with 256-byte packets: unknown; with 512-byte packets: unknown; to plan with: unknown"},
 		{up, "882 MB/s each; each, all at once: 882 MB/s; one alone: 3.53 GB/s; all together: 3.53 GB/s; asked of the uplink: 4.00 times what it carries"},
+		{unstated, "unknown"},
 		{capacity, "500 GB is 465.66 GiB; decimal: 500 GB; binary: 465.66 GiB; as many systems print it: 465 GB; exactly: 500,000,000,000 bytes; a drive sold as this: 500,107,862,016 bytes, printed 465 GB; if it is memory, or a system printed it: 536,870,912,000 bytes"},
 		{code, "DDR3-1600 or DDR4-1600; DDR3-1600: PC3-12800, one channel 12.80 GB/s, two 25.60 GB/s; DDR4-1600: PC4-12800, one channel 12.80 GB/s, two 25.60 GB/s"},
 		{words, "2 of 16 GiB DDR5-5600 SO-DIMM; 2x16: 2 pieces of 16; DDR5-5600: DDR5-5600, PC5-44800; SODIMM: short module; it does not say: its ranks, whether it has check bits, whether it is registered"},

@@ -438,6 +438,12 @@ func TestFlows(t *testing.T) {
 			t.Errorf("%s:\n%s\nwant\n%s", text, strings.Join(got, "\n"), want)
 		}
 	}
+	unstated := board()
+	unstated.Roots[1].Uplink.Gen = 0
+	f := Resolve(lay(t, unstated, "nvme3:L ssd:P1")).Flows
+	if len(f) != 2 || f[0].Says != "at most 3.53 GB/s: what the uplink of the chipset carries is not stated" || f[0].Held != "the uplink of the chipset" {
+		t.Errorf("behind an unstated uplink: %+v", f)
+	}
 }
 
 // rate is what a socket's part moves, 0 where it is not seen.

@@ -3,6 +3,7 @@ package build
 // This file says what each drive can move alone, and what all can move at once.
 
 import (
+	"slices"
 	"strconv"
 
 	"deepbay/internal/core/flow"
@@ -11,7 +12,8 @@ import (
 	"deepbay/internal/core/quantity"
 )
 
-// FlowAnswer is what one drive can move, reading, in one direction.
+// FlowAnswer is what one drive can move, reading, in one direction. Behind a link
+// whose rate is not stated the figures are the most it can be, and Held names it.
 type FlowAnswer struct {
 	Item     ItemID           `json:"item"`
 	Socket   machine.SocketID `json:"socket"`
@@ -74,6 +76,12 @@ func (r *resolver) flows() []FlowAnswer {
 		a := &out[i]
 		alone := flow.Shares(capacity, flows[i:i+1])[0]
 		a.Alone, a.Together, a.Held = alone.Rate.MBps(), share.Rate.MBps(), "nothing"
+		if u := slices.IndexFunc(flows[i].Links, func(l int) bool { return !capacity[l].Known() }); u >= 0 {
+			l := links[flows[i].Links[u]]
+			a.Held = l.what + l.name
+			a.Says = "at most " + share.Rate.String() + ": what " + a.Held + " carries is not stated"
+			continue
+		}
 		if share.Held != flow.Free {
 			a.Held = links[share.Held].what + links[share.Held].name
 		}
