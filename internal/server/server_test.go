@@ -115,6 +115,7 @@ func TestProblems(t *testing.T) {
 		{"negative size", "POST", tower + "/changes", change(1, `{"do":"wish","wish":{"memoryBytes":-1}}`), 422, "/change/wish/memoryBytes: minimum: got -1, want 1"},
 		{"no revision", "POST", tower + "/changes", `{"change":{"do":"reopen"}}`, 422, "missing: revision"},
 		{"large change", "POST", tower + "/changes", strings.Repeat(" ", 300<<10), 413, "larger than the 256 KiB taken here; nothing was changed"},
+		{"a 5 MB list", "POST", "/api/shelf/csv", strings.Repeat(" ", 5<<20), 413, "larger than the 4096 KiB taken here"},
 		{"a 50 MB file", "POST", "/api/files", strings.Repeat(" ", 50<<20), 413, "larger than the 4096 KiB taken here"},
 		{"file in use", "POST", "/api/files", string(file(t, "jobs/echo-sounding-tower.job.json")), 409, "is on the bench already"},
 		{"file that is none", "POST", "/api/files", `{"format":"deepbay/part","version":1}`, 422, "missing: id, name"},

@@ -3,6 +3,7 @@ package server
 // This file is the shelf: list, quick add, corrections, CSV in and out.
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"io"
@@ -130,11 +131,15 @@ func (s *api) shelfCSV(c *gin.Context) error {
 // bringCSV reads a list and says what is wrong with it; the good rows are taken
 // only when the request says so.
 func (s *api) bringCSV(c *gin.Context) error {
+	text, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	if err != nil {
+		return err
+	}
 	find, err := s.stocked(c.Request.Context())
 	if err != nil {
 		return err
 	}
-	entries, wrong, err := shelf.ReadCSV(io.LimitReader(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile), maxFile+1), func(id part.ID) (part.Part, bool) {
+	entries, wrong, err := shelf.ReadCSV(bytes.NewReader(text), func(id part.ID) (part.Part, bool) {
 		e, ok := find(id)
 		return e.Part, ok
 	})

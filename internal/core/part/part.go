@@ -7,6 +7,8 @@
 package part
 
 import (
+	"fmt"
+	"regexp"
 	"strconv"
 	"strings"
 
@@ -24,6 +26,18 @@ const (
 
 // ID names a part in a job or on the shelf.
 type ID string
+
+// idPattern is the pattern in the tag of Part.ID, for ids that come by another
+// way than a file.
+var idPattern = regexp.MustCompile(`^[a-z0-9][a-z0-9._-]*$`)
+
+// Check says what is wrong with an id, nil if nothing is.
+func (id ID) Check() error {
+	if len(id) > 60 || !idPattern.MatchString(string(id)) {
+		return fmt.Errorf("%q is no id: write up to 60 small letters, digits, dots, dashes and underscores, a letter or digit first", string(id))
+	}
+	return nil
+}
 
 // Part is one kind of drive, module or card. Exactly one of the three is given.
 type Part struct {

@@ -1,6 +1,8 @@
 package part
 
 import (
+	"reflect"
+	"strings"
 	"testing"
 
 	"deepbay/internal/core/link"
@@ -40,6 +42,22 @@ func TestDescribeAndValidate(t *testing.T) {
 		}
 		if wrong != c.wrong {
 			t.Errorf("%s: %q, want %q", c.says, wrong, c.wrong)
+		}
+	}
+}
+
+// An id typed into a list meets what an id in a file meets: the tag of the schema.
+func TestID(t *testing.T) {
+	f, _ := reflect.TypeFor[Part]().FieldByName("ID")
+	if tag := f.Tag.Get("jsonschema"); !strings.Contains(tag, "maxLength=60,pattern="+idPattern.String()) {
+		t.Errorf("the schema says %s, Check asks for %s", tag, idPattern)
+	}
+	for id, good := range map[ID]bool{
+		"raft-4": true, "0.a_b": true, ID(strings.Repeat("a", 60)): true,
+		"": false, "Raft": false, "-a": false, "a b": false, "a/b": false, "a\n": false, ID(strings.Repeat("a", 61)): false,
+	} {
+		if err := id.Check(); (err == nil) != good {
+			t.Errorf("%q: %v", id, err)
 		}
 	}
 }

@@ -166,6 +166,9 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 		bad("shorthand", "is empty, and no part on the shelf is named "+strconv.Quote(string(id)))
 	}
 	if id != "" {
+		if err := id.Check(); err != nil {
+			bad("id", err.Error())
+		}
 		e.Part.ID = id
 	}
 	if name := field("name"); name != "" {

@@ -60,6 +60,7 @@ func TestCSVProblems(t *testing.T) {
 		"d,\"Two",
 		"lines\",16GB DDR4-3200 DIMM,4,,,",
 		"e,E,8TB 3.5 hdd,-1,1.234,,",
+		"Two Words,F,8TB 3.5 hdd,1,,,",
 	}, "\n")
 	got, problems, err := shelf.ReadCSV(strings.NewReader(text), known(t))
 	if err != nil {
@@ -76,7 +77,7 @@ func TestCSVProblems(t *testing.T) {
 		t.Errorf("taken: %s", s)
 	}
 	want := []string{`line 3, shorthand: "banana" means nothing here`, `line 4, count: "many" is not a count`, `line 4, price: "free" is not a price`, `line 4, condition: "broken" is not new, used or tested`,
-		`line 6, shorthand: is empty, and no part on the shelf is named "nobody"`, `line 9, count: "-1" is not a count`, `line 9, price: "1.234" is not a price`}
+		`line 6, shorthand: is empty, and no part on the shelf is named "nobody"`, `line 9, count: "-1" is not a count`, `line 9, price: "1.234" is not a price`, `line 10, id: "Two Words" is no id`}
 	if len(wrong) != len(want) {
 		t.Fatalf("%s", strings.Join(wrong, "\n"))
 	}
@@ -110,7 +111,7 @@ func FuzzReadCSV(f *testing.F) {
 			}
 		}
 		for _, e := range entries {
-			if e.Count < 0 || e.Price < 0 || len(e.Part.Validate()) > 0 {
+			if e.Count < 0 || e.Price < 0 || len(e.Part.Validate()) > 0 || e.Part.ID.Check() != nil {
 				t.Fatalf("%q: taken: %+v", text, e)
 			}
 		}

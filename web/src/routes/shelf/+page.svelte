@@ -234,7 +234,7 @@
 
 <Dialog open={reportOpen} permanent title="A list of parts" size="md">
 	{#if report}
-		<p>{report.file.name}: {report.said.good} good rows, {report.said.problems.length} faults.</p>
+		<p>{report.file.name}: {report.said.says}.</p>
 		{#if report.said.problems.length > 0}
 			<ul class="my-2 border-l-4 border-over pl-3">
 				{#each report.said.problems as p, i (i)}
