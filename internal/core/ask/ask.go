@@ -255,20 +255,7 @@ func Population(sheet *machine.Sheet, text string) (Reply, error) {
 	if len(pieces) == 0 {
 		return Reply{}, fmt.Errorf("no module was written: write for example 2x16 DDR4-3200")
 	}
-	var slots []machine.SocketID
-	for _, f := range sheet.Memory.Fill {
-		if len(f.Slots) == len(pieces) {
-			slots = f.Slots
-		}
-	}
-	guess := slots == nil
-	if guess {
-		for _, k := range sheet.Sockets {
-			if k.Kind.Memory() {
-				slots = append(slots, k.ID)
-			}
-		}
-	}
+	slots, guess := sheet.OrderOrGuess(len(pieces))
 	if len(pieces) > len(slots) {
 		return Reply{}, fmt.Errorf("%d modules and %d slots", len(pieces), len(slots))
 	}

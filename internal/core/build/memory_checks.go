@@ -12,16 +12,6 @@ import (
 	"deepbay/internal/core/quantity"
 )
 
-// fill is the sheet's list of slots for n modules, nil where it is silent.
-func (r *resolver) fill(n int) []machine.SocketID {
-	for _, f := range r.sheet.Memory.Fill {
-		if len(f.Slots) == n {
-			return f.Slots
-		}
-	}
-	return nil
-}
-
 // refill is the moves that bring modules from where they are into want, leaving
 // alone those that are right already.
 func refill(have []*sock, want []machine.SocketID) []Move {
@@ -88,7 +78,7 @@ func memoryNone(r *resolver) []Finding {
 }
 
 func (r *resolver) firstSlot() string {
-	if f := r.fill(1); f != nil {
+	if f := r.sheet.Memory.Order(1); f != nil {
 		return string(f[0])
 	}
 	return "a memory slot"
@@ -96,7 +86,7 @@ func (r *resolver) firstSlot() string {
 
 // order is the cure that follows the sheet, for the two rules about slots.
 func (r *resolver) order(have []*sock) []Cure {
-	want := r.fill(len(have))
+	want := r.sheet.Memory.Order(len(have))
 	if want == nil {
 		return nil
 	}
@@ -134,7 +124,7 @@ func memoryChannels(r *resolver) []Finding {
 	for _, s := range have {
 		f.Because = append(f.Because, Reason{FromSheet, string(s.ID) + " is on channel " + string(s.Channel)})
 	}
-	if want := r.fill(len(have)); want != nil {
+	if want := r.sheet.Memory.Order(len(have)); want != nil {
 		f.Because = append(f.Because, Reason{FromSheet, "for " + plural(len(have), "module") + " the sheet says " + slots(want)})
 	}
 	return []Finding{f}
@@ -149,7 +139,7 @@ func plural(n int, what string) string {
 
 func memoryOrder(r *resolver) []Finding {
 	have := r.filled
-	want := r.fill(len(have))
+	want := r.sheet.Memory.Order(len(have))
 	if _, tooFew := r.used(); tooFew || want == nil || len(refill(have, want)) == 0 {
 		return nil // too few channels has the same cure, and is said already
 	}
@@ -165,7 +155,7 @@ func memoryOrder(r *resolver) []Finding {
 
 func memoryOrderUnstated(r *resolver) []Finding {
 	have := r.filled
-	if len(have) == 0 || r.fill(len(have)) != nil {
+	if len(have) == 0 || r.sheet.Memory.Order(len(have)) != nil {
 		return nil
 	}
 	return []Finding{{

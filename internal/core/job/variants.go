@@ -93,19 +93,7 @@ func arrange(j *Job, modules []build.ItemID) []build.Placement {
 	if len(planned) == len(modules) {
 		return planned
 	}
-	var want []machine.SocketID
-	for _, f := range j.Sheet.Memory.Fill {
-		if len(f.Slots) == len(modules) {
-			want = f.Slots
-		}
-	}
-	if want == nil {
-		for _, k := range j.Sheet.Sockets {
-			if k.Kind.Memory() {
-				want = append(want, k.ID)
-			}
-		}
-	}
+	want, _ := j.Sheet.OrderOrGuess(len(modules))
 	var out []build.Placement
 	for i := 0; i < min(len(modules), len(want)); i++ {
 		out = append(out, build.Placement{Item: modules[i], Socket: want[i]})

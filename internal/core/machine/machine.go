@@ -336,6 +336,31 @@ type Fill struct {
 	Slots []SocketID `json:"slots" jsonschema:"minItems=1,maxItems=64,uniqueItems=true"`
 }
 
+// Order is the slots that n modules go into as printed, nil where the sheet is
+// silent.
+func (m *Memory) Order(n int) []SocketID {
+	for _, f := range m.Fill {
+		if len(f.Slots) == n {
+			return f.Slots
+		}
+	}
+	return nil
+}
+
+// OrderOrGuess is the slots for n modules: the printed order, or where the sheet
+// is silent all memory slots in board order, which is a guess.
+func (s *Sheet) OrderOrGuess(n int) (slots []SocketID, guess bool) {
+	if slots = s.Memory.Order(n); slots != nil {
+		return slots, false
+	}
+	for _, k := range s.Sockets {
+		if k.Kind.Memory() {
+			slots = append(slots, k.ID)
+		}
+	}
+	return slots, true
+}
+
 // Speed is one row of the board's speed table: the fastest rate with so many
 // modules on the fullest channel and, where the table tells them apart, so many
 // ranks on each module.
