@@ -179,24 +179,14 @@ func positionDead(r *resolver, s *sock) func() Finding {
 
 // positionCures are the splits under which the position lives, and other places.
 func positionCures(r *resolver, s *sock) []Cure {
-	var out []Cure
 	up := s.parent
-	for i := range r.sheet.Rules {
-		rule := &r.sheet.Rules[i]
-		if len(rule.When) != 1 || rule.When[0].Setting == "" {
-			continue
+	out := r.settingsFor(func(e *machine.Effect) bool {
+		if e.Socket != up.ID || len(e.Split) == 0 {
+			return false
 		}
-		for _, e := range rule.Then {
-			if e.Socket != up.ID || len(e.Split) == 0 {
-				continue
-			}
-			if _, live := segment(up.link.Lanes, e.Split, s.FirstLane); live {
-				st := r.sheet.Setting(rule.When[0].Setting)
-				out = append(out, Cure{Says: "set " + st.Name + " to " + st.OptionName(rule.When[0].Is),
-					Moves: []Move{{Setting: st.ID, Value: rule.When[0].Is}}})
-			}
-		}
-	}
+		_, live := segment(up.link.Lanes, e.Split, s.FirstLane)
+		return live
+	})
 	return append(out, r.elsewhere(s)...)
 }
 

@@ -204,17 +204,7 @@ func memorySpeed(r *resolver) []Finding {
 
 // profileCures are the settings that switch a memory profile on.
 func (r *resolver) profileCures() []Cure {
-	var out []Cure
-	for _, rule := range r.sheet.Rules {
-		for _, e := range rule.Then {
-			if e.Profile && len(rule.When) == 1 && rule.When[0].Setting != "" {
-				st := r.sheet.Setting(rule.When[0].Setting)
-				out = append(out, Cure{Says: "set " + st.Name + " to " + st.OptionName(rule.When[0].Is),
-					Moves: []Move{{Setting: st.ID, Value: rule.When[0].Is}}})
-			}
-		}
-	}
-	return out
+	return r.settingsFor(func(e *machine.Effect) bool { return e.Profile })
 }
 
 func memoryUnknown(r *resolver) []Finding {

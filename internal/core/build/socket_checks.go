@@ -186,16 +186,37 @@ func (r *resolver) undo(rule *machine.Rule) []Cure {
 	var out []Cure
 	for _, c := range rule.When {
 		if c.Setting != "" {
-			st := r.sheet.Setting(c.Setting)
-			for _, o := range st.Options {
+			for _, o := range r.sheet.Setting(c.Setting).Options {
 				if o.Value != c.Is {
-					out = append(out, Cure{Says: "set " + st.Name + " to " + o.Name, Moves: []Move{{Setting: st.ID, Value: o.Value}}})
+					out = append(out, r.set(c.Setting, o.Value))
 				}
 			}
 			continue
 		}
 		if cause := r.socket(c.Socket); cause.piece != nil {
 			out = append(out, r.elsewhere(cause)...)
+		}
+	}
+	return out
+}
+
+// set is the cure of one setting at another value.
+func (r *resolver) set(id machine.SettingID, value string) Cure {
+	st := r.sheet.Setting(id)
+	return Cure{Says: "set " + st.Name + " to " + st.OptionName(value), Moves: []Move{{Setting: id, Value: value}}}
+}
+
+// settingsFor are the settings that alone bring an effect that helps.
+func (r *resolver) settingsFor(helps func(*machine.Effect) bool) []Cure {
+	var out []Cure
+	for _, rule := range r.sheet.Rules {
+		if len(rule.When) != 1 || rule.When[0].Setting == "" {
+			continue
+		}
+		for i := range rule.Then {
+			if helps(&rule.Then[i]) {
+				out = append(out, r.set(rule.When[0].Setting, rule.When[0].Is))
+			}
 		}
 	}
 	return out
