@@ -222,16 +222,11 @@ func (s *Store) Put(ctx context.Context, w Write) (int, error) {
 }
 
 func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
-	var made int
-	err := tx.QueryRowContext(ctx, `SELECT revision FROM journal WHERE key = ? AND job = ?`, w.Key, w.Job.ID).Scan(&made)
-	if err == nil {
-		return made, nil
-	}
-	if !errors.Is(err, sql.ErrNoRows) {
-		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+	if made, err := known(ctx, tx, w.Job.ID, w.Key); made > 0 || err != nil {
+		return made, err
 	}
 	current := 0
-	err = tx.QueryRowContext(ctx, `SELECT revision FROM jobs WHERE id = ?`, w.Job.ID).Scan(&current)
+	err := tx.QueryRowContext(ctx, `SELECT revision FROM jobs WHERE id = ?`, w.Job.ID).Scan(&current)
 	switch {
 	case errors.Is(err, sql.ErrNoRows) && w.From > 0:
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, ErrNotFound)
@@ -262,12 +257,19 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 
 // Known is the revision a request with this key made, 0 if none did.
 func (s *Store) Known(ctx context.Context, id job.ID, key string) (int, error) {
+	return known(ctx, s.db, id, key)
+}
+
+// known looks up a key in the database or in a transaction.
+func known(ctx context.Context, q interface {
+	QueryRowContext(ctx context.Context, query string, args ...any) *sql.Row
+}, id job.ID, key string) (int, error) {
 	var n int
-	err := s.db.QueryRowContext(ctx, `SELECT revision FROM journal WHERE key = ? AND job = ?`, key, id).Scan(&n)
-	if errors.Is(err, sql.ErrNoRows) {
-		return 0, nil
+	err := q.QueryRowContext(ctx, `SELECT revision FROM journal WHERE key = ? AND job = ?`, key, id).Scan(&n)
+	if err != nil && !errors.Is(err, sql.ErrNoRows) {
+		return 0, fmt.Errorf("job %q: %w", id, err)
 	}
-	return n, err
+	return n, nil
 }
 
 // Journal lists what was done to a job after a revision, oldest first.
