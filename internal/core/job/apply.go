@@ -301,6 +301,8 @@ func (a *applier) moves() string {
 	for i, m := range a.change.Moves {
 		at := "/moves/" + strconv.Itoa(i)
 		switch {
+		case m.Item == "" && m.Setting == "":
+			a.refuse(at, "moves neither an item nor a setting", "name one of them")
 		case m.Item != "" && a.job.Item(m.Item) == nil:
 			a.refuse(at+"/item", fmt.Sprintf("no item is named %q", m.Item), "name an item of this job")
 		case m.Item != "":

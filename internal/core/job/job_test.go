@@ -66,6 +66,7 @@ func TestApply(t *testing.T) {
 		{"moves", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-5", Socket: "A1"}, {Item: "item-1"}, {Setting: "upper-speed", Value: "gen3"}}},
 			"put Sallow 16 GB into A1; took Sallow 4 GB out; set Upper M.2 link speed to Gen 3"},
 		{"no moves", job.Change{Do: job.DoMoves}, "/moves: no move was given"},
+		{"moves of nothing", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-1"}, {Socket: "A1"}}}, "/moves/1: moves neither an item nor a setting; name one of them"},
 		{"moves of nobody", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "x", Socket: "A1"}}}, `/moves/0/item: no item is named "x"; name an item of this job`},
 		{"moves to nowhere", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-5", Socket: "Z"}}}, `/planned/placements/3/socket: no socket is named "Z"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 2 more`},
 		{"set", job.Change{Do: job.DoSet, Setting: "memory-profile", Value: "on"}, "set Memory profile to Profile 1"},
