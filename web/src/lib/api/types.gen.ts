@@ -859,7 +859,7 @@ export interface Reason {
 	says: string;
 }
 /**
- * FlowAnswer is what one drive can move, reading, in one direction.
+ * FlowAnswer is what one drive can move, reading, in one direction. Behind a link whose rate is not stated the figures are the most it can be, and Held names it.
  */
 export interface FlowAnswer {
 	item: string;
