@@ -2,22 +2,20 @@
 	import { goto, invalidate } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
 	import type { JobCard } from '$lib/api/types.gen';
 	import NewJob from '$lib/bench/NewJob.svelte';
 	import StageTrack from '$lib/bench/StageTrack.svelte';
 	import { SCREENS } from '$lib/job/screens';
+	import { bringIn } from '$lib/ui/bring';
+	import FileButton from '$lib/ui/FileButton.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { shortcut } from '$lib/ui/shortcut';
 	import { when } from '$lib/ui/text';
-	import { toasts } from '$lib/ui/toasts.svelte';
-	import { who } from '$lib/ui/who.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
 	let making = $state(false);
 	let q = $derived(data.q);
-	let files: HTMLInputElement;
 	const open = $derived(data.cards.filter((c) => c.status.stage !== 'closed'));
 	const closed = $derived(data.cards.filter((c) => c.status.stage === 'closed'));
 
@@ -31,25 +29,8 @@
 		}, 150);
 	}
 
-	async function bringIn() {
-		const file = files.files?.[0];
-		if (!file) return;
-		try {
-			const got = await api.bringIn(file, who.name);
-			toasts.add('done', `Brought in: ${got.kind} ${got.name}`);
-			await invalidate('app:bench');
-		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			const first = e.problem.errors ?? [];
-			toasts.add(
-				'error',
-				`${file.name} was not taken: ` +
-					(first.length ? `${first[0]?.pointer || '/'}: ${first[0]?.says}` : e.message) +
-					(first.length > 1 ? ` (and ${first.length - 1} more)` : '')
-			);
-		} finally {
-			files.value = '';
-		}
+	async function take(file: File) {
+		if (await bringIn(file)) await invalidate('app:bench');
 	}
 </script>
 
@@ -111,15 +92,9 @@
 		/>
 	</div>
 	<Button onclick={() => (making = true)} {@attach shortcut('n')}>New job</Button>
-	<Button color="alternative" onclick={() => files.click()}>Bring in a file</Button>
-	<input
-		bind:this={files}
-		type="file"
-		accept=".json,application/json"
-		class="hidden"
-		onchange={bringIn}
-		aria-label="Job, sheet or part file"
-	/>
+	<FileButton label="Job, sheet or part file" accept=".json,application/json" ontake={take}
+		>Bring in a file</FileButton
+	>
 </div>
 
 {#if data.cards.length === 0}

@@ -161,12 +161,7 @@
 			{#if !chart.narrow}
 				{#each chart.marks as m (m.socket.id)}
 					<path d={m.leader} class="pointer-events-none fill-none stroke-soft" stroke-width="1" />
-					<circle
-						cx={m.side === 'left' ? m.box.x : m.box.x + m.box.w}
-						cy={Number(m.leader.match(/ ([\d.]+)H[\d.]+$/)?.[1] ?? 0)}
-						r="2.5"
-						class="pointer-events-none fill-ink"
-					/>
+					<circle cx={m.dot.x} cy={m.dot.y} r="2.5" class="pointer-events-none fill-ink" />
 				{/each}
 			{/if}
 		</svg>

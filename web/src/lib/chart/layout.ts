@@ -26,7 +26,8 @@ export interface Mark {
 	readonly card: Box | null; // what lies in it, to scale
 	readonly side: 'left' | 'right';
 	readonly labelY: number;
-	readonly leader: string;
+	readonly leader: string; // path from the label to the socket
+	readonly dot: { readonly x: number; readonly y: number }; // where it ends
 }
 
 export interface Chart {
@@ -160,7 +161,16 @@ export function layoutChart(
 		const mm = cardLength(state.item);
 		const card = state.item ? { ...b, w: mm ? Math.min(b.w, mm * scale) : b.w } : null;
 		return [
-			{ socket, state, box: b, card, side: sides.get(socket.id) ?? 'left', labelY: 0, leader: '' }
+			{
+				socket,
+				state,
+				box: b,
+				card,
+				side: sides.get(socket.id) ?? 'left',
+				labelY: 0,
+				leader: '',
+				dot: { x: 0, y: 0 }
+			}
 		];
 	});
 	return {
@@ -221,6 +231,7 @@ function label(
 		return {
 			...m,
 			labelY,
+			dot: { x: ax, y: ay },
 			leader: `M${edge} ${y}H${knee}L${side === 'left' ? Math.max(knee, ax - 8) : Math.min(knee, ax + 8)} ${ay}H${ax}`
 		};
 	});

@@ -1,10 +1,9 @@
 <script lang="ts">
 	// A question that is answered as one types: the answer, its figures, its reasons.
-	import { getAbortSignal, type Snippet } from 'svelte';
-	import { api, ApiError } from '$lib/api/client';
-	import type { Reply } from '$lib/api/types.gen';
+	import type { Snippet } from 'svelte';
 	import Reasons from '$lib/job/Reasons.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { LiveAnswer } from './live.svelte';
 
 	interface Props {
 		title: string;
@@ -16,40 +15,16 @@
 	}
 	let { title, question, children, onchoose }: Props = $props();
 	const uid = $props.id();
-	let answer = $state.raw<Reply | null>(null);
-	let fault = $state('');
-
-	$effect(() => {
-		const asked = question;
-		const signal = getAbortSignal();
-		if (!asked) {
-			answer = null;
-			fault = '';
-			return;
-		}
-		const timer = setTimeout(async () => {
-			try {
-				const got = await api.ask(asked, signal);
-				if (signal.aborted) return;
-				answer = got.fault ? null : got;
-				fault = got.fault ?? '';
-			} catch (e) {
-				if (signal.aborted) return;
-				if (!(e instanceof ApiError)) throw e;
-				answer = null;
-				fault = e.problem.errors?.[0]?.says ?? e.message;
-			}
-		}, 150);
-		return () => clearTimeout(timer);
-	});
+	const live = new LiveAnswer(() => question);
+	const answer = $derived(live.reply);
 </script>
 
 <section aria-labelledby="{uid}-h" class="border-t border-line pt-3" data-ask={title}>
 	<h2 id="{uid}-h">{title}</h2>
 	<div class="my-2 flex flex-wrap items-end gap-2">{@render children()}</div>
 	<div aria-live="polite">
-		{#if fault}
-			<p class="flex gap-2 text-over"><Mark grade="stops" label="not answered" /> {fault}</p>
+		{#if live.fault}
+			<p class="flex gap-2 text-over"><Mark grade="stops" label="not answered" /> {live.fault}</p>
 		{:else if answer}
 			<p class="text-xl font-semibold">{answer.says}</p>
 			{#each answer.asks as a (a.about)}

@@ -4,6 +4,7 @@
 	import { api, ApiError } from '$lib/api/client';
 	import type { ShelfRow } from '$lib/api/types.gen';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import { CONDITIONS, type Condition } from './conditions';
 
 	interface Props {
 		row: ShelfRow | null;
@@ -17,7 +18,7 @@
 	let number = $derived(row?.stock.part.number ?? '');
 	let count = $derived(row?.stock.count ?? 0);
 	let price = $derived(row?.price ?? '');
-	let condition = $derived<string>(row?.stock.condition ?? '');
+	let condition = $derived<Condition | ''>(row?.stock.condition ?? '');
 	let serials = $derived((row?.stock.serials ?? []).join(' '));
 	let fault = $state('');
 
@@ -34,7 +35,7 @@
 				part: { ...row.stock.part, name, ...(number && { number }) },
 				count: Number(count),
 				...(cents > 0 && { priceCents: cents }),
-				...(condition && { condition: condition as 'new' | 'used' | 'tested' }),
+				...(condition && { condition }),
 				serials: serials.split(/\s+/).filter(Boolean)
 			});
 			fault = '';
@@ -68,17 +69,7 @@
 			</div>
 			<div>
 				<Label for="{uid}condition">Condition</Label>
-				<Select
-					id="{uid}condition"
-					bind:value={condition}
-					placeholder=""
-					items={[
-						{ value: '', name: 'not stated' },
-						{ value: 'new', name: 'new' },
-						{ value: 'used', name: 'used' },
-						{ value: 'tested', name: 'used and tested' }
-					]}
-				/>
+				<Select id="{uid}condition" bind:value={condition} placeholder="" items={CONDITIONS} />
 			</div>
 			<div>
 				<Label for="{uid}serials">Serial numbers, blanks between</Label>

@@ -1,11 +1,13 @@
 <script lang="ts">
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
-	import { getAbortSignal } from 'svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { CSVReport, Reply, ShelfRow } from '$lib/api/types.gen';
+	import type { CSVReport, ShelfRow } from '$lib/api/types.gen';
+	import { LiveAnswer } from '$lib/rule/live.svelte';
+	import { CONDITIONS, type Condition } from '$lib/shelf/conditions';
 	import EditStock from '$lib/shelf/EditStock.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import FileButton from '$lib/ui/FileButton.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import type { PageProps } from './$types';
@@ -14,39 +16,16 @@
 	let rows = $derived<readonly ShelfRow[]>(data.rows);
 	let words = $state('');
 	let price = $state('');
-	let condition = $state('');
+	let condition = $state<Condition | ''>('');
 	let serials = $state('');
-	let reply = $state.raw<Reply | null>(null);
-	let fault = $state('');
 	let editing = $state.raw<ShelfRow | null>(null);
 	let report = $state.raw<{ file: File; said: CSVReport } | null>(null);
 	let reportOpen = $derived(report !== null);
-	let files: HTMLInputElement;
 
 	// What the words mean, as they are typed.
-	$effect(() => {
-		const text = words.trim();
-		const signal = getAbortSignal();
-		if (!text) {
-			reply = null;
-			fault = '';
-			return;
-		}
-		const timer = setTimeout(async () => {
-			try {
-				const got = await api.ask('part?text=' + encodeURIComponent(text), signal);
-				if (signal.aborted) return;
-				reply = got.fault ? null : got;
-				fault = got.fault ?? '';
-			} catch (e) {
-				if (signal.aborted) return;
-				if (!(e instanceof ApiError)) throw e;
-				reply = null;
-				fault = e.problem.errors?.[0]?.says ?? e.message;
-			}
-		}, 150);
-		return () => clearTimeout(timer);
-	});
+	const meaning = new LiveAnswer(
+		() => words.trim() && 'part?text=' + encodeURIComponent(words.trim())
+	);
 
 	const said = (e: unknown) => {
 		if (!(e instanceof ApiError)) throw e;
@@ -60,24 +39,20 @@
 				text: words,
 				price: String(price ?? ''),
 				serials,
-				...(condition && { condition: condition as 'new' | 'used' | 'tested' })
+				...(condition && { condition })
 			});
-			toasts.add('done', `On the shelf: ${reply?.says ?? words}`);
+			toasts.add('done', `On the shelf: ${meaning.reply?.says ?? words}`);
 			words = serials = price = '';
 		} catch (err) {
 			said(err);
 		}
 	}
 
-	async function read() {
-		const file = files.files?.[0];
-		if (!file) return;
+	async function read(file: File) {
 		try {
 			report = { file, said: await api.shelfList(file, false) };
 		} catch (e) {
 			said(e);
-		} finally {
-			files.value = '';
 		}
 	}
 
@@ -101,15 +76,9 @@
 	<Button color="alternative" href="/api/shelf/csv" data-sveltekit-reload download
 		>Save as a list</Button
 	>
-	<Button color="alternative" onclick={() => files.click()}>Bring in a list</Button>
-	<input
-		bind:this={files}
-		type="file"
-		accept=".csv,text/csv"
-		class="hidden"
-		onchange={read}
-		aria-label="List of parts (CSV)"
-	/>
+	<FileButton label="List of parts (CSV)" accept=".csv,text/csv" ontake={read}
+		>Bring in a list</FileButton
+	>
 </div>
 
 <form class="grid gap-2 border border-line bg-land/50 p-3" onsubmit={add} aria-label="Quick add">
@@ -132,17 +101,7 @@
 		</div>
 		<div class="w-32">
 			<Label for="condition">Condition</Label>
-			<Select
-				id="condition"
-				bind:value={condition}
-				placeholder=""
-				items={[
-					{ value: '', name: 'not stated' },
-					{ value: 'new', name: 'new' },
-					{ value: 'used', name: 'used' },
-					{ value: 'tested', name: 'tested' }
-				]}
-			/>
+			<Select id="condition" bind:value={condition} placeholder="" items={CONDITIONS} />
 		</div>
 		<div class="w-44">
 			<Label for="serials">Serial numbers</Label>
@@ -151,16 +110,16 @@
 		<Button type="submit">Put it on the shelf</Button>
 	</div>
 	<div aria-live="polite" class="min-h-6">
-		{#if fault}
-			<p class="text-over">{fault}</p>
-		{:else if reply}
+		{#if meaning.fault}
+			<p class="text-over">{meaning.fault}</p>
+		{:else if meaning.reply}
 			<p>
-				<strong>{reply.says}</strong>
-				{#each reply.lines.filter((l) => l.what === 'it does not say') as l (l.value)}
+				<strong>{meaning.reply.says}</strong>
+				{#each meaning.reply.lines.filter((l) => l.what === 'it does not say') as l (l.value)}
 					<span class="text-soft">does not say {l.value}</span>
 				{/each}
 			</p>
-			{#each reply.asks as a (a.about)}
+			{#each meaning.reply.asks as a (a.about)}
 				<p class="flex flex-wrap items-center gap-2">
 					<Mark grade="unknown" />
 					{a.about}?

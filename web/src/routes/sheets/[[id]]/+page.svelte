@@ -2,35 +2,18 @@
 	import { invalidateAll } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
 	import Board from '$lib/chart/Board.svelte';
-	import { toasts } from '$lib/ui/toasts.svelte';
-	import { who } from '$lib/ui/who.svelte';
+	import { bringIn } from '$lib/ui/bring';
+	import FileButton from '$lib/ui/FileButton.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
 	let chosen = $state<string>();
-	let files: HTMLInputElement;
 	const view = $derived(data.view);
 	const socket = $derived(view?.sheet.sockets.find((k) => k.id === chosen));
 
-	async function bringIn() {
-		const file = files.files?.[0];
-		if (!file) return;
-		try {
-			const got = await api.bringIn(file, who.name);
-			toasts.add('done', `Brought in: ${got.kind} ${got.name}`);
-			await invalidateAll();
-		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			const p = e.problem.errors?.[0];
-			toasts.add(
-				'error',
-				`${file.name} was not taken: ${p ? `${p.pointer || '/'}: ${p.says}` : e.message}`
-			);
-		} finally {
-			files.value = '';
-		}
+	async function take(file: File) {
+		if (await bringIn(file)) await invalidateAll();
 	}
 
 	const facts = $derived(
@@ -69,15 +52,9 @@
 			download>Save this sheet</Button
 		>
 	{/if}
-	<Button color="alternative" onclick={() => files.click()}>Bring in a sheet</Button>
-	<input
-		bind:this={files}
-		type="file"
-		accept=".json"
-		class="hidden"
-		onchange={bringIn}
-		aria-label="Sheet file"
-	/>
+	<FileButton label="Sheet file" accept=".json,application/json" ontake={take}
+		>Bring in a sheet</FileButton
+	>
 </div>
 <div class="grid gap-6 lg:grid-cols-[15rem_1fr]">
 	<nav aria-label="Sheets of the shop">

@@ -1,0 +1,22 @@
+import { api, ApiError } from '$lib/api/client';
+import { toasts } from './toasts.svelte';
+import { who } from './who.svelte';
+
+/** Brings in a job, sheet or part file and says what came of it; true when it was taken. */
+export async function bringIn(file: File): Promise<boolean> {
+	try {
+		const got = await api.bringIn(file, who.name);
+		toasts.add('done', `Brought in: ${got.kind} ${got.name}`);
+		return true;
+	} catch (e) {
+		if (!(e instanceof ApiError)) throw e;
+		const all = e.problem.errors ?? [];
+		toasts.add(
+			'error',
+			`${file.name} was not taken: ` +
+				(all[0] ? `${all[0].pointer || '/'}: ${all[0].says}` : e.message) +
+				(all.length > 1 ? ` (and ${all.length - 1} more)` : '')
+		);
+		return false;
+	}
+}
