@@ -79,7 +79,7 @@ func (r *resolver) flows() []FlowAnswer {
 		if u := slices.IndexFunc(flows[i].Links, func(l int) bool { return !capacity[l].Known() }); u >= 0 {
 			l := links[flows[i].Links[u]]
 			a.Held = l.what + l.name
-			a.Says = "at most " + share.Rate.String() + ": what " + a.Held + " carries is not stated"
+			a.Says = "at most " + alone.Rate.String() + ": what " + a.Held + " carries is not stated"
 			continue
 		}
 		if share.Held != flow.Free {
