@@ -38,8 +38,12 @@ func TestSheets(t *testing.T) {
 		{"cormorant-w8", "a carrier with a switch chip needs no split", "raft-4s:SLOT4 ternlight-2000:SLOT4/1 ternlight-2000:SLOT4/2 ternlight-2000:SLOT4/3 sallow-32g-reg:A1", []string{"carrier-shared SLOT4"}, "4 of 4 positions served"},
 		{"petrel-l1", "a logger proven with more than its sheet states", "sallow-8g-3l-so:SODIMM1", []string{"module-proven SODIMM1"}, "proven by the job of June"},
 		{"plover-m2", "a mini PC with no room for a heatsink", "ternlight-2000:M2 sallow-8g-so:SODIMM1", []string{"m2-height M2"}, "has free above it 2.2 mm"},
-		{"dunlin-s3", "a slim desktop that feeds two drives from its board", "mudlark-2000:SATA1 skerry-480:SATA2 sallow-16g-3200:A1 sallow-16g-3200:B1", []string{"memory-speed A1", "memory-speed B1"}, "SATA Gen 3"},
+		{"dunlin-s3", "a slim desktop that feeds two drives from its board", "mudlark-2000:SATA1 skerry-480:SATA2 sallow-16g-3200:A1 sallow-16g-3200:B1", []string{"bay-loose SATA2", "memory-speed A1", "memory-speed B1"}, "SATA Gen 3"},
 		{"dunlin-s3", "and takes no full-height card", "gallery-8:PCIE1 sallow-16g-3200:A1", []string{"card-length PCIE1", "memory-speed A1"}, "the case takes 170 mm"},
+		{"dunlin-s3", "and in the place of its optical drive only with the right lead", "skerry-480:SATA3 sallow-16g-3200:A1 sallow-16g-3200:B1", []string{"plug-wrong SATA3", "memory-speed A1", "memory-speed B1"}, "ends in slimline sata"},
+		{"dunlin-s3", "which the shop has", "skerry-480:SATA3 crimp-slim sled-95 spacer-25 sallow-16g-3200:A1 sallow-16g-3200:B1", []string{"memory-speed A1", "memory-speed B1"}, "SATA Gen 3"},
+		{"plover-m2", "what does not go in goes outside", "haven-10:USB1 ternlight-2000:USB1/1 sallow-8g-so:SODIMM1", []string{"outside USB1/1"}, "moves about 900 MB/s outside"},
+		{"cormorant-w8", "a U.2 drive on its own port, and one on an adapter", "spindrift-3840:U2_1 stilt-u2:M2_1 spindrift-3840:M2_1/1 sallow-32g-reg:A1", nil, "1 of 1 position served"},
 		{"avocet-e1", "an old desktop takes no DDR4", "sallow-16g-3200:A1", []string{"memory-generation A1", "memory-none"}, "takes DDR3 only"},
 	} {
 		raw, err := demo.Files.ReadFile("sheets/" + c.sheet + ".sheet.json")
@@ -60,7 +64,7 @@ func TestSheets(t *testing.T) {
 				}
 				continue
 			}
-			name, socket, _ := strings.Cut(word, ":")
+			name, socket, placed := strings.Cut(word, ":")
 			var p *part.Part
 			for k := range parts {
 				if string(parts[k].ID) == name {
@@ -72,7 +76,9 @@ func TestSheets(t *testing.T) {
 			}
 			item := build.ItemID(rune('a' + i))
 			b.Pieces = append(b.Pieces, build.Piece{ID: item, Part: p})
-			b.Placements = append(b.Placements, build.Placement{Item: item, Socket: machine.SocketID(socket)})
+			if placed {
+				b.Placements = append(b.Placements, build.Placement{Item: item, Socket: machine.SocketID(socket)})
+			}
 		}
 		r := build.Resolve(&b)
 		var got []string

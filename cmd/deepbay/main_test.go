@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"fmt"
 	"io"
 	"net/http"
 	"os"
@@ -165,7 +166,11 @@ func TestServeAndDemo(t *testing.T) {
 		ctx, stop := context.WithCancel(t.Context())
 		read, write := io.Pipe()
 		status := make(chan int, 1)
-		go func() { status <- run(ctx, c.args, write, io.Discard) }()
+		go func() {
+			s := run(ctx, c.args, write, io.Discard)
+			write.CloseWithError(fmt.Errorf("it ended with status %d before it listened", s)) //nolint:errcheck // always nil
+			status <- s
+		}()
 		line := make([]byte, 200)
 		n, err := read.Read(line)
 		if err != nil {

@@ -274,33 +274,33 @@ func TestShelf(t *testing.T) {
 		t.Errorf("%d sheets, %v", len(sheets), err)
 	}
 	parts, err := s.Parts(ctx)
-	if err != nil || len(parts) != 16 {
+	if err != nil || len(parts) != 30 {
 		t.Errorf("%d parts, %v", len(parts), err)
 	}
 	stock, err := s.Shelf(ctx)
-	if err != nil || len(stock) != 16 || stock[1].Count != 2 {
+	if err != nil || len(stock) != 30 || stock[1].Count != 5 {
 		t.Errorf("%d on the shelf, %v", len(stock), err)
 	}
-	stock[0].Count, stock[0].Price = 3, 4250
+	stock[0].Count, stock[0].Price = 7, 4250
 	bad := stock[1]
 	bad.Count = -1
 	if err := s.PutStock(ctx, []shelf.Stock{stock[0], bad}); err == nil {
 		t.Error("a negative count was kept")
 	}
-	if again, _ := s.Shelf(ctx); again[0].Count == 3 {
+	if again, _ := s.Shelf(ctx); again[0].Count == 7 {
 		t.Error("of two entries one was kept, though the other was refused")
 	}
 	if err := s.PutStock(ctx, stock[:1]); err != nil {
 		t.Fatal(err)
 	}
-	if again, _ := s.Shelf(ctx); again[0].Count != 3 || again[0].Price != 4250 {
+	if again, _ := s.Shelf(ctx); again[0].Count != 7 || again[0].Price != 4250 {
 		t.Errorf("kept as %+v", again[0])
 	}
 	parts[0].Name = "Zenith"
 	if err := s.PutPart(ctx, parts[0]); err != nil {
 		t.Fatal(err)
 	}
-	if again, _ := s.Parts(ctx); len(again) != 16 || again[15].Name != "Zenith" {
+	if again, _ := s.Parts(ctx); len(again) != 30 || again[29].Name != "Zenith" {
 		t.Error("a part of the same name is not replaced")
 	}
 }

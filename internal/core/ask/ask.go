@@ -198,7 +198,7 @@ func Keys(key part.Key, protocols []link.Protocol) []Fit {
 	sheet := machine.Sheet{
 		Roots:  []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}},
 		Groups: []machine.Group{{ID: "g", Root: "cpu", Lanes: 4}},
-		Sockets: []machine.Socket{{ID: "socket", Kind: machine.M2, Group: "g", Gen: 4, Lanes: 4, SATAGen: 3, Key: key, Protocols: protocols,
+		Sockets: []machine.Socket{{ID: "socket", Kind: machine.M2, Group: "g", Gen: 4, Lanes: key.MaxLanes(), SATAGen: 3, Key: key, Protocols: protocols,
 			LengthsMM: []quantity.Millimetres{80}}},
 	}
 	out := make([]Fit, len(cards))

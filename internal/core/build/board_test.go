@@ -17,7 +17,9 @@ const gib = quantity.GiB
 // board is the machine of the tests. U is the processor's own M.2 socket, L the
 // chipset's, which takes P5 and P6 with it; K is keyed B; Q and G are badly
 // described; T is tight; O is dead with the old processor; X1 to X3 are slots, of
-// which X2 takes half of X1's lanes; A1 to B2 are memory.
+// which X2 takes half of X1's lanes; A1 to B2 are memory. W lies under X2 and
+// takes 110 mm only; P8 is a caddy for 9.5 mm that is not there, P9 wants an
+// angled lead, PO is fed by a slim plug; V is a U.2 port, R1 to R3 are USB.
 func board() *machine.Sheet {
 	m2 := func(id machine.SocketID, group machine.GroupID, gen quantity.Gen, key part.Key, protocols ...link.Protocol) machine.Socket {
 		return machine.Socket{ID: id, Kind: machine.M2, Group: group, Gen: gen, Lanes: 4, SATAGen: 3, Key: key, Protocols: protocols,
@@ -33,6 +35,18 @@ func board() *machine.Sheet {
 	q.LengthsMM = nil
 	tight, old := m2("T", "more", 4, "M", link.PCIe), m2("O", "more", 4, "M", link.PCIe)
 	tight.TopMM, tight.BottomMM, tight.Heatsink = 3, 0.3, quantity.No
+	k := m2("K", "low", 3, "B", link.SATA)
+	k.Lanes = 2
+	under := m2("W", "low", 4, "M", link.PCIe)
+	under.Under, under.UnderMM, under.WidthMM, under.LengthsMM = 2, 5, 22, []quantity.Millimetres{110}
+	caddy, angled, optical := sata("P8", part.Form2i5), sata("P9", part.Form2i5, part.Form3i5), sata("PO", part.Form2i5)
+	caddy.Lead, caddy.Holder, caddy.HasHolder, caddy.BayMM, caddy.Thread = quantity.Yes, machine.HeldByCaddy, quantity.No, 9.5, part.UNC632
+	angled.Lead, angled.LeadEnd, angled.Holder = quantity.No, part.AngledEnd, machine.HeldByBracket
+	optical.Power = part.PlugSlim
+	u2 := machine.Socket{ID: "V", Kind: machine.U2, Group: "low", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe}, Drives: []part.Form{part.FormU2}}
+	usb := func(id machine.SocketID, m link.USBMode) machine.Socket {
+		return machine.Socket{ID: id, Kind: machine.USB, Root: "pch", Protocols: []link.Protocol{link.USB}, USB: m}
+	}
 	slot := func(id machine.SocketID, group machine.GroupID, gen quantity.Gen, first int, lanes, long quantity.Lanes, opening int) machine.Socket {
 		return machine.Socket{ID: id, Kind: machine.Slot, Group: group, Gen: gen, FirstLane: first, Lanes: lanes, Physical: long, Opening: opening,
 			Protocols: []link.Protocol{link.PCIe}, OpenEnd: quantity.No}
@@ -56,15 +70,16 @@ func board() *machine.Sheet {
 		ID: "board", Name: "Test board", Class: machine.Tower, Board: machine.Board{WidthMM: 1000, HeightMM: 1000},
 		Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU},
 			{ID: "pch", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 3, Lanes: 4}}},
-		Groups:     []machine.Group{{ID: "top", Root: "cpu", Lanes: 4}, {ID: "low", Root: "pch", Lanes: 24}, {ID: "wide", Root: "cpu", Lanes: 16}, {ID: "more", Root: "cpu", Lanes: 8}},
+		Groups:     []machine.Group{{ID: "top", Root: "cpu", Lanes: 4}, {ID: "low", Root: "pch", Lanes: 40}, {ID: "wide", Root: "cpu", Lanes: 16}, {ID: "more", Root: "cpu", Lanes: 8}},
 		Processors: []machine.Processor{{ID: "old", Name: "the old one"}, {ID: "new", Name: "the new one"}},
-		Chassis:    machine.Chassis{CardMM: 270, LowSlots: quantity.Yes, Feeds3V3: quantity.Yes, Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 3}}},
+		Chassis:    machine.Chassis{CardMM: 270, LowSlots: quantity.Yes, Feeds3V3: quantity.Yes, Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 3}, {Kind: part.PlugMolex, Count: 1, From: "the board's own lead"}}},
 		Sockets: []machine.Socket{
-			m2("U", "top", 4, "M", link.PCIe), m2("L", "low", 3, "M", link.PCIe, link.SATA), m2("K", "low", 3, "B", link.SATA),
+			m2("U", "top", 4, "M", link.PCIe), m2("L", "low", 3, "M", link.PCIe, link.SATA), k,
 			m2("F", "low", 4, "M", link.PCIe), q, g,
 			tight, old, bay, sata("P5", part.Form2i5, part.Form3i5), sata("P6", part.Form2i5, part.Form3i5), sata("P7"),
 			a1, dimm("A2", "A"), dimm("B1", "B"), dimm("B2", "B"),
 			x1, slot("X2", "wide", 4, 8, 8, 16, 2), slot("X3", "low", 3, 0, 4, 4, 3),
+			under, caddy, angled, optical, u2, usb("R1", link.USB10), usb("R2", link.USB20), usb("R3", ""),
 		},
 		Settings: []machine.Setting{setting("profile"), setting("cap"), setting("half"), setting("sata-only"), setting("close"), split},
 		Rules: []machine.Rule{
@@ -128,6 +143,25 @@ var shelf = func() map[string]*part.Part {
 		"ecc":    high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.ECC = quantity.Yes }),
 		"noecc":  high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.ECC = quantity.No }),
 		"m16r2":  {Module: module(16*gib, 3200, 2)}, "ddr5": {Module: ddr5}, "reg": {Module: registered}, "fast": {Module: fast}, "so": {Module: short},
+		"wide25":    high(&part.Part{Drive: card(link.PCIe, 4, 4, 110, "M")}, func(p *part.Part) { p.Drive.M2.WidthMM = 25 }),
+		"tall110":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 110, "M")}, func(p *part.Part) { p.Drive.M2.TopMM = 8 }),
+		"cool5":     high(&part.Part{Drive: card(link.PCIe, 5, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.Heatsink, p.Drive.Watts = quantity.No, 5.5 }),
+		"clocked":   high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.ClockDriver = quantity.Yes }),
+		"unclocked": high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.ClockDriver = quantity.No }),
+		"hungry":    high(&part.Part{Card: slotCard(16, 16, 1, 200)}, func(p *part.Part) { p.Card.Watts = 120 }),
+		"plugged":   high(&part.Part{Card: slotCard(16, 16, 1, 200)}, func(p *part.Part) { p.Card.Watts, p.Card.Plugs = 120, []part.Plug{part.Plug6} }),
+		"u2":        {Drive: &part.Drive{Form: part.FormU2, Protocol: link.PCIe, Gen: 4, Lanes: 4, HeightMM: 15}},
+		"riser":     {Card: &part.Card{M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80, TwoSided: quantity.No}, Gen: 4, Lanes: 4, Carrier: &part.Carrier{Positions: []part.Position{{Takes: part.TakesSlot, Lanes: 4, Physical: 16}}}}},
+		"tou2":      {Card: &part.Card{M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80, TwoSided: quantity.No}, Gen: 3, Lanes: 4, Carrier: &part.Carrier{Positions: []part.Position{{Takes: part.TakesU2, Lanes: 4, Drives: []part.Form{part.FormU2}}}}}},
+		"ports":     {Card: &part.Card{Connector: 4, Gen: 3, Lanes: 2, Openings: 1, LengthMM: 100, Carrier: &part.Carrier{Switch: true, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5}}, {Takes: part.TakesSATA, SATAGen: 3}}}}},
+		"box":       {Enclosure: &part.Enclosure{USB: link.USB10, Queues: quantity.Yes, Trims: quantity.No, Translates: quantity.No, Positions: []part.Position{{Lanes: 4, Gen: 3, LengthsMM: []quantity.Millimetres{80}}}}},
+		"fastbox":   {Enclosure: &part.Enclosure{USB: link.USB20, Positions: []part.Position{{Lanes: 4, Gen: 3, LengthsMM: []quantity.Millimetres{80}}}}},
+		"dock":      {Enclosure: &part.Enclosure{USB: link.USB5, OwnSupply: quantity.No, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5, part.Form3i5}}}}},
+		"fed":       {Enclosure: &part.Enclosure{USB: link.USB5, OwnSupply: quantity.Yes, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5, part.Form3i5}}}}},
+		"lead":      {Fitting: &part.Fitting{Kind: part.DataLead, End: part.StraightEnd}}, "bent": {Fitting: &part.Fitting{Kind: part.DataLead, End: part.AngledEnd}},
+		"toslim": {Fitting: &part.Fitting{Kind: part.PowerAdapter, From: part.PlugSlim, To: part.PlugSATA}}, "tomolex": {Fitting: &part.Fitting{Kind: part.PowerAdapter, From: part.PlugMolex, To: part.PlugSATA, Plugs: 2}},
+		"frame": {Fitting: &part.Fitting{Kind: part.Bracket, Holds: part.Form2i5, Thread: part.M3}}, "sled": {Fitting: &part.Fitting{Kind: part.Caddy}},
+		"spacer": {Fitting: &part.Fitting{Kind: part.Spacer}}, "m3": {Fitting: &part.Fitting{Kind: part.Screws, Thread: part.M3}},
 		"nosize": {Module: module(0, 3200, 1)}, "norate": {Module: module(16*gib, 0, 1)}, "noranks": {Module: module(16*gib, 3200, 0)},
 	}
 	for name, p := range out {

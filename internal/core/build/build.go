@@ -169,6 +169,7 @@ type LinkAnswer struct {
 	Protocol link.Protocol  `json:"protocol,omitempty"`
 	Gen      quantity.Gen   `json:"gen,omitzero"`
 	Lanes    quantity.Lanes `json:"lanes,omitzero"`
+	USB      link.USBMode   `json:"usb,omitempty"`
 	MBps     float64        `json:"mbps,omitzero"` // line rate after coding, one direction
 	Text     string         `json:"text"`          // "Gen 3 x4"
 	Rate     string         `json:"rate"`          // "3.94 GB/s before packet overhead"

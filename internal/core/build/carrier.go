@@ -1,7 +1,7 @@
 package build
 
-// This file gives carriers their sockets: which positions of a card live, at
-// which width and generation, and why not.
+// This file gives carriers, adapters and USB boxes their sockets: which positions
+// live, at which width and generation, and why not.
 
 import (
 	"slices"
@@ -19,56 +19,69 @@ func Path(slot machine.SocketID, position int) machine.SocketID {
 	return slot + "/" + machine.SocketID(strconv.Itoa(position))
 }
 
-// Slot is the slot of a path, "" for a socket of the board itself.
-func Slot(id machine.SocketID) machine.SocketID {
-	slot, _, nested := strings.Cut(string(id), "/")
-	if !nested {
-		return ""
-	}
-	return machine.SocketID(slot)
+// Holder is the socket whose part brings the socket of a path, "" for a socket of
+// the board itself.
+func Holder(id machine.SocketID) machine.SocketID {
+	return id[:max(0, strings.LastIndexByte(string(id), '/'))]
 }
 
-// Carried lists the sockets that the carriers placed in this build bring, in the
-// order of the sheet's slots.
+// Carried lists the sockets that the parts placed in this build bring, in the
+// order of the sheet's sockets and then of theirs: a carrier may sit in the slot
+// of an adapter.
 func (b *Build) Carried() []machine.Socket {
-	var out []machine.Socket
-	if !slices.ContainsFunc(b.Pieces, func(p Piece) bool { return p.Part.Card != nil && p.Part.Card.Carrier != nil }) {
+	bring := map[machine.SocketID]*part.Part{}
+	for _, p := range b.Placements {
+		if q := b.piece(p.Item); q != nil && q.Part.Positions() != nil {
+			bring[p.Socket] = q.Part
+		}
+	}
+	if len(bring) == 0 {
 		return nil
 	}
-	for i := range b.Sheet.Sockets {
-		k := &b.Sheet.Sockets[i]
-		if k.Kind != machine.Slot {
-			continue
+	var out []machine.Socket
+	add := func(k machine.Socket) {
+		if p := bring[k.ID]; p != nil && goesInto(p, &k) {
+			out = carried(out, &k, p)
 		}
-		for _, p := range b.Placements {
-			if p.Socket != k.ID {
-				continue
-			}
-			if q := b.piece(p.Item); q != nil && q.Part.Card != nil && q.Part.Card.Carrier != nil {
-				out = carried(out, k, q.Part)
-			}
-		}
+	}
+	for _, k := range b.Sheet.Sockets {
+		add(k)
+	}
+	for i := 0; i < len(out); i++ {
+		add(out[i])
 	}
 	return out
 }
 
-// carried appends the sockets of one carrier in a slot, as the card describes
-// them: their lanes are the position's, their generation the card's.
+// kinds are the kinds of socket that positions are.
+var kinds = map[part.Takes]machine.Kind{part.TakesM2: machine.M2, part.TakesSlot: machine.Slot, part.TakesU2: machine.U2, part.TakesSATA: machine.SATA}
+
+// carried appends the sockets of one part in k, as the part describes them: their
+// lanes are the position's, their generation that of the card or the bridge.
 func carried(out []machine.Socket, k *machine.Socket, p *part.Part) []machine.Socket {
-	for i, pos := range p.Card.Carrier.Positions {
-		out = append(out, machine.Socket{
-			ID: Path(k.ID, i+1), Kind: machine.M2, Where: "position " + strconv.Itoa(i+1) + " of " + p.Name,
-			Group: k.Group, Root: k.Root, Protocols: []link.Protocol{link.PCIe}, Gen: p.Card.Gen, Lanes: pos.Lanes,
-			Key: part.KeyM, LengthsMM: pos.LengthsMM, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
-			FirstLane: pos.FirstLane,
-		})
+	positions := p.Positions()
+	for i := range positions {
+		pos := &positions[i]
+		s := machine.Socket{
+			ID: Path(k.ID, i+1), Kind: kinds[pos.Kind()], Where: "position " + strconv.Itoa(i+1) + " of " + p.Name,
+			Group: k.Group, Root: k.Root, Protocols: pos.Speaks(), Gen: pos.Gen, SATAGen: pos.SATAGen, Lanes: pos.Lanes, FirstLane: pos.FirstLane,
+			LengthsMM: pos.LengthsMM, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
+			Physical: pos.Physical, OpenEnd: pos.OpenEnd, Drives: pos.Drives, BayMM: pos.HeightMM,
+		}
+		if s.Kind == machine.M2 {
+			s.Key = part.KeyM
+		}
+		if p.Card != nil && s.Kind != machine.SATA {
+			s.Gen = p.Card.Gen
+		}
+		out = append(out, s)
 	}
 	return out
 }
 
 // Socket finds a socket of the board or of a carrier in it, nil if there is none.
 func (b *Build) Socket(id machine.SocketID) *machine.Socket {
-	if k := b.Sheet.Socket(id); k != nil || Slot(id) == "" {
+	if k := b.Sheet.Socket(id); k != nil || Holder(id) == "" {
 		return k
 	}
 	for _, k := range b.Carried() {
@@ -86,6 +99,24 @@ func (s *sock) card() *part.Card {
 	return s.piece.Part.Card
 }
 
+// m2 is the mechanical side of the M.2 drive or adapter in s.
+func (s *sock) m2() *part.M2 {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.M2()
+}
+
+func (s *sock) enclosure() *part.Enclosure {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Enclosure
+}
+
+// outside reports a socket of a USB box.
+func (s *sock) outside() bool { return s.parent != nil && s.parent.enclosure() != nil }
+
 // nest settles what the slot leaves of a carrier's position, before it is judged.
 func (r *resolver) nest(s *sock) {
 	up := s.parent
@@ -96,12 +127,10 @@ func (r *resolver) nest(s *sock) {
 		s.dead = []Reason{{FromPlan, r.name(up) + " is not seen in " + string(up.ID)}}
 		return
 	}
-	if up.card().Carrier.Switch {
-		return // all positions live; what they share is the slot's link
+	if s.outside() || up.card().Carrier.Switch {
+		return // all positions live; what they share is the link of the part that brings them
 	}
-	if up.link.Gen.Known() && (!s.link.Gen.Known() || up.link.Gen < s.link.Gen) {
-		s.link.Gen = up.link.Gen
-	}
+	s.link.Gen = min(s.link.Gen, up.link.Gen) // unknown where either is
 	width := up.link.Lanes
 	if !width.Known() {
 		s.link.Lanes = 0
@@ -190,13 +219,31 @@ func positionCures(r *resolver, s *sock) []Cure {
 	return append(out, r.elsewhere(s)...)
 }
 
-// trainCard settles the link of a card in its slot.
+// trainCard settles the link of a card in its slot, or of an adapter in its
+// M.2 socket.
 func (r *resolver) trainCard(s *sock) {
 	c := s.card()
 	if c == nil || !slices.Contains(s.protocols, link.PCIe) {
 		return
 	}
 	r.trainPCIe(s, c.Link())
+}
+
+// trainBox settles the link of a USB box on its port.
+func (r *resolver) trainBox(s *sock) {
+	e := s.enclosure()
+	if e == nil || s.Kind != machine.USB {
+		return
+	}
+	got := s.USB.Train(e.USB)
+	s.trained = usbAnswer(got)
+	s.because = append(s.because,
+		Reason{FromPart, r.name(s) + " is " + e.USB.String()},
+		Reason{FromSheet, string(s.ID) + " is " + s.USB.String() + r.fedBy(s)})
+	for _, rule := range s.narrowed {
+		s.because = append(s.because, r.ruleReason(rule))
+	}
+	s.because = append(s.because, Reason{FromStandard, "a USB link runs in the fastest mode that both ends have: " + got.String()})
 }
 
 // seen counts the positions of the carrier in s that are served.
@@ -229,14 +276,15 @@ func slotLength(r *resolver, s *sock) func() Finding {
 	}
 }
 
-// covering is the card whose cooler lies over the opening of slot s, nil if none.
-func (r *resolver) covering(s *sock) *sock {
-	if s.Opening == 0 {
+// over is the card that lies over a rear opening, other than the one in except;
+// nil if none does or the sheet does not number the openings.
+func (r *resolver) over(opening int, except *sock) *sock {
+	if opening == 0 {
 		return nil
 	}
 	for i := range r.sockets {
 		k := &r.sockets[i]
-		if c := k.card(); c != nil && k.ID != s.ID && k.Opening > 0 && k.Opening < s.Opening && s.Opening < k.Opening+max(1, c.Openings) {
+		if c := k.card(); c != nil && k.ID != except.ID && k.Opening > 0 && k.Opening <= opening && opening < k.Opening+max(1, c.Openings) {
 			return k
 		}
 	}
@@ -244,7 +292,7 @@ func (r *resolver) covering(s *sock) *sock {
 }
 
 func slotCovered(r *resolver, s *sock) func() Finding {
-	k := r.covering(s)
+	k := r.over(s.Opening, s)
 	if k == nil {
 		return nil
 	}
@@ -261,7 +309,7 @@ func slotCovered(r *resolver, s *sock) func() Finding {
 
 func cardLength(r *resolver, s *sock) func() Finding {
 	c, room := s.card(), r.sheet.Chassis.CardMM
-	if c == nil || !c.LengthMM.Known() || !room.Known() || c.LengthMM <= room {
+	if c == nil || s.parent != nil || !c.LengthMM.Known() || !room.Known() || c.LengthMM <= room {
 		return nil
 	}
 	return func() Finding {
@@ -275,7 +323,7 @@ func cardLength(r *resolver, s *sock) func() Finding {
 
 func cardBracket(r *resolver, s *sock) func() Finding {
 	c := s.card()
-	if c == nil || r.sheet.Chassis.LowSlots != quantity.Yes || c.LowBracket != quantity.No {
+	if c == nil || s.parent != nil || r.sheet.Chassis.LowSlots != quantity.Yes || c.LowBracket != quantity.No {
 		return nil
 	}
 	return func() Finding {

@@ -131,7 +131,53 @@ var ruleCases = []struct {
 		"notes memory-speed A1 m32\nnotes memory-speed A2 m32'\nnotes memory-speed B1 m32''\nnotes memory-speed B2 m32'''\nwarns memory-trial"},
 	{"memory-trial", "m16:A2", Wish{}, ""},
 	{"not-placed", "+nvme" + fine, Wish{}, "warns not-placed nvme"},
-	{"not-placed", "nvme" + fine, Wish{}, ""}, // taken out on purpose
+	{"not-placed", "nvme" + fine, Wish{}, ""},        // taken out on purpose
+	{"not-placed", "+lead +sled" + fine, Wish{}, ""}, // fittings go into no socket
+	{"m2-width", "wide25:W" + fine, Wish{}, "stops m2-width W wide25"},
+	{"m2-width", "long:W" + fine, Wish{}, "warns uplink-below-link W long"},
+	{"fit-unknown", "wide25:Q" + fine, Wish{}, "warns fit-unknown Q wide25"},
+	{"m2-cover", "tall110:W nic:X2" + fine, Wish{}, "stops m2-cover W tall110"},
+	{"m2-cover", "tall110:W gpu:X1" + fine, Wish{}, "stops m2-cover W tall110"}, // two openings wide
+	{"m2-cover", "tall110:W thin:X1" + fine, Wish{}, "warns uplink-below-link W tall110"},
+	{"m2-warm", "cool5:T" + fine, Wish{}, "warns link-below-drive T cool5\nnotes m2-warm T cool5"},
+	{"bay-form", "ssd:P9" + fine, Wish{}, ""},
+	{"plug-wrong", "ssd:PO" + fine, Wish{}, "stops plug-wrong PO ssd"},
+	{"plug-wrong", "ssd:PO toslim" + fine, Wish{}, ""},
+	{"box-supply", "dock:R1 hdd:R1/1" + fine, Wish{}, "stops box-supply R1/1 hdd"},
+	{"box-supply", "fed:R1 hdd:R1/1" + fine, Wish{}, "notes outside R1/1 hdd"},
+	{"box-supply", "dock:R1 ssd:R1/1" + fine, Wish{}, "notes outside R1/1 ssd"},
+	{"outside", "box:R1 nvme:R1/1" + fine, Wish{}, "notes outside R1/1 nvme"},
+	{"outside", "box:R1" + fine, Wish{}, ""},
+	{"box-narrow", "fastbox:R1" + fine, Wish{}, "warns box-narrow R1 fastbox"},
+	{"box-narrow", "fastbox:R2" + fine, Wish{}, ""},
+	{"link-unknown", "box:R3" + fine, Wish{}, "warns link-unknown R3 box"},
+	{"slot-power", "hungry:X1" + fine, Wish{}, "warns slot-power X1 hungry"},
+	{"slot-power", "plugged:X1" + fine, Wish{}, ""},
+	{"screw-thread", "ssd:P8" + fine, Wish{}, "warns screw-thread P8 ssd\nnotes bay-loose P8 ssd"},
+	{"screw-thread", "thick:P8 m3" + fine, Wish{}, ""},
+	{"bay-loose", "ssd:P8 m3" + fine, Wish{}, "notes bay-loose P8 ssd"},
+	{"bay-loose", "ssd:P8 m3 spacer" + fine, Wish{}, ""},
+	{"memory-clocked", "clocked:A2", Wish{}, "warns memory-clocked A2 clocked"},
+	{"memory-clocked", "clocked:A2 unclocked:B2", Wish{}, "notes memory-mixed\nwarns memory-clocked A2 clocked"},
+	{"memory-clocked", "unclocked:A2", Wish{}, ""},
+	{"lead-missing", "+thick:P8 +m3 +sled +ssd:P9 +frame +lead" + fine, Wish{}, "warns lead-missing P9 ssd"}, // its end does not suit
+	{"lead-missing", "+ssd:P9 +frame +bent" + fine, Wish{}, ""},
+	{"lead-unknown", "+ssd:P1" + fine, Wish{}, "notes lead-unknown P1 ssd"},
+	{"lead-unknown", "+ssd:P1 hdd" + fine, Wish{}, ""}, // the disk that came out left its lead
+	{"lead-unknown", "+ssd:P1 +ssd':P5 +lead" + fine, Wish{}, "notes lead-unknown P5 ssd'"},
+	{"holder-missing", "+ssd:P9 +bent" + fine, Wish{}, "warns holder-missing P9 ssd"}, // nobody says whether it is there
+	{"holder-missing", "+thick:P8 +m3" + fine, Wish{}, "warns holder-missing P8 thick"},
+	{"holder-missing", "+thick:P8 +m3 +sled" + fine, Wish{}, ""},
+	{"kind-mismatch", "box:U" + fine, Wish{}, "stops kind-mismatch U box"},
+	{"kind-mismatch", "riser:X1" + fine, Wish{}, "stops kind-mismatch X1 riser"},
+	{"kind-mismatch", "lead:P1" + fine, Wish{}, "stops kind-mismatch P1 lead"},
+	{"fit-unknown", "riser:U nic:U/1" + fine, Wish{}, "warns fit-unknown U/1 nic"}, // room for a card there is not described
+	{"link-below-drive", "tou2:U u2:U/1" + fine, Wish{}, "warns link-below-drive U/1 u2"},
+	{"link-below-drive", "u2:V" + fine, Wish{}, "warns uplink-below-link V u2"},
+	{"bay-form", "ssd:V" + fine, Wish{}, "stops bay-form V ssd"},
+	{"position-dead", "ports:X2 ssd:X2/1" + fine, Wish{}, ""},
+	{"fit-unknown", "ports:X2 ssd:X2/2" + fine, Wish{}, "warns fit-unknown X2/2 ssd"}, // which bays its second port reaches
+	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P9 tomolex" + fine, Wish{}, ""},
 	{"wish-memory", "m16:A2", Wish{MemoryBytes: 32 * gib}, "warns wish-memory"},
 	{"wish-memory", "m16:A2 +m16'", Wish{MemoryBytes: 32 * gib}, "warns not-placed m16'"}, // it follows from that
 	{"wish-memory", "m16:A2 m16':B2", Wish{MemoryBytes: 32 * gib}, ""},
@@ -237,6 +283,7 @@ func TestWhy(t *testing.T) {
   cure put nvme into T [{nvme T  }]
 hdd is not seen on P6: the socket is off
   because when L holds anything, P5 is off and P6 is off (p. 18) (sheet)
+  cure move the data lead of hdd to P9 [{hdd P9  }]
   cure put nvme into U [{nvme U  }]
   cure put nvme into F [{nvme F  }]
   cure put nvme into G [{nvme G  }]
@@ -428,7 +475,11 @@ func TestFlows(t *testing.T) {
 		"nvme3:L nvme3':U": "U: 3.53 GB/s alone\nL: 3.53 GB/s alone",
 		"joined:X2 nvme:X2/1 nvme':X2/2 nvme'':X2/4": "X2/1: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2" + "\n" + "X2/2: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2" + "\n" + "X2/4: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2",
 		"quad:X1 nvme:X1/1 nvme':X1/2 split=4+4+4+4": "X1/1: 7.06 GB/s alone\nX1/2: 7.06 GB/s alone",
-		"mystery:U hdd": "",
+		"mystery:U hdd":                       "",
+		"box:R1 nvme:R1/1":                    "R1/1: 900 MB/s alone, 900 MB/s with all 1 drives at work, held by the USB link of R1",
+		"dock:R3 ssd:R3/1":                    "R3/1: at most 600 MB/s: what the USB link of R3 carries is not stated",
+		"ports:X3 ssd:X3/1 nvme3:L":           "L: 3.53 GB/s alone, 2.93 GB/s with all 2 drives at work, held by the uplink of the chipset\nX3/1: 600 MB/s alone",
+		"riser:F quad:F/1 nvme3:F/1/1 ssd:P1": "P1: 600 MB/s alone\nF/1/1: 3.53 GB/s alone, 2.93 GB/s with all 2 drives at work, held by the uplink of the chipset",
 	} {
 		var got []string
 		for _, f := range Resolve(lay(t, board(), text)).Flows {
@@ -461,7 +512,7 @@ func TestOffers(t *testing.T) {
 	}
 	want := []string{"U live: Gen 4 x4, 7.88 GB/s 0", "L live: costs hdd 1", "K stopped: no notch at the socket's key 1",
 		"F live: Gen 4 x4, 7.88 GB/s 0", "Q unknown: unknown: the sheet or the label does not say enough 0", "G live: Gen ? x4 0",
-		"T live: Gen 4 x4, 7.88 GB/s 0", "O unknown: Gen 4 x4, 7.88 GB/s 0"}
+		"T live: Gen 4 x4, 7.88 GB/s 0", "O unknown: Gen 4 x4, 7.88 GB/s 0", "W stopped: no post at the card's length 1"}
 	if !slices.Equal(got, want) {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
 	}

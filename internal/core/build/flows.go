@@ -23,8 +23,8 @@ type FlowAnswer struct {
 	Says     string           `json:"says"`
 }
 
-// sharedLink is a link that several drives pass: an uplink, or the slot of a
-// carrier with a switch chip.
+// sharedLink is a link that several drives pass: an uplink, the slot of a carrier
+// with a switch chip, the USB link of a box.
 type sharedLink struct {
 	what, name string
 	rate       quantity.Rate
@@ -59,8 +59,14 @@ func (r *resolver) flows() []FlowAnswer {
 			own = min(own, rated)
 		}
 		f := flow.Flow{Demand: own}
-		if up := s.parent; up != nil && up.card().Carrier.Switch && up.trained != nil {
-			f.Links = append(f.Links, shared("the link of the carrier in ", string(up.ID), link.Link{Gen: up.trained.Gen, Lanes: up.trained.Lanes}.Planning()))
+		for up := s.parent; up != nil; up = up.parent {
+			switch {
+			case up.trained == nil: // nothing is seen behind it
+			case up.enclosure() != nil:
+				f.Links = append(f.Links, shared("the USB link of ", string(up.ID), up.trained.USB.Planning()))
+			case up.card().Carrier.Switch:
+				f.Links = append(f.Links, shared("the link of the carrier in ", string(up.ID), link.Link{Gen: up.trained.Gen, Lanes: up.trained.Lanes}.Planning()))
+			}
 		}
 		for root := r.sheet.RootOf(s.Socket); root != nil && root.Uplink != nil; root = r.sheet.Root(root.Uplink.To) {
 			f.Links = append(f.Links, shared("the uplink of the ", root.Name, root.Uplink.Link().Planning()))

@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"deepbay/internal/core/machine"
-	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 )
 
@@ -275,37 +274,38 @@ func memorySystem(r *resolver) []Finding {
 		Cures:   []Cure{{Says: "another edition, a 64-bit system, or less memory"}}}}
 }
 
-// powerPlugs counts what drives and cards draw from, kind by kind; a kind whose
-// number the sheet does not state is not judged.
-func powerPlugs(r *resolver) []Finding {
-	need := map[part.Plug]int{}
-	for i := range r.sockets {
-		s := &r.sockets[i]
-		if s.piece == nil {
-			continue
-		}
-		if s.Kind == machine.SATA || s.Kind == machine.U2 {
-			kind := s.Power
-			if kind == "" {
-				kind = part.PlugSATA
+func memoryClocked(r *resolver) []Finding {
+	with, without := 0, 0
+	var first *sock
+	for _, s := range r.filled {
+		switch s.module().ClockDriver {
+		case quantity.Yes:
+			with++
+			if first == nil {
+				first = s
 			}
-			need[kind]++
-		}
-		if c := s.card(); c != nil {
-			for _, k := range c.Plugs {
-				need[k]++
-			}
+		case quantity.No:
+			without++
 		}
 	}
-	var out []Finding
-	for _, have := range r.sheet.Chassis.Plugs {
-		if n := need[have.Kind]; n > have.Count {
-			out = append(out, Finding{Says: plural(n, string(have.Kind)+" power plug") + " needed, " + strconv.Itoa(have.Count) + " free",
-				Because: []Reason{{FromSheet, "the machine has " + plural(have.Count, string(have.Kind)+" power plug")}, {FromPlan, plural(n, "part") + " of the plan draw from one"}},
-				Cures:   []Cure{{Says: "leave a part out, or a lead of this very supply model with more plugs; leads of other models are wired differently"}}})
-		}
+	if with == 0 || without == 0 && r.sheet.Memory.ClockDrivers == quantity.Yes {
+		return nil
 	}
-	return out
+	f := Finding{Socket: first.ID, Item: first.piece.ID, Because: []Reason{{FromPart, r.name(first) + " brings a clock driver"}},
+		Cures: []Cure{{Says: "use modules without a clock driver"}}}
+	switch {
+	case without > 0:
+		f.Says = "modules with and without a clock driver are mixed: they may not start together"
+		f.Because = append(f.Because, Reason{FromPart, plural(with, "module") + " with, " + strconv.Itoa(without) + " without"})
+		f.Cures = []Cure{{Says: "use modules of one kind"}}
+	case r.sheet.Memory.ClockDrivers == quantity.No:
+		f.Says = r.name(first) + " brings a clock driver that this board does not run: it may be slower, or not start"
+		f.Because = append(f.Because, Reason{FromSheet, "the board does not run clock drivers"}, Reason{FromStandard, "on such hosts the driver is bypassed, at lower rates, or the module does not start"})
+	default:
+		f.Says = "whether " + r.name(first) + " runs at its rate here is unknown"
+		f.Because = append(f.Because, Reason{FromSheet, "unknown, because the sheet does not say whether the board runs clock drivers"})
+	}
+	return []Finding{f}
 }
 
 func memoryTrial(r *resolver) []Finding {

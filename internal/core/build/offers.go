@@ -29,7 +29,7 @@ func Offers(b *Build, item ItemID) []Offer {
 	from := b.at(item)
 	for _, p := range b.Placements {
 		switch {
-		case from != "" && Slot(p.Socket) == from:
+		case from != "" && Holder(p.Socket) == from:
 			riding = append(riding, Placement{p.Item, p.Socket[len(from):]})
 		case p.Item != item:
 			base.Placements = append(base.Placements, p)

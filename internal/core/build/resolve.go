@@ -28,7 +28,7 @@ func Resolve(b *Build) Resolved {
 		r.sockets[i] = sock{Socket: s, link: s.Link(), sataGen: s.SATAGen, protocols: s.Protocols, state: Free}
 	}
 	for i := len(b.Sheet.Sockets); i < len(r.sockets); i++ {
-		r.sockets[i].parent = r.socket(Slot(r.sockets[i].ID))
+		r.sockets[i].parent = r.socket(Holder(r.sockets[i].ID))
 	}
 	for _, p := range b.Placements {
 		r.socket(p.Socket).piece = b.piece(p.Item)
@@ -88,7 +88,7 @@ func (s *sock) drive() *part.Drive {
 	return s.piece.Part.Drive
 }
 
-// own is the link of the drive or card in s, as its label states it.
+// own is the PCIe link of the drive or card in s, as its label states it.
 func (s *sock) own() link.Link {
 	if c := s.card(); c != nil {
 		return c.Link()
@@ -233,6 +233,7 @@ func (r *resolver) judge(s *sock) {
 		s.state = Live
 		r.train(s)
 		r.trainCard(s)
+		r.trainBox(s)
 	}
 	for i := range r.checks {
 		c := &r.checks[i]
@@ -309,7 +310,7 @@ func (r *resolver) trainPCIe(s *sock, own link.Link) link.Link {
 	s.because = append(s.because,
 		Reason{FromPart, r.name(s) + " is " + own.String()},
 		Reason{FromSheet, string(s.ID) + " is " + s.Socket.Link().String() + r.fedBy(s)})
-	if up := s.parent; up != nil {
+	if up := s.parent; up != nil && !s.outside() {
 		s.because = append(s.because, Reason{FromSheet, string(up.ID) + ", which carries it, is " + up.link.String() + ", " + splitText(up.split)})
 	}
 	for _, rule := range s.narrowed {
@@ -320,6 +321,9 @@ func (r *resolver) trainPCIe(s *sock, own link.Link) link.Link {
 }
 
 func (r *resolver) fedBy(s *sock) string {
+	if s.outside() {
+		return ", by its bridge"
+	}
 	root := r.sheet.RootOf(s.Socket)
 	if root == nil {
 		return ""
@@ -334,6 +338,7 @@ func (r *resolver) fedBy(s *sock) string {
 var (
 	pcieAnswers [link.MaxGen + 1][17]LinkAnswer
 	sataAnswers [4]LinkAnswer
+	usbAnswers  = map[link.USBMode]*LinkAnswer{}
 )
 
 func init() {
@@ -355,6 +360,14 @@ func init() {
 		}
 		sataAnswers[gen] = a
 	}
+	for _, m := range append(link.USBModes(), "") {
+		a := &LinkAnswer{Protocol: link.USB, USB: m, MBps: m.LineRate().MBps(), Text: m.String(), Rate: "rate unknown"}
+		if m != "" {
+			low, high := m.Practice()
+			a.Rate = m.LineRate().String() + " after coding, " + low.String() + " to " + high.String() + " in practice"
+		}
+		usbAnswers[m] = a
+	}
 }
 
 // pcieAnswer and sataAnswer look a link up; the sheet's schema keeps generation
@@ -364,6 +377,8 @@ func pcieAnswer(l link.Link) *LinkAnswer {
 }
 
 func sataAnswer(gen quantity.Gen) *LinkAnswer { return &sataAnswers[min(gen, 3)] }
+
+func usbAnswer(m link.USBMode) *LinkAnswer { return usbAnswers[m] }
 
 // ruleReason is a rule of the sheet as a reason.
 func (r *resolver) ruleReason(rule *machine.Rule) Reason {
@@ -489,6 +504,8 @@ func (r *resolver) offer(s *sock) *LinkAnswer {
 		return pcieAnswer(s.link)
 	case slices.Contains(s.protocols, link.SATA):
 		return sataAnswer(s.sataGen)
+	case s.Kind == machine.USB:
+		return usbAnswer(s.USB)
 	}
 	return nil
 }

@@ -32,13 +32,15 @@ func kindMismatch(r *resolver, s *sock) func() Finding {
 func goesInto(p *part.Part, k *machine.Socket) bool {
 	switch k.Kind {
 	case machine.M2:
-		return p.Drive != nil && p.Drive.Form == part.FormM2
+		return p.M2() != nil
 	case machine.SATA:
 		return p.Drive != nil && (p.Drive.Form == part.Form2i5 || p.Drive.Form == part.Form3i5)
 	case machine.Slot:
-		return p.Card != nil
-	case machine.U2:
-		return p.Drive != nil && p.Drive.Form == part.FormU2
+		return p.Card != nil && p.Card.M2 == nil
+	case machine.U2: // its plug takes SATA drives too (SFF-8639); whether they are seen is the protocol's question
+		return p.Drive != nil && (p.Drive.Form == part.FormU2 || p.Drive.Form == part.Form2i5)
+	case machine.USB:
+		return p.Enclosure != nil
 	case machine.DIMM:
 		return p.Module != nil && p.Module.Form == memory.DIMM
 	case machine.SODIMM:
@@ -48,13 +50,19 @@ func goesInto(p *part.Part, k *machine.Socket) bool {
 }
 
 func shape(p *part.Part) string {
-	if p.Drive != nil {
+	switch {
+	case p.Drive != nil:
 		return p.Drive.Form.String() + " drive"
-	}
-	if p.Card != nil {
+	case p.Card != nil && p.Card.M2 != nil:
+		return "M.2 adapter"
+	case p.Card != nil:
 		return "PCIe card"
+	case p.Module != nil:
+		return p.Module.Form.String()
+	case p.Enclosure != nil:
+		return "USB box"
 	}
-	return p.Module.Form.String()
+	return "fitting"
 }
 
 func memoryGeneration(r *resolver, s *sock) func() Finding {
@@ -95,15 +103,15 @@ func memoryRegistered(r *resolver, s *sock) func() Finding {
 }
 
 func m2Key(r *resolver, s *sock) func() Finding {
-	d := s.drive()
-	if d == nil || d.M2 == nil || s.Key == "" || len(d.M2.Keys) == 0 || slices.Contains(d.M2.Keys, s.Key) {
+	m := s.m2()
+	if m == nil || s.Key == "" || len(m.Keys) == 0 || slices.Contains(m.Keys, s.Key) {
 		return nil
 	}
 	return func() Finding {
 		return Finding{
-			Says: r.name(s) + " is notched at " + keys(d.M2.Keys) + "; " + string(s.ID) + " is keyed " + string(s.Key) + ", so it does not go in",
+			Says: r.name(s) + " is notched at " + part.Keys(m.Keys) + "; " + string(s.ID) + " is keyed " + string(s.Key) + ", so it does not go in",
 			Because: []Reason{
-				{FromPart, r.name(s) + " has notches at " + keys(d.M2.Keys)},
+				{FromPart, r.name(s) + " has notches at " + part.Keys(m.Keys)},
 				{FromSheet, string(s.ID) + " has its key at " + string(s.Key)},
 				{FromStandard, "a card goes in only with a notch where the socket has its key; never force it"},
 			},
@@ -111,17 +119,9 @@ func m2Key(r *resolver, s *sock) func() Finding {
 	}
 }
 
-func keys(k []part.Key) string {
-	s := make([]string, len(k))
-	for i := range k {
-		s[i] = string(k[i])
-	}
-	return strings.Join(s, " and ")
-}
-
 func m2Length(r *resolver, s *sock) func() Finding {
-	d := s.drive()
-	if d == nil || d.M2 == nil || len(s.LengthsMM) == 0 || !d.M2.LengthMM.Known() || slices.Contains(s.LengthsMM, d.M2.LengthMM) {
+	m := s.m2()
+	if m == nil || len(s.LengthsMM) == 0 || !m.LengthMM.Known() || slices.Contains(s.LengthsMM, m.LengthMM) {
 		return nil
 	}
 	return func() Finding {
@@ -130,9 +130,9 @@ func m2Length(r *resolver, s *sock) func() Finding {
 			posts[i] = l.String()
 		}
 		return Finding{
-			Says: r.name(s) + " is " + d.M2.LengthMM.String() + " long; " + string(s.ID) + " has posts at " + strings.Join(posts, ", "),
+			Says: r.name(s) + " is " + m.LengthMM.String() + " long; " + string(s.ID) + " has posts at " + strings.Join(posts, ", "),
 			Because: []Reason{
-				{FromPart, r.name(s) + " is " + d.M2.LengthMM.String() + " long"},
+				{FromPart, r.name(s) + " is " + m.LengthMM.String() + " long"},
 				{FromSheet, string(s.ID) + " has posts at " + strings.Join(posts, ", ")},
 				{FromStandard, "the post sits at exactly the card's length; elsewhere it shorts or bends the card"},
 			},
@@ -142,7 +142,7 @@ func m2Length(r *resolver, s *sock) func() Finding {
 
 func bayForm(r *resolver, s *sock) func() Finding {
 	d := s.drive()
-	if d == nil || s.Kind != machine.SATA || len(s.Drives) == 0 || slices.Contains(s.Drives, d.Form) {
+	if d == nil || len(s.Drives) == 0 || slices.Contains(s.Drives, d.Form) || r.bracketed(s) {
 		return nil
 	}
 	return func() Finding {
@@ -303,9 +303,7 @@ func protocols(p []link.Protocol) string {
 
 func fitUnknown(r *resolver, s *sock) func() Finding {
 	var because []Reason
-	sheet := func(what string) {
-		because = append(because, Reason{FromSheet, "unknown, because the sheet does not say " + what})
-	}
+	sheet := func(what string) { because = append(because, r.unsaid(s, what)) }
 	label := func(what string) {
 		because = append(because, Reason{FromPart, "unknown, because the label of " + r.name(s) + " does not say " + what})
 	}
@@ -326,26 +324,35 @@ func fitUnknown(r *resolver, s *sock) func() Finding {
 		if s.Kind == machine.SATA && len(s.Drives) == 0 {
 			sheet("which drives the bay on " + id + " takes")
 		}
-		if s.Kind == machine.M2 {
-			if s.Key == "" {
-				sheet("how " + id + " is keyed")
-			}
-			if len(s.LengthsMM) == 0 && s.parent == nil {
-				sheet("at which lengths " + id + " has posts")
-			}
-			if len(d.M2.Keys) == 0 {
-				label("where it is notched")
-			}
-			if !d.M2.LengthMM.Known() {
-				label("how long it is")
-			}
-			if s.TopMM.Known() && d.M2.Heatsink == quantity.Yes && !d.M2.TopMM.Known() {
-				label("how tall its heatsink is")
-			}
-			if s.BottomMM.Known() && (d.M2.TwoSided == quantity.Unknown || d.M2.TwoSided == quantity.Yes && !d.M2.BottomMM.Known()) {
-				label("whether it has parts on its under side, and how tall")
-			}
+		if s.outside() && d.Form == part.Form3i5 && s.parent.enclosure().OwnSupply == quantity.Unknown {
+			sheet("whether the box has a supply of its own")
 		}
+	}
+	if m := s.m2(); m != nil {
+		if s.Key == "" {
+			sheet("how " + id + " is keyed")
+		}
+		if len(s.LengthsMM) == 0 && s.parent == nil {
+			sheet("at which lengths " + id + " has posts")
+		}
+		if len(m.Keys) == 0 {
+			label("where it is notched")
+		}
+		if !m.LengthMM.Known() {
+			label("how long it is")
+		}
+		if m.WidthMM > 22 && !s.WidthMM.Known() {
+			sheet("whether " + id + " has room for a card " + m.WidthMM.String() + " wide")
+		}
+		if (s.TopMM.Known() || s.UnderMM.Known()) && m.Heatsink == quantity.Yes && !m.TopMM.Known() {
+			label("how tall its heatsink is")
+		}
+		if s.BottomMM.Known() && (m.TwoSided == quantity.Unknown || m.TwoSided == quantity.Yes && !m.BottomMM.Known()) {
+			label("whether it has parts on its under side, and how tall")
+		}
+	}
+	if s.card() != nil && s.Kind == machine.Slot && s.parent != nil {
+		sheet("whether there is room for a card in " + id)
 	}
 	if m := s.module(); m != nil && r.sheet.Memory.Generation == "" {
 		sheet("which memory generation the board takes")
@@ -367,29 +374,48 @@ func linkUnknown(r *resolver, s *sock) func() Finding {
 		return nil
 	}
 	var because []Reason
-	own := s.own()
-	missing := func(known bool, from Source, what string) {
+	own, id, name := s.own(), string(s.ID), r.name(s)
+	socket := func(known bool, what string) {
 		if !known {
-			because = append(because, Reason{from, "unknown, because the " + map[Source]string{FromSheet: "sheet", FromPart: "label"}[from] + " does not say " + what})
+			because = append(because, r.unsaid(s, what+" of "+id))
 		}
 	}
-	if s.trained.Protocol == link.PCIe {
-		missing(s.link.Gen.Known(), FromSheet, "the generation of "+string(s.ID))
-		missing(s.link.Lanes.Known(), FromSheet, "the width of "+string(s.ID))
-		missing(own.Lanes.Known(), FromPart, "the width of "+r.name(s))
-	} else {
-		missing(s.sataGen.Known(), FromSheet, "the SATA generation of "+string(s.ID))
+	label := func(known bool, what string) {
+		if !known {
+			because = append(because, Reason{FromPart, "unknown, because the label does not say " + what + " of " + name})
+		}
 	}
-	missing(own.Gen.Known(), FromPart, "the generation of "+r.name(s))
+	switch s.trained.Protocol {
+	case link.PCIe:
+		socket(s.link.Gen.Known(), "the generation")
+		socket(s.link.Lanes.Known(), "the width")
+		label(own.Lanes.Known(), "the width")
+		label(own.Gen.Known(), "the generation")
+	case link.SATA:
+		socket(s.sataGen.Known(), "the SATA generation")
+		label(own.Gen.Known(), "the generation")
+	case link.USB:
+		socket(s.USB != "", "the USB mode")
+		label(s.enclosure().USB != "", "the USB mode")
+	}
 	return func() Finding {
-		return Finding{Says: "the rate of " + r.name(s) + " in " + string(s.ID) + " is unknown", Because: because,
+		return Finding{Says: "the rate of " + name + " in " + id + " is unknown", Because: because,
 			Cures: []Cure{{Says: "look it up in the manual or on the label"}}}
 	}
 }
 
+// unsaid is the reason that what the socket's own description leaves out makes
+// the answer unknown: the sheet, or for a socket that a part brings, that part.
+func (r *resolver) unsaid(s *sock, what string) Reason {
+	if s.parent != nil {
+		return Reason{FromPart, "unknown, because the description of " + r.name(s.parent) + " does not say " + what}
+	}
+	return Reason{FromSheet, "unknown, because the sheet does not say " + what}
+}
+
 func linkBelowDrive(r *resolver, s *sock) func() Finding {
 	d := s.drive()
-	if d == nil || s.trained == nil || s.trained.MBps == 0 {
+	if d == nil || s.trained == nil || s.trained.MBps == 0 || s.outside() {
 		return nil
 	}
 	own := d.Link().LineRate()
@@ -436,7 +462,7 @@ func (r *resolver) through(k *sock, l link.Link) float64 {
 
 func uplinkBelowLink(r *resolver, s *sock) func() Finding {
 	root := r.sheet.RootOf(s.Socket)
-	if s.drive() == nil || root == nil || root.Uplink == nil || s.trained == nil || s.trained.MBps == 0 {
+	if s.drive() == nil || s.outside() || root == nil || root.Uplink == nil || s.trained == nil || s.trained.MBps == 0 {
 		return nil
 	}
 	up := root.Uplink.Link().LineRate()
@@ -456,7 +482,7 @@ func uplinkBelowLink(r *resolver, s *sock) func() Finding {
 
 func linkBelowSocket(r *resolver, s *sock) func() Finding {
 	d := s.drive()
-	if d == nil || d.Protocol != link.PCIe || s.trained == nil || s.trained.MBps == 0 || s.trained.MBps >= s.link.LineRate().MBps() || s.trained.MBps < d.Link().LineRate().MBps() {
+	if d == nil || d.Protocol != link.PCIe || s.outside() || s.trained == nil || s.trained.MBps == 0 || s.trained.MBps >= s.link.LineRate().MBps() || s.trained.MBps < d.Link().LineRate().MBps() {
 		return nil
 	}
 	return func() Finding {

@@ -22,7 +22,7 @@ func notPlaced(r *resolver) []Finding {
 	var out []Finding
 	for i := range r.b.Pieces {
 		p := &r.b.Pieces[i]
-		if p.New && r.at(p.ID) == nil {
+		if p.New && p.Part.Fitting == nil && r.at(p.ID) == nil {
 			out = append(out, Finding{Item: p.ID, Says: p.Part.Name + " has no place yet",
 				Because: []Reason{{FromPlan, "it came to be fitted and is in no socket"}},
 				Cures:   r.elsewhere(&sock{Socket: &machine.Socket{}, piece: p})})
@@ -36,7 +36,7 @@ func notPlaced(r *resolver) []Finding {
 func (r *resolver) onTheMat(module bool) bool {
 	for i := range r.b.Pieces {
 		p := &r.b.Pieces[i]
-		if p.New && (p.Part.Module != nil) == module && r.at(p.ID) == nil {
+		if p.New && (module && p.Part.Module != nil || !module && p.Part.Drive != nil) && r.at(p.ID) == nil {
 			return true
 		}
 	}

@@ -101,13 +101,13 @@ func Apply(j Job, c Change, by Stamp) (Job, string, error) {
 // its positions moves along, and to the mat where the card does.
 func travel(before, after *Setup) {
 	after.Placements = slices.DeleteFunc(after.Placements, func(p build.Placement) bool {
-		slot := build.Slot(p.Socket)
+		slot := build.Holder(p.Socket)
 		i := before.holder(slot)
 		return slot != "" && i >= 0 && after.where(before.Placements[i].Item) < 0
 	})
 	for n := range after.Placements {
 		p := &after.Placements[n]
-		slot := build.Slot(p.Socket)
+		slot := build.Holder(p.Socket)
 		if i := before.holder(slot); slot != "" && i >= 0 {
 			now := after.Placements[after.where(before.Placements[i].Item)].Socket
 			p.Socket = now + p.Socket[len(slot):]

@@ -134,7 +134,7 @@ func differences(n int) string {
 // unplaced names the first new part that has no place.
 func unplaced(v *View) string {
 	for _, it := range v.Job.Items {
-		if it.New && v.Job.Planned.where(it.ID) < 0 {
+		if p := v.Job.Part(it.Part); it.New && v.Job.Planned.where(it.ID) < 0 && (p == nil || p.Fitting == nil) {
 			return v.Job.Name(it.ID)
 		}
 	}

@@ -16,10 +16,11 @@ type Protocol string
 const (
 	PCIe Protocol = "pcie"
 	SATA Protocol = "sata"
+	USB  Protocol = "usb"
 )
 
 // Values lists the protocols for the formats.
-func (Protocol) Values() []string { return []string{string(PCIe), string(SATA)} }
+func (Protocol) Values() []string { return []string{string(PCIe), string(SATA), string(USB)} }
 
 // String prints the trade's spelling.
 func (p Protocol) String() string {
@@ -28,6 +29,8 @@ func (p Protocol) String() string {
 		return "PCIe"
 	case SATA:
 		return "SATA"
+	case USB:
+		return "USB"
 	}
 	return "unknown protocol"
 }
@@ -144,24 +147,4 @@ func SATARate(g quantity.Gen) quantity.Rate {
 		return 0
 	}
 	return quantity.MBps(75 * float64(uint(1)<<g))
-}
-
-// USBMode is one way a USB link runs (USB 2.0, 3.2 and USB4), in the standard's own words.
-type USBMode struct {
-	Name     string
-	LineGbps float64       // all lanes together
-	Rate     quantity.Rate // after line coding, one direction
-}
-
-// USBModes lists the modes from slow to fast. USB 2.0 has no block code; bit
-// stuffing is not counted. USB4 still carries tunnel overhead on top.
-var USBModes = []USBMode{
-	{"2.0", 0.48, quantity.MBps(60)},
-	{"3.2 Gen 1", 5, quantity.MBps(5000.0 / 8 * 8 / 10)},
-	{"3.2 Gen 1x2", 10, quantity.MBps(10000.0 / 8 * 8 / 10)},
-	{"3.2 Gen 2", 10, quantity.MBps(10000.0 / 8 * 128 / 132)},
-	{"3.2 Gen 2x2", 20, quantity.MBps(20000.0 / 8 * 128 / 132)},
-	{"USB4 Gen 2x2", 20, quantity.MBps(20000.0 / 8 * 64 / 66)},
-	{"USB4 Gen 3x2", 40, quantity.MBps(40000.0 / 8 * 128 / 132)},
-	{"USB4 Gen 4x2", 80, quantity.MBps(80460.0 / 8)},
 }

@@ -110,18 +110,43 @@ func TestOtherLinks(t *testing.T) {
 			t.Errorf("SATARate(%d) = %v MB/s, want %v", gen, got, want)
 		}
 	}
-	want := map[string]float64{"2.0": 60, "3.2 Gen 1": 500, "3.2 Gen 1x2": 1000, "3.2 Gen 2": 1212, "3.2 Gen 2x2": 2424,
-		"USB4 Gen 2x2": 2424, "USB4 Gen 3x2": 4848, "USB4 Gen 4x2": 10057}
-	for _, m := range USBModes {
-		if !near(m.Rate.MBps(), want[m.Name], 0.6) {
-			t.Errorf("USB %s = %.1f MB/s, want %.0f", m.Name, m.Rate.MBps(), want[m.Name])
+	if PCIe.String() != "PCIe" || SATA.String() != "SATA" || USB.String() != "USB" || Protocol("").String() != "unknown protocol" {
+		t.Error("protocols are misspelt")
+	}
+}
+
+// Each mode's line rate, its payload after coding, and the practical range,
+// which lies below the payload.
+func TestUSB(t *testing.T) {
+	want := map[USBMode][4]float64{USB2: {0.48, 60, 30, 42}, USB5: {5, 500, 400, 460}, USB5x2: {10, 1000, 800, 900}, USB10: {10, 1212, 900, 1060},
+		USB20: {20, 2424, 1800, 2050}, USB4By20: {20, 2424, 1600, 2000}, USB4By40: {40, 4848, 2700, 3200}, USB4By80: {80.46, 10057, 5500, 7000}}
+	for _, m := range USBModes() {
+		low, high := m.Practice()
+		for i, got := range []float64{m.LineGbps(), m.LineRate().MBps(), low.MBps(), high.MBps()} {
+			if !near(got, want[m][i], 0.6) {
+				t.Errorf("%s, figure %d: %.2f, want %.2f", m, i, got, want[m][i])
+			}
 		}
-		delete(want, m.Name)
+		if high > m.LineRate() || m.Planning() != low {
+			t.Errorf("%s: plan with %v, in practice up to %v of %v", m, m.Planning(), high, m.LineRate())
+		}
+		delete(want, m)
 	}
 	if len(want) > 0 {
 		t.Errorf("no row for %v", want)
 	}
-	if PCIe.String() != "PCIe" || SATA.String() != "SATA" || Protocol("").String() != "unknown protocol" {
-		t.Error("protocols are misspelt")
+	for _, c := range []struct{ port, box, want USBMode }{
+		{USB20, USB20, USB20}, {USB10, USB20, USB10}, {USB4By40, USB20, USB10}, {USB4By40, USB4By20, USB4By20},
+		{USB5x2, USB20, USB5x2}, {USB5x2, USB10, USB5}, {USB2, USB4By80, USB2}, {USB5, "", ""},
+	} {
+		if got := c.port.Train(c.box); got != c.want {
+			t.Errorf("%s and %s run as %s, want %s", c.port, c.box, got, c.want)
+		}
+		if a, b := c.port.Train(c.box), c.box.Train(c.port); a != b {
+			t.Errorf("%s and %s: %s one way, %s the other", c.port, c.box, a, b)
+		}
+	}
+	if got := USBMode("").String() + ", " + USB10.String() + ", " + USB4By20.String(); got != "USB, mode unknown, USB 3.2 Gen 2, USB4 Gen 2x2" {
+		t.Errorf("printed as %s", got)
 	}
 }

@@ -107,6 +107,7 @@ type Chassis struct {
 type PlugCount struct {
 	Kind  part.Plug `json:"kind"`
 	Count int       `json:"count" jsonschema:"minimum=0,maximum=64"`
+	From  string    `json:"from,omitempty" jsonschema:"maxLength=120"` // where they come from, if not from the supply: "a lead of the board's own"
 }
 
 // Processor is one processor a board takes; rules say what differs with it.
@@ -172,11 +173,12 @@ const (
 	U2     Kind = "u2"
 	DIMM   Kind = "dimm"
 	SODIMM Kind = "sodimm"
+	USB    Kind = "usb"
 )
 
 // Values lists the socket kinds for the formats.
 func (Kind) Values() []string {
-	return []string{string(M2), string(Slot), string(SATA), string(U2), string(DIMM), string(SODIMM)}
+	return []string{string(M2), string(Slot), string(SATA), string(U2), string(DIMM), string(SODIMM), string(USB)}
 }
 
 // Memory reports whether the socket takes memory modules.
@@ -197,6 +199,8 @@ func (k Kind) String() string {
 		return "DIMM slot"
 	case SODIMM:
 		return "SO-DIMM slot"
+	case USB:
+		return "USB port"
 	}
 	return string(k)
 }
@@ -218,21 +222,45 @@ type Socket struct {
 	FirstLane int                `json:"firstLane,omitzero" jsonschema:"minimum=0,maximum=127"` // in its group; lanes that two sockets claim need a rule that takes them from one
 	Splits    [][]quantity.Lanes `json:"splits,omitempty" jsonschema:"maxItems=16"`             // how firmware can divide a slot; silent means it cannot
 	SATAGen   quantity.Gen       `json:"sataGen,omitzero" jsonschema:"minimum=1,maximum=3"`
+	USB       link.USBMode       `json:"usb,omitempty"` // the fastest mode of a USB port
 
 	// Mechanical side, by kind.
 	Key       part.Key               `json:"key,omitempty"`
 	LengthsMM []quantity.Millimetres `json:"lengthsMM,omitempty" jsonschema:"uniqueItems=true"`
-	Heatsink  quantity.Answer        `json:"heatsink,omitzero"` // the board brings one for this socket
+	WidthMM   quantity.Millimetres   `json:"widthMM,omitzero" jsonschema:"enum=22,enum=25,enum=30"` // the widest M.2 card there is room for
+	Heatsink  quantity.Answer        `json:"heatsink,omitzero"`                                     // the board brings one for this socket
 	Physical  quantity.Lanes         `json:"physicalLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"`
-	OpenEnd   quantity.Answer        `json:"openEnded,omitzero"`                                 // longer cards go in over the end
-	Opening   int                    `json:"opening,omitzero" jsonschema:"minimum=1,maximum=16"` // rear opening, counted away from the processor
-	TopMM     quantity.Millimetres   `json:"clearTopMM,omitzero" jsonschema:"minimum=0.1"`       // free height above an M.2 card's board, or over a memory slot under the cooler
-	BottomMM  quantity.Millimetres   `json:"clearBottomMM,omitzero" jsonschema:"minimum=0.1"`    // free height below it: parts on the under side need it
-	Drives    []part.Form            `json:"drives,omitempty" jsonschema:"uniqueItems=true"`     // what the bay on this port's leads takes
-	BayMM     quantity.Millimetres   `json:"bayHeightMM,omitzero" jsonschema:"minimum=1"`        // the tallest drive of that bay
-	Power     part.Plug              `json:"power,omitempty"`                                    // the plug a drive here is fed from
+	OpenEnd   quantity.Answer        `json:"openEnded,omitzero"`                                      // longer cards go in over the end
+	Opening   int                    `json:"opening,omitzero" jsonschema:"minimum=1,maximum=16"`      // rear opening, counted away from the processor
+	TopMM     quantity.Millimetres   `json:"clearTopMM,omitzero" jsonschema:"minimum=0.1"`            // free height above an M.2 card's board, or over a memory slot under the cooler
+	BottomMM  quantity.Millimetres   `json:"clearBottomMM,omitzero" jsonschema:"minimum=0.1"`         // free height below it: parts on the under side need it
+	UnderMM   quantity.Millimetres   `json:"clearUnderCardMM,omitzero" jsonschema:"minimum=0.1"`      // what is left of clearTopMM when a card lies over it
+	Under     int                    `json:"underOpening,omitzero" jsonschema:"minimum=1,maximum=16"` // the rear opening whose card lies over this socket
+	Drives    []part.Form            `json:"drives,omitempty" jsonschema:"uniqueItems=true"`          // what the bay on this port's leads takes
+	BayMM     quantity.Millimetres   `json:"bayHeightMM,omitzero" jsonschema:"minimum=1"`             // the tallest drive of that bay
+	Power     part.Plug              `json:"power,omitempty"`                                         // the plug that reaches this bay, where it is not a SATA plug
+	Lead      quantity.Answer        `json:"lead,omitzero"`                                           // a data lead lies ready at this port
+	LeadEnd   part.LeadEnd           `json:"leadEnd,omitempty"`                                       // the end the bay has room for
+	Holder    Holder                 `json:"holder,omitempty"`                                        // how the bay holds a drive
+	HasHolder quantity.Answer        `json:"holderThere,omitzero"`                                    // the bracket or caddy is in the machine
+	Thread    part.Thread            `json:"thread,omitempty"`                                        // of the screws kept with the bay
 
 	Channel ChannelID `json:"channel,omitempty" jsonschema:"maxLength=20"` // memory slots only
+}
+
+// Holder is how a bay holds a drive.
+type Holder string
+
+// The holders: screws through the cage, a bracket, or a sled that slides in.
+const (
+	HeldByScrews  Holder = "screws"
+	HeldByBracket Holder = "bracket"
+	HeldByCaddy   Holder = "caddy"
+)
+
+// Values lists the holders for the formats.
+func (Holder) Values() []string {
+	return []string{string(HeldByScrews), string(HeldByBracket), string(HeldByCaddy)}
 }
 
 // Link is the socket's own PCIe end before rules.
@@ -320,15 +348,16 @@ type Limit struct {
 
 // Memory says what the memory slots take together.
 type Memory struct {
-	Generation memory.Generation   `json:"generation,omitempty"`
-	Registered quantity.Answer     `json:"registered,omitzero"`                                       // takes registered modules, and only those
-	ECC        quantity.Answer     `json:"ecc,omitzero"`                                              // uses the check bits of modules that have them
-	Millivolts quantity.Millivolts `json:"millivolts,omitzero" jsonschema:"minimum=500,maximum=5000"` // feeds its modules with this
-	Module     Limit               `json:"module,omitzero"`                                           // the largest single module
-	Total      Limit               `json:"total,omitzero"`
-	Fill       []Fill              `json:"fill,omitempty" jsonschema:"maxItems=64"`
-	Speeds     []Speed             `json:"speeds,omitempty" jsonschema:"maxItems=64"`
-	Reserved   quantity.Bytes      `json:"graphicsBytes,omitzero" jsonschema:"minimum=1"` // kept by graphics in the processor
+	Generation   memory.Generation   `json:"generation,omitempty"`
+	Registered   quantity.Answer     `json:"registered,omitzero"`                                       // takes registered modules, and only those
+	ECC          quantity.Answer     `json:"ecc,omitzero"`                                              // uses the check bits of modules that have them
+	Millivolts   quantity.Millivolts `json:"millivolts,omitzero" jsonschema:"minimum=500,maximum=5000"` // feeds its modules with this
+	ClockDrivers quantity.Answer     `json:"clockDrivers,omitzero"`                                     // runs DDR5 modules that bring a clock driver, with it on
+	Module       Limit               `json:"module,omitzero"`                                           // the largest single module
+	Total        Limit               `json:"total,omitzero"`
+	Fill         []Fill              `json:"fill,omitempty" jsonschema:"maxItems=64"`
+	Speeds       []Speed             `json:"speeds,omitempty" jsonschema:"maxItems=64"`
+	Reserved     quantity.Bytes      `json:"graphicsBytes,omitzero" jsonschema:"minimum=1"` // kept by graphics in the processor
 }
 
 // Fill says which slots a number of modules goes into, as printed in the manual.

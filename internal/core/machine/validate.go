@@ -166,6 +166,15 @@ func (v *validator) sockets() {
 		if k.Kind == Slot && k.Physical.Known() && k.Lanes > k.Physical {
 			v.list.Add(at("sockets", i, "lanes"), fmt.Sprintf("a slot %s long cannot carry %s", k.Physical, k.Lanes), "lanes is the wiring, physicalLanes the length")
 		}
+		if k.Kind == M2 && k.Key != "" && k.Lanes > k.Key.MaxLanes() {
+			v.list.Add(at("sockets", i, "lanes"), fmt.Sprintf("a socket keyed %s carries %s at most", k.Key, k.Key.MaxLanes()), "check the key and the width; the rest of its contacts carry other signals")
+		}
+		if k.Kind != USB && k.USB != "" {
+			v.list.Add(at("sockets", i, "usb"), "only a USB port has a USB mode", "remove it")
+		}
+		if k.Kind == Slot && k.UnderMM.Known() || k.UnderMM.Known() && k.Under == 0 {
+			v.list.Add(at("sockets", i, "clearUnderCardMM"), "under which card is not said", "give underOpening: the rear opening whose card lies over this socket")
+		}
 		for n, split := range k.Splits {
 			v.split(at("sockets", i, "splits/"+strconv.Itoa(n)), k, split)
 		}

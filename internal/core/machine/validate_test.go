@@ -6,6 +6,7 @@ import (
 
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
 )
@@ -75,6 +76,9 @@ func TestValidate(t *testing.T) {
 		{"lanes claimed twice, and settled", func(s *Sheet) { shared(s, Effect{Socket: "M2", MaxLanes: 2}) }, ""},
 		{"lanes beyond the end", func(s *Sheet) { shared(s, Effect{Socket: "M2", MaxLanes: 2}); s.Groups[0].Lanes = 3 }, "/groups/0/lanes: M2 ends at lane 3, the group ends at 2\n/groups/0/lanes: X ends at lane 3, the group ends at 2"},
 		{"a split of a port", func(s *Sheet) { s.Sockets[0].Splits = [][]quantity.Lanes{{2, 2}} }, "/sockets/0/splits/0: only a PCIe slot is divided"},
+		{"wider than its key allows", func(s *Sheet) { s.Sockets[0].Key = part.KeyB }, "/sockets/0/lanes: a socket keyed B carries x2 at most"},
+		{"a USB mode on a port that is none", func(s *Sheet) { s.Sockets[1].USB = link.USB10 }, "/sockets/1/usb: only a USB port has a USB mode"},
+		{"under a card nobody names", func(s *Sheet) { s.Sockets[0].UnderMM = 3 }, "/sockets/0/clearUnderCardMM: under which card is not said"},
 		{"a split that is none", func(s *Sheet) { s.Sockets[0].Kind = Slot; s.Sockets[0].Splits = [][]quantity.Lanes{{4, 4}, {3, 1}} },
 			"/sockets/0/splits/0: 8 lanes in 2 parts do not divide a slot of x4\n/sockets/0/splits/1: 3 is not a PCIe width"},
 		{"a split that is not offered", func(s *Sheet) { s.Rules[0].Then[0] = Effect{Socket: "M2", Split: []quantity.Lanes{2, 2}} }, "/rules/0/then/0/split: M2 cannot be divided like this"},

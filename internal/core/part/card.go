@@ -1,7 +1,8 @@
 package part
 
 // This file describes cards for PCIe slots, and carriers: cards that bring
-// sockets of their own.
+// sockets of their own. An adapter is a carrier with one position; its edge may be
+// that of an M.2 card.
 
 import (
 	"fmt"
@@ -12,7 +13,8 @@ import (
 	"deepbay/internal/core/quantity"
 )
 
-// Card is anything with a PCIe card edge.
+// Card is anything with a PCIe card edge, or an adapter with the edge of an M.2
+// card (then M2 is given and what concerns slots and rear openings is not).
 type Card struct {
 	Connector  quantity.Lanes       `json:"connectorLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"` // length of its edge
 	Gen        quantity.Gen         `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
@@ -23,6 +25,7 @@ type Card struct {
 	Plugs      []Plug               `json:"plugs,omitempty" jsonschema:"maxItems=4"` // extra power it needs, by plug
 	Watts      float64              `json:"watts,omitzero" jsonschema:"minimum=0.1"` // at full load
 	Graphics   bool                 `json:"graphics,omitempty"`
+	M2         *M2                  `json:"m2,omitempty"` // goes into an M.2 socket
 	Carrier    *Carrier             `json:"carrier,omitempty"`
 }
 
@@ -49,25 +52,104 @@ func (Plug) Values() []string {
 
 // Carrier is what a card holds. A plain one wires each position to fixed lanes
 // of the slot, and a position lives when a segment of the slot's split begins at
-// its first lane. One with a switch chip needs no split: all positions live and
-// share the slot's link.
+// its first lane. One with a switch chip or a controller needs no split: all
+// positions live and share the slot's link.
 type Carrier struct {
 	Switch    bool       `json:"switch,omitempty"`
 	Positions []Position `json:"positions" jsonschema:"minItems=1,maxItems=16"`
 }
 
-// Position is one M.2 socket of a carrier.
+// Takes is what kind of socket a position is.
+type Takes string
+
+// A position is an M.2 socket, the default, a PCIe slot, a U.2 port or a SATA port.
+const (
+	TakesM2   Takes = "m2"
+	TakesSlot Takes = "pcie"
+	TakesU2   Takes = "u2"
+	TakesSATA Takes = "sata"
+)
+
+// Values lists the kinds of position for the formats.
+func (Takes) Values() []string {
+	return []string{string(TakesM2), string(TakesSlot), string(TakesU2), string(TakesSATA)}
+}
+
+// Position is one socket of a carrier, an adapter or an enclosure.
 type Position struct {
-	FirstLane int                    `json:"firstLane,omitzero" jsonschema:"minimum=0,maximum=15"` // of the slot; without meaning behind a switch chip
-	Lanes     quantity.Lanes         `json:"lanes" jsonschema:"enum=1,enum=2,enum=4"`
+	Takes     Takes                  `json:"takes,omitempty"`                                                 // absent is an M.2 socket
+	FirstLane int                    `json:"firstLane,omitzero" jsonschema:"minimum=0,maximum=15"`            // of the slot; without meaning behind a switch chip
+	Lanes     quantity.Lanes         `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"` // all but SATA ports
+	Protocols []link.Protocol        `json:"protocols,omitempty" jsonschema:"uniqueItems=true"`               // of an enclosure's M.2 socket; elsewhere M.2 is PCIe
+	Gen       quantity.Gen           `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`                   // PCIe side of the bridge in an enclosure; a card has its own
+	SATAGen   quantity.Gen           `json:"sataGen,omitzero" jsonschema:"minimum=1,maximum=3"`
+	Drives    []Form                 `json:"drives,omitempty" jsonschema:"uniqueItems=true"`                   // a SATA port's
+	HeightMM  quantity.Millimetres   `json:"bayHeightMM,omitzero" jsonschema:"minimum=1"`                      // the tallest box that goes in
+	Physical  quantity.Lanes         `json:"physicalLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"` // a slot's length
+	OpenEnd   quantity.Answer        `json:"openEnded,omitzero"`
 	LengthsMM []quantity.Millimetres `json:"lengthsMM,omitempty" jsonschema:"uniqueItems=true"`
 	Heatsink  quantity.Answer        `json:"heatsink,omitzero"`
 	TopMM     quantity.Millimetres   `json:"clearTopMM,omitzero" jsonschema:"minimum=0.1"`
 	BottomMM  quantity.Millimetres   `json:"clearBottomMM,omitzero" jsonschema:"minimum=0.1"`
 }
 
+// Kind is what sort of socket the position is.
+func (p *Position) Kind() Takes {
+	if p.Takes == "" {
+		return TakesM2
+	}
+	return p.Takes
+}
+
+// Speaks is the protocols of the position; nil is not stated.
+func (p *Position) Speaks() []link.Protocol {
+	if len(p.Protocols) > 0 {
+		return p.Protocols
+	}
+	if p.Takes == TakesSATA {
+		return []link.Protocol{link.SATA}
+	}
+	return []link.Protocol{link.PCIe}
+}
+
+func (c *Card) describe() string {
+	if c.Carrier == nil {
+		return c.Link().String() + " card"
+	}
+	first := c.Carrier.Positions[0].Kind()
+	if c.M2 != nil || len(c.Carrier.Positions) == 1 && first != TakesM2 {
+		from := map[bool]string{true: "M.2", false: "slot"}[c.M2 != nil]
+		return from + " to " + map[Takes]string{TakesM2: "M.2", TakesSlot: "PCIe slot", TakesU2: "U.2", TakesSATA: "SATA"}[first] + " adapter, " + c.Link().String()
+	}
+	if first == TakesSATA {
+		return strconv.Itoa(len(c.Carrier.Positions)) + "-port SATA controller, " + c.Link().String()
+	}
+	s := strconv.Itoa(len(c.Carrier.Positions)) + "-position carrier, " + c.Link().String()
+	if c.Carrier.Switch {
+		s += ", with a switch chip"
+	}
+	return s
+}
+
 func (c *Card) validate() problem.List {
 	var l problem.List
+	if c.M2 != nil && c.Connector.Known() {
+		l.Add("/connectorLanes", "an M.2 adapter has no edge for a slot", "remove connectorLanes or m2")
+	}
+	if c.M2 != nil && c.Lanes > c.M2.MaxLanes() {
+		l.Add("/lanes", "an edge notched at "+Keys(c.M2.Keys)+" has at most "+c.M2.MaxLanes().String(), "check the notches and the width")
+	}
+	if c.Carrier != nil {
+		for i, p := range c.Carrier.Positions {
+			at := "/carrier/positions/" + strconv.Itoa(i)
+			if p.Takes == TakesSATA && !c.Carrier.Switch {
+				l.Add(at+"/takes", "SATA ports come from a controller chip", "set switch, for the ports share the card's link")
+			}
+			if p.Takes != TakesSATA && !p.Lanes.Known() {
+				l.Add(at+"/lanes", "how many lanes it has is missing", "give lanes, such as 4")
+			}
+		}
+	}
 	if c.Connector.Known() && c.Lanes > c.Connector {
 		l.Add("/lanes", fmt.Sprintf("an edge %s long carries no %s", c.Connector, c.Lanes), "lanes is the wiring, connectorLanes the length of the edge")
 	}

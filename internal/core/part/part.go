@@ -1,5 +1,6 @@
-// Package part describes what is fitted: drives and memory modules, each as its
-// label or data sheet gives it. What the label does not say is left out and
+// Package part describes what is fitted: drives, memory modules, cards, boxes for
+// USB ports and the small fittings that go with them, each as its label or data
+// sheet gives it. What the label does not say is left out and
 // stays unknown.
 //
 // A Part is a kind of thing; the pieces on the bench, with their serial
@@ -39,16 +40,42 @@ func (id ID) Check() error {
 	return nil
 }
 
-// Part is one kind of drive, module or card. Exactly one of the three is given.
+// Part is one kind of thing. Exactly one of drive, module, card, enclosure and
+// fitting is given.
 type Part struct {
-	Format  string  `json:"format" jsonschema:"enum=deepbay/part"`
-	Version int     `json:"version" jsonschema:"enum=1"`
-	ID      ID      `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
-	Name    string  `json:"name" jsonschema:"minLength=1,maxLength=120"` // what people call it
-	Number  string  `json:"number,omitempty" jsonschema:"maxLength=80"`  // part number as printed
-	Drive   *Drive  `json:"drive,omitempty"`
-	Module  *Module `json:"module,omitempty"`
-	Card    *Card   `json:"card,omitempty"`
+	Format    string     `json:"format" jsonschema:"enum=deepbay/part"`
+	Version   int        `json:"version" jsonschema:"enum=1"`
+	ID        ID         `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name      string     `json:"name" jsonschema:"minLength=1,maxLength=120"` // what people call it
+	Number    string     `json:"number,omitempty" jsonschema:"maxLength=80"`  // part number as printed
+	Drive     *Drive     `json:"drive,omitempty"`
+	Module    *Module    `json:"module,omitempty"`
+	Card      *Card      `json:"card,omitempty"`
+	Enclosure *Enclosure `json:"enclosure,omitempty"`
+	Fitting   *Fitting   `json:"fitting,omitempty"`
+}
+
+// Positions are the sockets that the part brings: those of a carrier, an adapter
+// or an enclosure. nil for all other parts.
+func (p *Part) Positions() []Position {
+	switch {
+	case p.Card != nil && p.Card.Carrier != nil:
+		return p.Card.Carrier.Positions
+	case p.Enclosure != nil:
+		return p.Enclosure.Positions
+	}
+	return nil
+}
+
+// M2 is the mechanical side of an M.2 drive or adapter, nil for all other parts.
+func (p *Part) M2() *M2 {
+	switch {
+	case p.Drive != nil:
+		return p.Drive.M2
+	case p.Card != nil:
+		return p.Card.M2
+	}
+	return nil
 }
 
 // Form is the shape of a drive.
@@ -131,11 +158,45 @@ func (Key) Values() []string {
 // M2 is the mechanical side of an M.2 card.
 type M2 struct {
 	Keys     []Key                `json:"keys,omitempty" jsonschema:"minItems=1,uniqueItems=true"` // notches cut: B and M fits either socket
-	LengthMM quantity.Millimetres `json:"lengthMM,omitzero" jsonschema:"enum=30,enum=42,enum=60,enum=80,enum=110"`
+	LengthMM quantity.Millimetres `json:"lengthMM,omitzero" jsonschema:"enum=30,enum=42,enum=52,enum=60,enum=80,enum=110"`
+	WidthMM  quantity.Millimetres `json:"widthMM,omitzero" jsonschema:"enum=22,enum=25,enum=30"`
 	Heatsink quantity.Answer      `json:"heatsink,omitzero"`                          // brings one of its own
 	TopMM    quantity.Millimetres `json:"topMM,omitzero" jsonschema:"minimum=0.1"`    // tallest thing on the upper side, heatsink included
 	BottomMM quantity.Millimetres `json:"bottomMM,omitzero" jsonschema:"minimum=0.1"` // tallest thing on the under side; absent with twoSided false is none
 	TwoSided quantity.Answer      `json:"twoSided,omitzero"`
+}
+
+// MaxLanes is the widest PCIe link a card so notched can have: a notch at A, B or
+// E takes the contacts of the upper lanes (PCI Express M.2), so two are left.
+func (m *M2) MaxLanes() quantity.Lanes {
+	most := KeyM.MaxLanes()
+	for _, k := range m.Keys {
+		most = min(most, k.MaxLanes())
+	}
+	return most
+}
+
+// MaxLanes is the widest PCIe link through a socket of this key (PCI Express M.2).
+func (k Key) MaxLanes() quantity.Lanes {
+	switch k {
+	case KeyA, KeyB, KeyE:
+		return 2
+	}
+	return 4
+}
+
+// Keys prints keys as "B and M".
+func Keys(k []Key) string {
+	return strings.Join(keyNames(k), " and ")
+}
+
+// size prints "2280"; a width that is not stated is the usual 22 mm.
+func (m *M2) size() string {
+	w := m.WidthMM
+	if !w.Known() {
+		w = 22
+	}
+	return strconv.Itoa(int(w)) + strconv.Itoa(int(m.LengthMM))
 }
 
 // Module is a memory module.
@@ -148,6 +209,7 @@ type Module struct {
 	Ranks       int                   `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`
 	ECC         quantity.Answer       `json:"ecc,omitzero"`
 	Registered  quantity.Answer       `json:"registered,omitzero"`
+	ClockDriver quantity.Answer       `json:"clockDriver,omitzero"`                         // DDR5 with a clock driver of its own (CUDIMM, CSODIMM)
 	Millivolts  []quantity.Millivolts `json:"millivolts,omitempty" jsonschema:"maxItems=4"` // supply voltages it runs at
 	HeightMM    quantity.Millimetres  `json:"heightMM,omitzero" jsonschema:"minimum=1"`     // with its spreader
 }
@@ -167,22 +229,18 @@ func (p *Part) Describe() string {
 			s += ", protocol unknown"
 		}
 		if d.M2 != nil && d.M2.LengthMM.Known() {
-			s += " 22" + strconv.FormatFloat(float64(d.M2.LengthMM), 'f', -1, 64)
+			s += " " + d.M2.size()
 		}
 		if d.Media == Platter {
 			s += " hard disk"
 		}
 		return s
 	case p.Card != nil:
-		c := p.Card
-		s := c.Link().String() + " card"
-		if c.Carrier != nil {
-			s = strconv.Itoa(len(c.Carrier.Positions)) + "-position carrier, " + c.Link().String()
-			if c.Carrier.Switch {
-				s += ", with a switch chip"
-			}
-		}
-		return s
+		return p.Card.describe()
+	case p.Enclosure != nil:
+		return p.Enclosure.describe()
+	case p.Fitting != nil:
+		return p.Fitting.describe()
 	case p.Module != nil:
 		m := p.Module
 		var words []string
@@ -207,16 +265,22 @@ func (p *Part) Describe() string {
 func (p *Part) Validate() problem.List {
 	var l problem.List
 	given := 0
-	for _, is := range []bool{p.Drive != nil, p.Module != nil, p.Card != nil} {
+	for _, is := range []bool{p.Drive != nil, p.Module != nil, p.Card != nil, p.Enclosure != nil, p.Fitting != nil} {
 		if is {
 			given++
 		}
 	}
 	if given != 1 {
-		l.Add("", "a part is one of drive, module and card", "give exactly one of them")
+		l.Add("", "a part is one of drive, module, card, enclosure and fitting", "give exactly one of them")
 	}
 	if p.Card != nil {
 		l = append(l, p.Card.validate().Under("/card")...)
+	}
+	if p.Enclosure != nil {
+		l = append(l, p.Enclosure.validate().Under("/enclosure")...)
+	}
+	if p.Fitting != nil {
+		l = append(l, p.Fitting.validate().Under("/fitting")...)
 	}
 	if d := p.Drive; d != nil {
 		if d.Form == FormM2 && d.M2 == nil {
@@ -227,6 +291,12 @@ func (p *Part) Validate() problem.List {
 		}
 		if (d.Form == Form2i5 || d.Form == Form3i5) && d.Protocol == link.PCIe {
 			l.Add("/drive/protocol", "a 2.5 or 3.5-inch drive over PCIe has the U.2 connector", "set form to u2")
+		}
+		if d.Protocol == link.USB {
+			l.Add("/drive/protocol", "a drive speaks PCIe or SATA; what plugs into a USB port is an enclosure", "describe the box as an enclosure and the drive in it by itself")
+		}
+		if d.M2 != nil && d.Protocol == link.PCIe && d.Lanes > d.M2.MaxLanes() {
+			l.Add("/drive/lanes", "a card notched at "+Keys(d.M2.Keys)+" has at most "+d.M2.MaxLanes().String(), "check the notches and the width: the notch at B takes the contacts of lanes 2 and 3")
 		}
 		if d.Protocol == link.SATA && d.Gen > 3 {
 			l.Add("/drive/gen", "SATA has generations 1 to 3", "write 3 for 6 Gb/s")

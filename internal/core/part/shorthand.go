@@ -6,6 +6,7 @@ package part
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -109,23 +110,21 @@ var plain = map[string]func(*reader) string{
 		return "rotating platters, 7200 turns a minute"
 	},
 	"1S": func(r *reader) string {
-		r.isM2, r.isDrv, r.m2.TwoSided = true, true, quantity.No
+		r.isM2, r.isDrv, r.m2.TwoSided, r.m2.BottomMM = true, true, quantity.No, 0
 		return "parts on one side"
 	},
 	"2S": func(r *reader) string {
 		r.isM2, r.isDrv, r.m2.TwoSided = true, true, quantity.Yes
+		if !r.m2.BottomMM.Known() { // a code for one side said otherwise
+			r.m2.TopMM = 0
+		}
 		return "parts on both sides"
 	},
 	"HEATSINK": func(r *reader) string {
 		r.isM2, r.isDrv, r.m2.Heatsink = true, true, quantity.Yes
 		return "brings a heatsink"
 	},
-	"BARE":  func(r *reader) string { r.isM2, r.isDrv, r.m2.Heatsink = true, true, quantity.No; return "no heatsink" },
-	"M-KEY": func(r *reader) string { r.isM2, r.isDrv, r.m2.Keys = true, true, []Key{KeyM}; return "notch M" },
-	"B+M": func(r *reader) string {
-		r.isM2, r.isDrv, r.m2.Keys = true, true, []Key{KeyB, KeyM}
-		return "notches B and M"
-	},
+	"BARE": func(r *reader) string { r.isM2, r.isDrv, r.m2.Heatsink = true, true, quantity.No; return "no heatsink" },
 	"DIMM": func(r *reader) string { r.isMod, r.module.Form = true, memory.DIMM; return "long module" },
 	"UDIMM": func(r *reader) string {
 		r.isMod, r.module.Form, r.module.Registered = true, memory.DIMM, quantity.No
@@ -143,8 +142,69 @@ var plain = map[string]func(*reader) string{
 	"UNBUFFERED": func(r *reader) string { r.isMod, r.module.Registered = true, quantity.No; return "unbuffered" },
 }
 
-// lengths is the M.2 sizes, all 22 mm wide.
-var lengths = map[string]quantity.Millimetres{"2230": 30, "2242": 42, "2260": 60, "2280": 80, "22110": 110}
+// sizes is the M.2 sizes of cards for sockets, as width and length (PCI Express M.2).
+var sizes = map[string]struct{ width, length quantity.Millimetres }{
+	"2230": {22, 30}, "2242": {22, 42}, "2260": {22, 60}, "2280": {22, 80}, "22110": {22, 110},
+	"25110": {25, 110}, "3042": {30, 42}, "3052": {30, 52},
+}
+
+// notches reads the keys that a card is notched at: one, or two different ones.
+func notches(names []string) []Key {
+	keys := make([]Key, len(names))
+	for i, n := range names {
+		if keys[i] = Key(n); !slices.Contains(keys[i].Values(), n) {
+			return nil
+		}
+	}
+	slices.Sort(keys)
+	if len(keys) > 2 || len(keys) == 2 && keys[0] == keys[1] {
+		return nil
+	}
+	return keys
+}
+
+// heights is the height codes of M.2 cards: the tallest thing above the board and
+// below it (PCI Express M.2). Later codes vary by revision and are not read.
+var heights = map[string]struct{ top, bottom quantity.Millimetres }{
+	"S1": {1.2, 0}, "S2": {1.35, 0}, "S3": {1.5, 0},
+	"D1": {1.2, 1.35}, "D2": {1.35, 1.35}, "D3": {1.5, 1.35}, "D4": {1.5, 0.7}, "D5": {1.5, 1.5},
+}
+
+// designation takes apart "2280-D2-M" or "2280-S3-B-M": size, height code, keys.
+func (r *reader) designation(word, w string) bool {
+	parts := strings.Split(w, "-")
+	size, ok := sizes[parts[0]]
+	if !ok {
+		return false
+	}
+	m := M2{LengthMM: size.length, WidthMM: size.width}
+	means := "M.2 card " + size.width.String() + " wide, " + size.length.String() + " long"
+	if len(parts) > 1 {
+		h, ok := heights[parts[1]]
+		if !ok {
+			return false
+		}
+		m.TopMM, m.BottomMM, m.TwoSided = h.top, h.bottom, quantity.No
+		means += ", up to " + h.top.String() + " above its board"
+		if h.bottom.Known() {
+			m.TwoSided = quantity.Yes
+			means += " and " + h.bottom.String() + " below"
+		}
+	}
+	m.Keys = r.m2.Keys
+	if len(parts) > 2 {
+		if m.Keys = notches(parts[2:]); m.Keys == nil {
+			return false
+		}
+	}
+	if m.TwoSided == quantity.Unknown {
+		m.TwoSided = r.m2.TwoSided
+	}
+	m.Heatsink = r.m2.Heatsink
+	r.isDrv, r.isM2, r.m2 = true, true, m
+	r.says(word, means)
+	return true
+}
 
 func (r *reader) word(word string) error {
 	w := strings.ToUpper(word)
@@ -155,9 +215,12 @@ func (r *reader) word(word string) error {
 	case strings.HasSuffix(w, "\"") && plain[strings.TrimSuffix(w, "\"")] != nil, strings.HasSuffix(w, "IN") && plain[strings.TrimSuffix(w, "IN")] != nil:
 		r.says(word, plain[strings.TrimSuffix(strings.TrimSuffix(w, "\""), "IN")](r))
 		return nil
-	case lengths[w] > 0:
-		r.isDrv, r.isM2, r.m2.LengthMM = true, true, lengths[w]
-		r.says(word, "M.2 card "+lengths[w].String()+" long")
+	case r.designation(word, w):
+		return nil
+	}
+	if k := notches(strings.Split(strings.TrimSuffix(w, "-KEY"), "+")); k != nil && len(w) > 1 {
+		r.isM2, r.isDrv, r.m2.Keys = true, true, k
+		r.says(word, "notched at "+Keys(k))
 		return nil
 	}
 	if n, ok := strings.CutSuffix(w, "R"); ok && isNumber(n) {
@@ -244,6 +307,9 @@ func (r *reader) capacity(word, w string) error {
 
 // settle gives sizes and bare speeds their meaning once all words are known.
 func (r *reader) settle() error {
+	if r.isM2 && r.drive.Protocol != link.SATA && r.drive.Lanes > r.m2.MaxLanes() {
+		return fmt.Errorf("a card notched at %s has at most %s: one of the two words is wrong", Keys(r.m2.Keys), r.m2.MaxLanes())
+	}
 	if r.isM2 && r.drive.Form != "" {
 		return fmt.Errorf("some words say M.2 and some say %s: write one form", r.drive.Form)
 	}
@@ -381,6 +447,33 @@ func slug(s string) string {
 	return "part"
 }
 
+// heightCode is the code of a card's heights, "" where none says them exactly.
+func (m *M2) heightCode() string {
+	for _, c := range []string{"S1", "S2", "S3", "D1", "D2", "D3", "D4", "D5"} {
+		if h := heights[c]; m.LengthMM.Known() && h.top == m.TopMM && h.bottom == m.BottomMM && (m.TwoSided == quantity.Yes) == h.bottom.Known() {
+			return c
+		}
+	}
+	return ""
+}
+
+// designation prints "2280" or, where a height code says it, "2280-D2-M".
+func (m *M2) designation() string {
+	s := m.size()
+	if c := m.heightCode(); c != "" {
+		s = strings.Join(append([]string{s, c}, keyNames(m.Keys)...), "-")
+	}
+	return s
+}
+
+func keyNames(k []Key) []string {
+	out := make([]string, len(k))
+	for i := range k {
+		out[i] = string(k[i])
+	}
+	return out
+}
+
 // Shorthand prints a drive or module as ParseShorthand reads it.
 func (p *Part) Shorthand() string {
 	var w []string
@@ -398,17 +491,18 @@ func (p *Part) Shorthand() string {
 		add(d.Form == Form3i5, "3.5")
 		add(d.Form == FormU2, "U.2")
 		if d.M2 != nil {
-			add(d.M2.LengthMM.Known(), "22"+strconv.Itoa(int(d.M2.LengthMM)))
+			add(d.M2.LengthMM.Known(), d.M2.designation())
 		}
 		add(d.Gen.Known(), "gen"+strconv.Itoa(int(d.Gen)))
 		add(d.Lanes.Known(), d.Lanes.String())
 		add(d.Media == Flash, "ssd")
 		add(d.Media == Platter, "hdd")
 		if d.M2 != nil {
-			add(len(d.M2.Keys) == 1 && d.M2.Keys[0] == KeyM, "M-key")
-			add(len(d.M2.Keys) == 2, "B+M")
-			add(d.M2.TwoSided == quantity.No, "1s")
-			add(d.M2.TwoSided == quantity.Yes, "2s")
+			coded := d.M2.heightCode() != "" // which says keys and sides too
+			add(!coded && len(d.M2.Keys) == 1, strings.Join(keyNames(d.M2.Keys), "+")+"-key")
+			add(!coded && len(d.M2.Keys) == 2, strings.Join(keyNames(d.M2.Keys), "+"))
+			add(!coded && d.M2.TwoSided == quantity.No, "1s")
+			add(!coded && d.M2.TwoSided == quantity.Yes, "2s")
 			add(d.M2.Heatsink == quantity.Yes, "heatsink")
 			add(d.M2.Heatsink == quantity.No, "bare")
 		}

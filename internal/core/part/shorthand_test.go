@@ -24,6 +24,11 @@ func TestParseShorthand(t *testing.T) {
 		{"500 GB ssd 2.5\" sata gen3", "500GB sata 2.5 gen3 ssd", 1, "", ""},
 		{"1.92TB u.2 nvme gen4 x4", "1920GB nvme U.2 gen4 x4", 1, "", ""},
 		{"240GB sata m.2 2280 b+m", "240GB sata M.2 2280 B+M", 1, "its generation, whether it has parts on both sides", ""},
+		{"1TB nvme 2280-D2-M gen4 x4", "1TB nvme M.2 2280-D2-M gen4 x4", 1, "", ""},
+		{"sata 2280-s3-m-b", "sata M.2 2280-S3-B-M", 1, "its capacity, its generation", ""},
+		{"2280-D3 1s nvme m-key", "nvme M.2 2280-S3-M", 1, "its capacity, its generation, its lanes", ""},
+		{"25110 nvme x4 gen5 4TB", "4TB nvme M.2 25110 gen5 x4", 1, "where it is notched, whether it has parts on both sides", ""},
+		{"256GB nvme 2230 a+e x1", "256GB nvme M.2 2230 x1 A+E", 1, "its generation, whether it has parts on both sides", ""},
 		{"2280 500GB", "500GB M.2 2280", 1, "whether it speaks PCIe or SATA, its generation, where it is notched, whether it has parts on both sides", ""},
 		{"8 12800", "8GB", 1, "its family, its speed, its ranks, whether it has check bits, whether it is registered", "which speed: DDR3-1600 or DDR4-1600; which form: DIMM or SODIMM"},
 		{"8 DDR3 12800", "8GB DDR3-1600", 1, "its ranks, whether it has check bits, whether it is registered", "which form: DIMM or SODIMM"},
@@ -54,6 +59,10 @@ func TestParseShorthand(t *testing.T) {
 		"nvme ddr4":         "some words say memory and some say drive",
 		"2.5 2280":          "some words say M.2 and some say 2.5-inch",
 		"DDR4-99":           "DDR4 has no speed near 99",
+		"nvme b+m x4":       "a card notched at B and M has at most x2",
+		"2280-D9-M":         `"2280-D9-M" means nothing here`,
+		"2280-S1-M-M":       `"2280-S1-M-M" means nothing here`,
+		"a+a nvme":          `"a+a" means nothing here`,
 		"gen9 nvme":         `"gen9" means nothing here`,
 		"0x16 ddr4":         `"0x16" means nothing here`,
 		"99999999999TB hdd": "is more than any drive holds",
@@ -66,7 +75,7 @@ func TestParseShorthand(t *testing.T) {
 
 // What is printed is read as the same part.
 func FuzzParseShorthand(f *testing.F) {
-	for _, s := range []string{"2x16 DDR5-5600 SODIMM", "1TB nvme 2280 gen4 x4 1s", "PC4-21300", "8TB 3.5 sata 7200", "16GB 2Rx8 PC3L-12800S-11-11-F3", "1.92TB u.2", "8 12800", "1.35V 2R reg 512MB", "2280 bare heatsink b+m", "1 1 1"} {
+	for _, s := range []string{"2x16 DDR5-5600 SODIMM", "1TB nvme 2280 gen4 x4 1s", "PC4-21300", "8TB 3.5 sata 7200", "16GB 2Rx8 PC3L-12800S-11-11-F3", "1.92TB u.2", "8 12800", "1.35V 2R reg 512MB", "2280 bare heatsink b+m", "1 1 1", "2280-D2-B-M 2s nvme", "3042-S1 a-key", "25110 2s"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {

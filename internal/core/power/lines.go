@@ -107,14 +107,34 @@ func (f *forecast) part(id build.ItemID) *part.Part {
 	return nil
 }
 
+// box reports a socket of a USB box.
+func (f *forecast) box(id machine.SocketID) bool {
+	if s := f.r.Socket(build.Holder(id)); s != nil {
+		p := f.part(s.Item)
+		return p != nil && p.Enclosure != nil
+	}
+	return false
+}
+
 func (f *forecast) isNew(id build.ItemID) bool {
 	return slices.ContainsFunc(f.b.Pieces, func(p build.Piece) bool { return p.ID == id && p.New })
 }
 
-// card foretells the link of a card that is seen itself; a carrier is not.
+// card foretells the link of a card or USB box that is seen itself; a carrier is not.
 func (f *forecast) card(s *build.SocketState) {
 	p := f.part(s.Item)
-	if p == nil || p.Card == nil || p.Card.Carrier != nil || s.Link == nil {
+	if p == nil || s.Link == nil {
+		return
+	}
+	if e := p.Enclosure; e != nil {
+		mbps := s.Link.USB.LineGbps()
+		f.add(Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " on " + string(s.Socket), Expected: s.Link.Text,
+			Shows:  []Show{{"in megabits a second", strconv.FormatFloat(mbps*1000, 'f', -1, 64)}, {"at most", s.Link.Rate}},
+			Normal: "480 is the lead or the port: take the lead that came with the box, and a rear port."},
+			Reading{Gbps: mbps}, s.State == build.Live && mbps > 0)
+		return
+	}
+	if p.Card == nil || p.Card.Carrier != nil {
 		return
 	}
 	f.add(Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " in " + string(s.Socket), Expected: s.Link.Text,
@@ -129,7 +149,12 @@ func (f *forecast) drive(s *build.SocketState) {
 		return
 	}
 	c := p.Drive.CapacityBytes
-	l := Line{ID: LineID("drive/" + string(s.Socket)), Screen: setUp, About: p.Name + " on " + string(s.Socket)}
+	box := f.box(s.Socket)
+	screen := setUp
+	if box {
+		screen = system // set-up need not list what is outside
+	}
+	l := Line{ID: LineID("drive/" + string(s.Socket)), Screen: screen, About: p.Name + " on " + string(s.Socket)}
 	if s.State == build.Stopped || s.State == build.Off {
 		f.add(l, Reading{Absent: true}, true)
 		return
@@ -146,7 +171,7 @@ func (f *forecast) drive(s *build.SocketState) {
 		l.Normal = "A blank drive says \"no system\" in set-up and has no letter in the system until it is initialised: that is right. Check size and serial number before you initialise anything."
 	}
 	f.add(l, Reading{Bytes: c}, sure && c.Known())
-	if a := s.Link; a != nil {
+	if a := s.Link; a != nil && !box { // what is behind a bridge is not seen
 		l := Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " on " + string(s.Socket), Expected: a.Text}
 		if a.MBps > 0 {
 			l.Shows = []Show{{"at most", a.Rate}}

@@ -61,7 +61,8 @@ type Reading struct {
 	MTps   quantity.MTps  `json:"rateMTps,omitzero" jsonschema:"minimum=1,maximum=20000"`
 	Gen    quantity.Gen   `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
 	Lanes  quantity.Lanes `json:"lanes,omitzero" jsonschema:"minimum=1,maximum=16"`
-	Value  string         `json:"value,omitempty" jsonschema:"maxLength=80"` // a setting's option
+	Gbps   float64        `json:"lineGbps,omitzero" jsonschema:"minimum=0.4,maximum=200"` // of a USB link, all lanes together
+	Value  string         `json:"value,omitempty" jsonschema:"maxLength=80"`              // a setting's option
 	Absent bool           `json:"absent,omitempty"`
 	Raw    string         `json:"raw,omitempty" jsonschema:"maxLength=80"` // as typed
 	Origin Origin         `json:"origin"`
@@ -198,6 +199,9 @@ func (l LineID) print(r Reading) string {
 	case "drive":
 		return r.Bytes.Label()
 	case "link":
+		if r.Gbps > 0 {
+			return strconv.FormatFloat(r.Gbps, 'f', -1, 64) + " Gb/s"
+		}
 		if r.Lanes.Known() {
 			return link.Link{Gen: r.Gen, Lanes: r.Lanes}.String()
 		}
@@ -227,7 +231,7 @@ func Agree(want, got Reading, b *build.Build, r *build.Resolved) bool {
 	case "drive":
 		return sameCapacity(want.Bytes, got)
 	case "link":
-		return got.Gen == want.Gen && got.Lanes == want.Lanes
+		return got.Gen == want.Gen && got.Lanes == want.Lanes && within(got.Gbps, want.Gbps, 0.01)
 	case "setting":
 		if st := b.Sheet.Setting(settingOf(want.Line)); st != nil {
 			return strings.EqualFold(got.Value, want.Value) || strings.EqualFold(got.Value, st.OptionName(want.Value))
@@ -294,13 +298,34 @@ func Read(id LineID, typed string) (Reading, error) {
 		}
 		r.MTps = quantity.MTps(n)
 	case "link":
-		r.Gen, r.Lanes, err = parseLink(r.Raw)
+		if r.Gbps, err = parseUSB(r.Raw); err != nil {
+			r.Gen, r.Lanes, err = parseLink(r.Raw)
+		}
 	case "setting":
 		r.Value = r.Raw
 	default:
 		err = fmt.Errorf("no line is named %q", id)
 	}
 	return r, err
+}
+
+// parseUSB reads the speed of a USB link, "USB 10 Gb/s" or the bare "10000" and
+// "480" that systems print for megabits a second.
+func parseUSB(s string) (float64, error) {
+	t := strings.ToLower(strings.ReplaceAll(s, " ", ""))
+	t, named := strings.CutPrefix(t, "usb")
+	per := 1000.0
+	switch {
+	case named && strings.HasSuffix(t, "gb/s"):
+		t, per = strings.TrimSuffix(t, "gb/s"), 1
+	case strings.HasSuffix(t, "mb/s"):
+		t = strings.TrimSuffix(t, "mb/s")
+	}
+	v, err := strconv.ParseFloat(t, 64)
+	if err == nil && (v/per < 0.4 || v/per > 200) {
+		err = fmt.Errorf("%q is no speed of a USB link: write it as 10000 or USB 10 Gb/s", s)
+	}
+	return v / per, err
 }
 
 // gtps maps the transfer rates that tools print to generations.

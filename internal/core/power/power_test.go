@@ -97,6 +97,38 @@ func TestCards(t *testing.T) {
 	}
 }
 
+// A drive in a USB box is looked for in the system, by its size; the link that is
+// seen is the box's.
+func TestBox(t *testing.T) {
+	b := mini()
+	b.Sheet.Sockets = append(b.Sheet.Sockets, machine.Socket{ID: "R1", Kind: machine.USB, Root: "cpu", Protocols: []link.Protocol{link.USB}, USB: link.USB10})
+	b.Pieces = append(b.Pieces, build.Piece{ID: "x", Part: &part.Part{Name: "Box", Enclosure: &part.Enclosure{USB: link.USB20, Positions: []part.Position{{Lanes: 4, Gen: 3}}}}})
+	b.Placements = []build.Placement{{Item: "m", Socket: "D1"}, {Item: "x", Socket: "R1"}, {Item: "n", Socket: "R1/1"}}
+	r := build.Resolve(b)
+	var got []string
+	for _, l := range Compare(b, &r, nil, nil) {
+		if strings.Contains(string(l.ID), "R1") {
+			got = append(got, l.Screen+" "+string(l.ID)+" "+l.About+": "+l.Expected+", "+l.Shows[0].Text)
+		}
+	}
+	want := "system link/R1 Link of Box on R1: USB 3.2 Gen 2, 10000\nsystem drive/R1/1 Drive on R1/1: 2 TB, 2.00 TB (2,000,398,934,016 bytes)"
+	if strings.Join(got, "\n") != want {
+		t.Errorf("%s\nwant\n%s", strings.Join(got, "\n"), want)
+	}
+	for typed, want := range map[string]Verdict{"10000": Agrees, "USB 10 Gb/s": Agrees, "10000 Mb/s": Agrees, "480": Differs, "5000": Differs, "Gen 3 x4": Differs, "99": "", "USB fast": ""} {
+		reading, err := Read("link/R1", typed)
+		if (err == nil) != (want != "") {
+			t.Errorf("%q: %v", typed, err)
+			continue
+		}
+		for _, l := range Compare(b, &r, []Reading{reading}, nil) {
+			if err == nil && l.ID == "link/R1" && (l.Verdict != want || l.Seen != typed) {
+				t.Errorf("%q: %s, seen %q", typed, l.Verdict, l.Seen)
+			}
+		}
+	}
+}
+
 // What people type, and what it comes to beside what is expected.
 func TestReadings(t *testing.T) {
 	b := mini()

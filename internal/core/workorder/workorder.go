@@ -9,6 +9,7 @@ package workorder
 import (
 	"cmp"
 	"slices"
+	"strings"
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
@@ -92,18 +93,26 @@ func Make(j Job) []Step {
 		return []Step{}
 	}
 	m.prepare()
-	m.powerDown()
-	m.open()
+	if m.inside() {
+		m.powerDown()
+		m.open()
+	}
 	for _, c := range m.out {
 		m.takeOut(c)
 	}
 	for _, c := range m.in {
 		m.fit(c)
 	}
-	m.powerOn()
+	if m.inside() {
+		m.powerOn()
+	} else if len(m.set) > 0 {
+		m.setUp("Restart, and go into set-up")
+	}
 	m.settings()
 	m.test()
-	m.close()
+	if m.inside() {
+		m.close()
+	}
 	for i := range m.steps {
 		if m.steps[i].How == nil {
 			m.steps[i].How = []string{}
@@ -122,8 +131,26 @@ type change struct {
 }
 
 // leadOnly reports a drive that stays in its bay and only gets its data lead moved.
-func (c change) leadOnly() bool {
-	return c.from != nil && c.to != nil && c.from.Kind == machine.SATA && c.to.Kind == machine.SATA
+func (m *maker) leadOnly(c change) bool {
+	return c.from != nil && c.to != nil && c.from.Kind == machine.SATA && c.to.Kind == machine.SATA &&
+		!m.inBox(&m.Found, c.from) && !m.inBox(&m.Planned, c.to)
+}
+
+// inBox reports a socket of a USB box.
+func (m *maker) inBox(b *build.Build, k *machine.Socket) bool {
+	id := held(b, build.Holder(k.ID))
+	return slices.ContainsFunc(m.Pieces, func(p Piece) bool { return p.ID == id && p.Part.Enclosure != nil })
+}
+
+// inside reports that the machine must be opened: something changes that is
+// neither a box on a USB port nor in one.
+func (m *maker) inside() bool {
+	outside := func(b *build.Build, k *machine.Socket) bool {
+		return k == nil || k.Kind == machine.USB || m.inBox(b, k)
+	}
+	return slices.ContainsFunc(slices.Concat(m.in, m.out), func(c change) bool {
+		return !outside(&m.Found, c.from) || !outside(&m.Planned, c.to)
+	})
 }
 
 type maker struct {
@@ -148,18 +175,16 @@ func (m *maker) compare() {
 	}
 	// What sits on a carrier goes onto it before the carrier goes in, and comes
 	// off it after the carrier is out.
-	key := func(k *machine.Socket) (slot, nested int) {
-		if s := build.Slot(k.ID); s != "" {
-			return order[s], 1
-		}
-		return order[k.ID], 0
+	key := func(k *machine.Socket) (socket, nested int) {
+		own, _, _ := strings.Cut(string(k.ID), "/")
+		return order[machine.SocketID(own)], strings.Count(string(k.ID), "/")
 	}
 	for _, p := range m.Pieces {
 		c := change{p, where(&m.Found, p.ID), where(&m.Planned, p.ID)}
 		if c.from == nil && c.to == nil || c.from != nil && c.to != nil && (c.from.ID == c.to.ID || m.travels(c)) {
 			continue
 		}
-		if c.from != nil && !c.leadOnly() {
+		if c.from != nil && !m.leadOnly(c) {
 			m.out = append(m.out, c)
 		}
 		if c.to != nil {
@@ -186,14 +211,15 @@ func (m *maker) compare() {
 
 // travels reports a piece that stays where it is on a carrier that is moved.
 func (m *maker) travels(c change) bool {
-	from, to := build.Slot(c.from.ID), build.Slot(c.to.ID)
+	from, to := build.Holder(c.from.ID), build.Holder(c.to.ID)
 	if from == "" || to == "" || c.from.ID[len(from):] != c.to.ID[len(to):] {
 		return false
 	}
-	return holder(&m.Found, from) == holder(&m.Planned, to)
+	return held(&m.Found, from) == held(&m.Planned, to)
 }
 
-func holder(b *build.Build, id machine.SocketID) build.ItemID {
+// held is the item in a socket.
+func held(b *build.Build, id machine.SocketID) build.ItemID {
 	for _, p := range b.Placements {
 		if p.Socket == id {
 			return p.Item
@@ -211,7 +237,7 @@ func (m *maker) drivesFound() bool {
 }
 
 func (m *maker) prepare() {
-	if m.drivesFound() {
+	if m.drivesFound() && (m.inside() || len(m.set) > 0) {
 		s := Step{ID: "prepare/backup", Phase: Prepare, Do: "See that the backup is there and can be read",
 			Cautions: []Caution{cautionBackup}}
 		if w := m.Planned.Wish; w.BackedUp != "" {
@@ -225,6 +251,9 @@ func (m *maker) prepare() {
 		}
 		m.add(s)
 	}
+	if len(m.in) == 0 && !m.inside() {
+		return // a setting needs no tool
+	}
 	tools := Step{ID: "prepare/parts", Phase: Prepare, Do: "Lay out parts and tools"}
 	m2 := false
 	for _, c := range m.in {
@@ -232,6 +261,11 @@ func (m *maker) prepare() {
 			tools.How = append(tools.How, c.piece.name()+" ("+c.piece.Part.Describe()+")")
 		}
 		m2 = m2 || c.to.Kind == machine.M2
+	}
+	for _, p := range m.Pieces {
+		if p.New && p.Part.Fitting != nil {
+			tools.How = append(tools.How, p.name()+" ("+p.Part.Describe()+")")
+		}
 	}
 	list := "Cross-head drivers 0 and 1, magnetic mat, strap, light, camera"
 	if m2 {
@@ -287,6 +321,8 @@ func (m *maker) takeOut(c change) {
 		s.How = []string{"Power plugs off, bracket screw or lock open", "Press the latch at the slot's end and draw the card straight out"}
 	case machine.SATA, machine.U2:
 		s.How = []string{"Pull the plugs, not the wires", "Undo the bracket and keep its screws with the drive"}
+	case machine.USB:
+		s.How = []string{"Unmount its drives in the system first, then pull the plug at the port"}
 	}
 	if c.to == nil && c.piece.Part.Drive != nil {
 		s.Cautions = append(s.Cautions, cautionOldData)
@@ -309,30 +345,33 @@ func (m *maker) fit(c change) {
 		s.How = append(s.How, "Notch to the key, in at a slant of about 30 degrees, fully home",
 			"Fold it down until both side clips snap")
 	case machine.M2:
-		s.How = append(s.How, fitM2(c.piece.Part.Drive, c.to)...)
+		s.How = append(s.How, fitM2(c.piece.Part.M2(), c.to)...)
 	case machine.Slot:
 		s.How = append(s.How, "Cover plate off at its opening; edge over the slot, press evenly until the latch at its end clicks", "Bracket screw or lock closed")
 		for _, p := range c.piece.Part.Card.Plugs {
 			s.How = append(s.How, "Power plug on: "+string(p))
 		}
 	case machine.SATA, machine.U2:
-		s.How = append(s.How, fitSATA(c)...)
+		s.How = append(s.How, m.fitSATA(c)...)
+	case machine.USB:
+		s.How = append(s.How, "With the lead that came with the box: a lead for charging only, or one of USB 2.0, holds it to 480 Mb/s",
+			"All the way in; a rear port before one of the front panel")
 	}
-	if c.leadOnly() {
+	if m.leadOnly(c) {
 		s.ID = "fit/lead-" + string(c.piece.ID) + "@" + string(c.to.ID)
 		s.Do = "Move the data lead of " + c.piece.name() + " from " + string(c.from.ID) + " to " + string(c.to.ID)
 	}
 	m.add(s)
 }
 
-func fitM2(d *part.Drive, k *machine.Socket) []string {
-	own := d.M2 != nil && d.M2.Heatsink == quantity.Yes
+func fitM2(d *part.M2, k *machine.Socket) []string {
+	own := d.Heatsink == quantity.Yes
 	var how []string
 	if k.Heatsink == quantity.Yes {
 		how = append(how, "Take the board's heatsink off this socket")
 	}
-	if d.M2 != nil && d.M2.LengthMM.Known() {
-		how = append(how, "Move the post to "+d.M2.LengthMM.String()+"; no post may stay under the card")
+	if d.LengthMM.Known() {
+		how = append(how, "Move the post to "+d.LengthMM.String()+"; no post may stay under the card")
 	}
 	how = append(how,
 		"Label side up, notch to the key, in at about 30 degrees until it is home: an even sliver of gold at most",
@@ -347,8 +386,11 @@ func fitM2(d *part.Drive, k *machine.Socket) []string {
 	return how
 }
 
-func fitSATA(c change) []string {
-	if c.leadOnly() {
+func (m *maker) fitSATA(c change) []string {
+	if m.inBox(&m.Planned, c.to) {
+		return []string{"Onto the plug of the box, without force; its screws or latch closed"}
+	}
+	if m.leadOnly(c) {
 		return []string{"Pull the plug, not the wire; the L-shaped plug goes one way, never force it"}
 	}
 	screws := "M3 screws, 3 mm deep at most"
@@ -376,11 +418,16 @@ func (m *maker) powerOn() {
 		}
 	}
 	m.add(start)
+	m.setUp("Go into set-up")
+}
+
+// setUp adds the way into the set-up screens.
+func (m *maker) setUp(do string) {
 	key := "The sheet does not say which key: try the one the first screen names, and note it on the sheet"
 	if k := m.Sheet.Firmware.SetupKey; k != "" {
 		key = "Press " + k + " again and again from the moment of power"
 	}
-	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: "Go into set-up", How: []string{key}})
+	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: do, How: []string{key}})
 }
 
 func (m *maker) settings() {

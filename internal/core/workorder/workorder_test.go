@@ -7,7 +7,9 @@ import (
 	"deepbay/demo"
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/workorder"
 )
@@ -55,9 +57,17 @@ func TestMake(t *testing.T) {
 		{"only a lead moves", place("item-1:A1", "item-2:A2", "item-3:SATA1"), nil,
 			before + "fit/lead-item-3@SATA1 power-on/look power-on/start power-on/set-up" + after},
 		{"only a setting", place("item-1:A1", "item-2:A2", "item-3:SATA6"), []build.Choice{{Setting: "sata-mode", Value: "raid"}},
-			before + "power-on/look power-on/start power-on/set-up settings/sata-mode=raid settings/save" + after},
+			"prepare/backup power-on/set-up settings/sata-mode=raid settings/save"}, // nothing to open for
+		{"a box outside", place("item-1:A1", "item-2:A2", "item-3:SATA6", "box:USB1", "item-4:USB1/1"), nil,
+			"prepare/parts fit/item-4@USB1/1 fit/box@USB1"},
+		{"a disk moves out", place("item-1:A1", "item-2:A2", "dock:USB1", "item-3:USB1/1"), nil,
+			before + "take-out/item-3@SATA6 fit/item-3@USB1/1 fit/dock@USB1 power-on/look power-on/start power-on/set-up" + after},
 	} {
 		j := tower(t)
+		j.Sheet.Sockets = append(j.Sheet.Sockets, machine.Socket{ID: "USB1", Kind: machine.USB, Root: "cpu", Protocols: []link.Protocol{link.USB}, USB: link.USB10})
+		j.Parts = append(j.Parts, part.Part{ID: "box", Name: "Box", Enclosure: &part.Enclosure{USB: link.USB10, Positions: []part.Position{{Lanes: 4, Gen: 3}}}},
+			part.Part{ID: "dock", Name: "Dock", Enclosure: &part.Enclosure{USB: link.USB5, OwnSupply: quantity.Yes, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form3i5}}}}})
+		j.Items = append(j.Items, job.Item{ID: "box", Part: "box", New: true}, job.Item{ID: "dock", Part: "dock", New: true})
 		j.Planned.Placements, j.Planned.Settings = c.planned, c.set
 		if got := ids(j.Order()); got != c.want {
 			t.Errorf("%s:\n%s\nwant\n%s", c.name, got, c.want)

@@ -270,6 +270,10 @@ export interface Chassis {
 export interface PlugCount {
 	kind: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
 	count: number;
+	/**
+	 * where they come from, if not from the supply: "a lead of the board's own"
+	 */
+	from?: string;
 }
 /**
  * Firmware says how to reach the set-up screens.
@@ -330,7 +334,7 @@ export interface Group {
  */
 export interface Socket {
 	id: string;
-	kind: 'm2' | 'pcie' | 'sata' | 'u2' | 'dimm' | 'sodimm';
+	kind: 'm2' | 'pcie' | 'sata' | 'u2' | 'dimm' | 'sodimm' | 'usb';
 	place: Place;
 	/**
 	 * in words: "upper, below the processor"
@@ -341,7 +345,7 @@ export interface Socket {
 	 */
 	group?: string;
 	root?: string;
-	protocols?: ('pcie' | 'sata')[];
+	protocols?: ('pcie' | 'sata' | 'usb')[];
 	gen?: number;
 	lanes?: 1 | 2 | 4 | 8 | 16;
 	/**
@@ -356,10 +360,26 @@ export interface Socket {
 	splits?: number[][];
 	sataGen?: number;
 	/**
+	 * the fastest mode of a USB port
+	 */
+	usb?:
+		| '2.0'
+		| '3.2 Gen 1'
+		| '3.2 Gen 1x2'
+		| '3.2 Gen 2'
+		| '3.2 Gen 2x2'
+		| 'USB4 Gen 2x2'
+		| 'USB4 Gen 3x2'
+		| 'USB4 Gen 4x2';
+	/**
 	 * Mechanical side, by kind.
 	 */
 	key?: 'A' | 'B' | 'E' | 'M';
 	lengthsMM?: number[];
+	/**
+	 * the widest M.2 card there is room for
+	 */
+	widthMM?: 22 | 25 | 30;
 	/**
 	 * the board brings one for this socket
 	 */
@@ -382,6 +402,14 @@ export interface Socket {
 	 */
 	clearBottomMM?: number;
 	/**
+	 * what is left of clearTopMM when a card lies over it
+	 */
+	clearUnderCardMM?: number;
+	/**
+	 * the rear opening whose card lies over this socket
+	 */
+	underOpening?: number;
+	/**
 	 * what the bay on this port's leads takes
 	 */
 	drives?: ('m2' | '2.5in' | '3.5in' | 'u2')[];
@@ -390,9 +418,29 @@ export interface Socket {
 	 */
 	bayHeightMM?: number;
 	/**
-	 * the plug a drive here is fed from
+	 * the plug that reaches this bay, where it is not a SATA plug
 	 */
 	power?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
+	/**
+	 * a data lead lies ready at this port
+	 */
+	lead?: boolean;
+	/**
+	 * the end the bay has room for
+	 */
+	leadEnd?: 'straight' | 'angled';
+	/**
+	 * how the bay holds a drive
+	 */
+	holder?: 'screws' | 'bracket' | 'caddy';
+	/**
+	 * the bracket or caddy is in the machine
+	 */
+	holderThere?: boolean;
+	/**
+	 * of the screws kept with the bay
+	 */
+	thread?: 'M3' | '6-32';
 	/**
 	 * memory slots only
 	 */
@@ -473,7 +521,7 @@ export interface Effect {
 	/**
 	 * only these remain
 	 */
-	protocols?: ('pcie' | 'sata')[];
+	protocols?: ('pcie' | 'sata' | 'usb')[];
 	/**
 	 * a slot is divided like this, from its first lane on
 	 *
@@ -502,6 +550,10 @@ export interface Memory {
 	 * feeds its modules with this
 	 */
 	millivolts?: number;
+	/**
+	 * runs DDR5 modules that bring a clock driver, with it on
+	 */
+	clockDrivers?: boolean;
 	module?: Limit;
 	total?: Limit1;
 	/**
@@ -552,7 +604,7 @@ export interface Speed {
 	rateMTps: number;
 }
 /**
- * Part is one kind of drive, module or card. Exactly one of the three is given.
+ * Part is one kind of thing. Exactly one of drive, module, card, enclosure and fitting is given.
  */
 export interface Part {
 	format: 'deepbay/part';
@@ -569,6 +621,8 @@ export interface Part {
 	drive?: Drive;
 	module?: Module;
 	card?: Card;
+	enclosure?: Enclosure;
+	fitting?: Fitting;
 }
 /**
  * Drive is a storage drive.
@@ -578,7 +632,7 @@ export interface Drive {
 	/**
 	 * a notch tells what goes in, not what it speaks: absent is unknown
 	 */
-	protocol?: 'pcie' | 'sata';
+	protocol?: 'pcie' | 'sata' | 'usb';
 	capacityBytes?: number;
 	media?: 'flash' | 'platter';
 	/**
@@ -614,7 +668,8 @@ export interface M2 {
 	 * @minItems 1
 	 */
 	keys?: ['A' | 'B' | 'E' | 'M', ...('A' | 'B' | 'E' | 'M')[]];
-	lengthMM?: 30 | 42 | 60 | 80 | 110;
+	lengthMM?: 30 | 42 | 52 | 60 | 80 | 110;
+	widthMM?: 22 | 25 | 30;
 	/**
 	 * brings one of its own
 	 */
@@ -648,6 +703,10 @@ export interface Module {
 	ecc?: boolean;
 	registered?: boolean;
 	/**
+	 * DDR5 with a clock driver of its own (CUDIMM, CSODIMM)
+	 */
+	clockDriver?: boolean;
+	/**
 	 * supply voltages it runs at
 	 *
 	 * @maxItems 4
@@ -659,7 +718,7 @@ export interface Module {
 	heightMM?: number;
 }
 /**
- * Card is anything with a PCIe card edge.
+ * Card is anything with a PCIe card edge, or an adapter with the edge of an M.2 card (then M2 is given and what concerns slots and rear openings is not).
  */
 export interface Card {
 	/**
@@ -691,10 +750,37 @@ export interface Card {
 	 */
 	watts?: number;
 	graphics?: boolean;
+	m2?: M21;
 	carrier?: Carrier;
 }
 /**
- * Carrier is what a card holds. A plain one wires each position to fixed lanes of the slot, and a position lives when a segment of the slot's split begins at its first lane. One with a switch chip needs no split: all positions live and share the slot's link.
+ * M2 is the mechanical side of an M.2 card.
+ */
+export interface M21 {
+	/**
+	 * notches cut: B and M fits either socket
+	 *
+	 * @minItems 1
+	 */
+	keys?: ['A' | 'B' | 'E' | 'M', ...('A' | 'B' | 'E' | 'M')[]];
+	lengthMM?: 30 | 42 | 52 | 60 | 80 | 110;
+	widthMM?: 22 | 25 | 30;
+	/**
+	 * brings one of its own
+	 */
+	heatsink?: boolean;
+	/**
+	 * tallest thing on the upper side, heatsink included
+	 */
+	topMM?: number;
+	/**
+	 * tallest thing on the under side; absent with twoSided false is none
+	 */
+	bottomMM?: number;
+	twoSided?: boolean;
+}
+/**
+ * Carrier is what a card holds. A plain one wires each position to fixed lanes of the slot, and a position lives when a segment of the slot's split begins at its first lane. One with a switch chip or a controller needs no split: all positions live and share the slot's link.
  */
 export interface Carrier {
 	switch?: boolean;
@@ -705,18 +791,119 @@ export interface Carrier {
 	positions: [Position, ...Position[]];
 }
 /**
- * Position is one M.2 socket of a carrier.
+ * Position is one socket of a carrier, an adapter or an enclosure.
  */
 export interface Position {
+	/**
+	 * absent is an M.2 socket
+	 */
+	takes?: 'm2' | 'pcie' | 'u2' | 'sata';
 	/**
 	 * of the slot; without meaning behind a switch chip
 	 */
 	firstLane?: number;
-	lanes: 1 | 2 | 4;
+	/**
+	 * all but SATA ports
+	 */
+	lanes?: 1 | 2 | 4 | 8 | 16;
+	/**
+	 * of an enclosure's M.2 socket; elsewhere M.2 is PCIe
+	 */
+	protocols?: ('pcie' | 'sata' | 'usb')[];
+	/**
+	 * PCIe side of the bridge in an enclosure; a card has its own
+	 */
+	gen?: number;
+	sataGen?: number;
+	/**
+	 * a SATA port's
+	 */
+	drives?: ('m2' | '2.5in' | '3.5in' | 'u2')[];
+	/**
+	 * the tallest box that goes in
+	 */
+	bayHeightMM?: number;
+	/**
+	 * a slot's length
+	 */
+	physicalLanes?: 1 | 4 | 8 | 16;
+	openEnded?: boolean;
 	lengthsMM?: number[];
 	heatsink?: boolean;
 	clearTopMM?: number;
 	clearBottomMM?: number;
+}
+/**
+ * Enclosure is a box on a USB port. Its bridge chip translates between USB and what the drive speaks; all its drives share the one USB link.
+ */
+export interface Enclosure {
+	/**
+	 * the fastest mode of its bridge and of the cable with it
+	 */
+	usb?:
+		| '2.0'
+		| '3.2 Gen 1'
+		| '3.2 Gen 1x2'
+		| '3.2 Gen 2'
+		| '3.2 Gen 2x2'
+		| 'USB4 Gen 2x2'
+		| 'USB4 Gen 3x2'
+		| 'USB4 Gen 4x2';
+	/**
+	 * @minItems 1
+	 * @maxItems 16
+	 */
+	positions: [Position, ...Position[]];
+	/**
+	 * commands are queued (UAS), not one at a time
+	 */
+	queues?: boolean;
+	/**
+	 * passes on what was deleted (TRIM)
+	 */
+	trims?: boolean;
+	/**
+	 * fed from the mains, not from the port
+	 */
+	ownSupply?: boolean;
+	/**
+	 * shows other sectors, or encrypts: the drive is unreadable without it
+	 */
+	translates?: boolean;
+}
+/**
+ * Fitting is one kind of small part. Which fields have a meaning follows from the kind.
+ */
+export interface Fitting {
+	kind: 'data lead' | 'power adapter' | 'bracket' | 'caddy' | 'spacer' | 'screws';
+	/**
+	 * a data lead's
+	 */
+	end?: 'straight' | 'angled';
+	/**
+	 * a power adapter's, at the supply
+	 */
+	from?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
+	/**
+	 * at the drive or card
+	 */
+	to?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
+	/**
+	 * how many it feeds; absent is one
+	 */
+	plugs?: number;
+	/**
+	 * moulded ones from 4-pin are a known cause of fire
+	 */
+	crimped?: boolean;
+	/**
+	 * a bracket's drive
+	 */
+	holds?: 'm2' | '2.5in' | '3.5in' | 'u2';
+	/**
+	 * of screws, or those that come with a bracket
+	 */
+	thread?: 'M3' | '6-32';
 }
 /**
  * Item is one physical piece.
@@ -774,6 +961,10 @@ export interface Reading {
 	rateMTps?: number;
 	gen?: number;
 	lanes?: number;
+	/**
+	 * of a USB link, all lanes together
+	 */
+	lineGbps?: number;
 	/**
 	 * a setting's option
 	 */
@@ -835,9 +1026,18 @@ export interface SocketState {
  * LinkAnswer is the link a drive runs at, or the one a free socket offers.
  */
 export interface LinkAnswer {
-	protocol?: 'pcie' | 'sata';
+	protocol?: 'pcie' | 'sata' | 'usb';
 	gen?: number;
 	lanes?: number;
+	usb?:
+		| '2.0'
+		| '3.2 Gen 1'
+		| '3.2 Gen 1x2'
+		| '3.2 Gen 2'
+		| '3.2 Gen 2x2'
+		| 'USB4 Gen 2x2'
+		| 'USB4 Gen 3x2'
+		| 'USB4 Gen 4x2';
 	/**
 	 * line rate after coding, one direction
 	 */

@@ -47,29 +47,28 @@ const MAX_LANE = 1.8; // px
 const MIN_RIBBON = 4; // px
 
 /**
- * The sockets to draw: the board's, and those of carriers, which lie in a row
- * beside their slot.
+ * The sockets to draw: the board's, and those that parts in them bring, which lie
+ * in a row beside the socket that holds the part.
  */
 export function drawn(sheet: Sheet, resolved: Resolved): readonly Socket[] {
-	return [
-		...sheet.sockets,
-		...resolved.carried.map((k) => {
-			const [slot, n] = k.id.split('/');
-			const at = sheet.sockets.find((s) => s.id === slot)?.place;
-			const row = resolved.carried.filter((c) => c.id.startsWith(slot + '/')).length;
-			if (!at) return k;
-			const w = at.widthMM / row;
-			return {
-				...k,
-				place: {
-					xMM: at.xMM + (Number(n) - 1) * w + 0.5,
-					yMM: at.yMM + at.heightMM + 1,
-					widthMM: w - 1,
-					heightMM: 7
-				}
-			};
-		})
-	];
+	const holder = (id: string) => id.slice(0, Math.max(0, id.lastIndexOf('/')));
+	const out: Socket[] = [...sheet.sockets];
+	for (const k of resolved.carried) {
+		const at = out.find((s) => s.id === holder(k.id))?.place;
+		const row = resolved.carried.filter((c) => holder(c.id) === holder(k.id));
+		if (!at) continue;
+		const w = at.widthMM / row.length;
+		out.push({
+			...k,
+			place: {
+				xMM: at.xMM + row.indexOf(k) * w + 0.5,
+				yMM: at.yMM + at.heightMM + 1,
+				widthMM: w - 1,
+				heightMM: 7
+			}
+		});
+	}
+	return out;
 }
 
 /** cardLength tells how long what lies in a socket is, in mm; undefined: as long as the socket. */
@@ -121,13 +120,14 @@ export function layoutChart(
 		const from = rootBox(feeder(k));
 		const state = states.get(k.id);
 		if (!from || !state || k.kind === 'dimm' || k.kind === 'sodimm') continue;
-		const sata = k.kind === 'sata' || state.link?.protocol === 'sata';
+		// A lead, not lanes of the board.
+		const lead = k.kind === 'sata' || k.kind === 'usb' || state.link?.protocol === 'sata';
 		ribbons.push({
 			id: k.id,
 			d: feed(from, box(k.place)),
 			wired: ribbon(k.lanes ?? 1),
-			flows: state.state === 'off' ? 0 : ribbon(sata ? 1 : (state.link?.lanes ?? 1)),
-			depth: sata ? 1 : (state.link?.gen ?? k.gen ?? 1),
+			flows: state.state === 'off' ? 0 : ribbon(lead ? 1 : (state.link?.lanes ?? 1)),
+			depth: lead ? 1 : (state.link?.gen ?? k.gen ?? 1),
 			closed: state.state === 'off' || state.state === 'stopped',
 			idle: !state.item
 		});
