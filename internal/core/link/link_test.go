@@ -95,15 +95,6 @@ func TestEfficiency(t *testing.T) {
 	}
 }
 
-// Planning caps of the uplink classes.
-func TestPlanning(t *testing.T) {
-	for l, want := range map[Link]float64{{2, 4}: 1792, {3, 4}: 3529, {3, 8}: 7058, {4, 4}: 7058, {4, 8}: 14115, {5, 4}: 14115, {}: 0} {
-		if got := l.Planning().MBps(); !near(got, want, 0.6) {
-			t.Errorf("%v: plan with %.1f MB/s, want %.0f", l, got, want)
-		}
-	}
-}
-
 func TestOtherLinks(t *testing.T) {
 	for gen, want := range map[quantity.Gen]float64{0: 0, 1: 150, 2: 300, 3: 600, 4: 0} {
 		if got := SATARate(gen).MBps(); got != want {
@@ -115,26 +106,8 @@ func TestOtherLinks(t *testing.T) {
 	}
 }
 
-// Each mode's line rate, its payload after coding, and the practical range,
-// which lies below the payload.
+// Two ends settle on the fastest mode both have, whichever is asked first.
 func TestUSB(t *testing.T) {
-	want := map[USBMode][4]float64{USB2: {0.48, 60, 30, 42}, USB5: {5, 500, 400, 460}, USB5x2: {10, 1000, 800, 900}, USB10: {10, 1212, 900, 1060},
-		USB20: {20, 2424, 1800, 2050}, USB4By20: {20, 2424, 1600, 2000}, USB4By40: {40, 4848, 2700, 3200}, USB4By80: {80.46, 10057, 5500, 7000}}
-	for _, m := range USBModes() {
-		low, high := m.Practice()
-		for i, got := range []float64{m.LineGbps(), m.LineRate().MBps(), low.MBps(), high.MBps()} {
-			if !near(got, want[m][i], 0.6) {
-				t.Errorf("%s, figure %d: %.2f, want %.2f", m, i, got, want[m][i])
-			}
-		}
-		if high > m.LineRate() || m.Planning() != low {
-			t.Errorf("%s: plan with %v, in practice up to %v of %v", m, m.Planning(), high, m.LineRate())
-		}
-		delete(want, m)
-	}
-	if len(want) > 0 {
-		t.Errorf("no row for %v", want)
-	}
 	for _, c := range []struct{ port, box, want USBMode }{
 		{USB20, USB20, USB20}, {USB10, USB20, USB10}, {USB4By40, USB20, USB10}, {USB4By40, USB4By20, USB4By20},
 		{USB5x2, USB20, USB5x2}, {USB5x2, USB10, USB5}, {USB2, USB4By80, USB2}, {USB5, "", ""},

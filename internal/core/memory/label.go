@@ -41,9 +41,12 @@ var (
 // the rate (JESD79-4).
 var binCL = map[string]int{"J": 10, "K": 11, "L": 12, "M": 13, "N": 14, "P": 15, "R": 16, "T": 17, "U": 18, "V": 19, "W": 20, "Y": 21, "AA": 22, "AC": 24}
 
-// ddr5CL is the CAS latency of the usual bin B, by rate (JESD79-5); A and C are
-// indexed by rate as well and only printed here where they are sure.
-var ddr5CL = map[quantity.MTps]int{4800: 40, 5600: 46}
+// ddr5CL is the CAS latency of the bins A, B (the usual one) and C, by rate
+// (JESD79-5): the letters mean fast, normal and slow within a rate.
+var ddr5CL = map[quantity.MTps]map[string]int{
+	4400: {"A": 32, "B": 36, "C": 40}, 4800: {"A": 34, "B": 40, "C": 42}, 5200: {"A": 38, "B": 42, "C": 46},
+	5600: {"A": 40, "B": 46, "C": 50}, 6000: {"A": 42, "B": 48, "C": 54}, 6400: {"A": 46, "B": 52, "C": 56},
+}
 
 // moduleTypes says what the module letter means.
 var moduleTypes = map[string]struct {
@@ -79,9 +82,7 @@ func ParseLabel(s string) (Label, error) {
 		l := Label{Generation: DDR5, SizeBytes: quantity.Bytes(number(m[1])) * quantity.GiB, Ranks: ranks(m[2], m[3], m[4]), stack: m[3] + m[4], Width: number(m[5]),
 			Millivolts: 1100, Bin: m[7], RawCard: m[9] + m[10], SPD: m[11], Grade: m[12]}
 		l, err := l.finish(s, number(m[6]), m[8])
-		if l.Bin == "B" {
-			l.CL = ddr5CL[l.MTps]
-		}
+		l.CL = ddr5CL[l.MTps][l.Bin]
 		return l, err
 	}
 	return Label{}, fmt.Errorf("%q is no module label: it looks like 16GB 2Rx8 PC3L-12800S-11-11-F3 or 1Rx8 PC4-2666V-SA2-11", s)

@@ -75,6 +75,24 @@ func Peak(label quantity.MTps) quantity.Rate {
 	return quantity.MBps(Exact(label) * 8)
 }
 
+// Latency is the time of a CAS latency in nanoseconds: clocks at half the
+// transfer rate.
+func Latency(clocks int, label quantity.MTps) float64 {
+	if !label.Known() {
+		return 0
+	}
+	return float64(clocks) * 2000 / float64(label)
+}
+
+// Organised is the capacity of a module without check bits: ranks of devices of a
+// width (x4, x8, x16) that fill 64 bits, each of one die of so many Gbit (JEDEC).
+func Organised(ranks, width, dieGbit int) quantity.Bytes {
+	if width <= 0 {
+		return 0
+	}
+	return quantity.Bytes(ranks*(64/width)*dieGbit) * quantity.GiB / 8
+}
+
 // Region is a stretch of memory spread over Ways channels.
 type Region struct {
 	Ways  int            `json:"ways"`

@@ -378,7 +378,7 @@ func (r *reader) label(l memory.Label) {
 	}
 	r.says(l.String(), "label of a module")
 	if l.CL > 0 {
-		r.says("CL", strconv.Itoa(l.CL)+" clocks")
+		r.says("CL", strconv.Itoa(l.CL)+" clocks, "+strconv.FormatFloat(memory.Latency(l.CL, l.MTps), 'f', 2, 64)+" ns")
 	}
 }
 
