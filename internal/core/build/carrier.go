@@ -39,16 +39,16 @@ func (b *Build) Carried() []machine.Socket {
 		return nil
 	}
 	var out []machine.Socket
-	add := func(k machine.Socket) {
-		if p := bring[k.ID]; p != nil && goesInto(p, &k) {
-			out = carried(out, &k, p)
+	add := func(k *machine.Socket) {
+		if p := bring[k.ID]; p != nil && goesInto(p, k) {
+			out = carried(out, k, p)
 		}
 	}
-	for _, k := range b.Sheet.Sockets {
-		add(k)
+	for i := range b.Sheet.Sockets {
+		add(&b.Sheet.Sockets[i])
 	}
 	for i := 0; i < len(out); i++ {
-		add(out[i])
+		add(&out[i])
 	}
 	return out
 }
@@ -60,6 +60,9 @@ var kinds = map[part.Takes]machine.Kind{part.TakesM2: machine.M2, part.TakesSlot
 // lanes are the position's, their generation that of the card or the bridge.
 func carried(out []machine.Socket, k *machine.Socket, p *part.Part) []machine.Socket {
 	positions := p.Positions()
+	in := *k // out may move while it grows, and k with it
+	k = &in
+	out = slices.Grow(out, len(positions))
 	for i := range positions {
 		pos := &positions[i]
 		s := machine.Socket{

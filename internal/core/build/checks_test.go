@@ -2,12 +2,10 @@ package build
 
 import (
 	"fmt"
-	"math/rand"
 	"slices"
 	"strings"
 	"testing"
 
-	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 )
@@ -383,89 +381,6 @@ func apply(b *Build, moves []Move) *Build {
 	return &out
 }
 
-// On random builds: the order of placements, pieces and rules never matters, no
-// link is above either of its ends, and an offer is what placing comes to.
-func TestInvariants(t *testing.T) {
-	const seed = 417
-	rng := rand.New(rand.NewSource(seed))
-	var names []string
-	for n := range shelf {
-		names = append(names, n)
-	}
-	slices.Sort(names)
-	for round := range 400 {
-		sheet := board()
-		sockets := rng.Perm(len(sheet.Sockets))
-		text := ""
-		for i, n := range rng.Perm(len(names))[:rng.Intn(8)+1] {
-			text += fmt.Sprintf(" %s:%s", names[n], sheet.Sockets[sockets[i]].ID)
-		}
-		for _, s := range sheet.Settings {
-			if rng.Intn(3) == 0 {
-				text += " " + string(s.ID) + "=on"
-			}
-		}
-		b := lay(t, sheet, text)
-		r := Resolve(b)
-		other := *b
-		other.Placements, other.Pieces = slices.Clone(b.Placements), slices.Clone(b.Pieces)
-		rng.Shuffle(len(other.Placements), func(i, j int) {
-			other.Placements[i], other.Placements[j] = other.Placements[j], other.Placements[i]
-		})
-		turned := *sheet
-		turned.Rules = slices.Clone(sheet.Rules)
-		slices.Reverse(turned.Rules)
-		other.Sheet = &turned
-		if again := Resolve(&other); brief(&r) != brief(&again) || fmt.Sprint(r.Memory) != fmt.Sprint(again.Memory) {
-			t.Fatalf("seed %d, round %d, %s: order matters:\n%s\nagainst\n%s", seed, round, text, brief(&r), brief(&again))
-		}
-		for i, s := range r.Sockets {
-			if s.Link == nil || s.Item == "" || s.Link.Protocol != link.PCIe {
-				continue
-			}
-			own := link.Link{}
-			switch p := b.piece(s.Item).Part; {
-			case p.Drive != nil:
-				own = p.Drive.Link()
-			case p.Card != nil:
-				own = p.Card.Link()
-			}
-			for _, end := range []link.Link{own, sheet.Sockets[i].Link()} {
-				if end.Known() && s.Link.MBps > end.LineRate().MBps() {
-					t.Fatalf("seed %d, round %d, %s: %s runs above its end %v", seed, round, text, s.Says, end)
-				}
-			}
-		}
-		// Taking a piece out never slows another: so adding one never speeds it up.
-		// A card is let be, for with it go the pieces it carries.
-		for _, p := range b.Placements {
-			if b.piece(p.Item).Part.Card != nil {
-				continue
-			}
-			less := Resolve(apply(b, []Move{{Item: p.Item}}))
-			for i, s := range less.Sockets {
-				if before := r.Sockets[i]; s.Item != "" && s.Item == before.Item && rate(before) > rate(s)+0.01 {
-					t.Fatalf("seed %d, round %d, %s: %s makes %s faster: %v against %v", seed, round, text, p.Item, s.Item, rate(before), rate(s))
-				}
-			}
-			for _, f := range less.Flows {
-				for _, g := range r.Flows {
-					if f.Item == g.Item && g.Together > f.Together+0.01 {
-						t.Fatalf("seed %d, round %d, %s: with %s at work %s moves more: %v against %v", seed, round, text, p.Item, f.Item, g.Together, f.Together)
-					}
-				}
-			}
-		}
-		item := b.Pieces[0].ID
-		for _, o := range Offers(b, item) {
-			moved := Resolve(apply(b, []Move{{Item: item, Socket: o.Socket}}))
-			if got := moved.Socket(o.Socket).State; got != o.State {
-				t.Fatalf("seed %d, round %d, %s: %s is offered for %s as %s and comes to %s", seed, round, text, o.Socket, item, o.State, got)
-			}
-		}
-	}
-}
-
 // What drives can move alone and all at once, and what holds them.
 func TestFlows(t *testing.T) {
 	for text, want := range map[string]string{
@@ -495,14 +410,6 @@ func TestFlows(t *testing.T) {
 	if len(f) != 2 || f[0].Says != "at most 3.53 GB/s: what the uplink of the chipset carries is not stated" || f[0].Held != "the uplink of the chipset" {
 		t.Errorf("behind an unstated uplink: %+v", f)
 	}
-}
-
-// rate is what a socket's part moves, 0 where it is not seen.
-func rate(s SocketState) float64 {
-	if s.Link == nil || s.State != Live {
-		return 0
-	}
-	return s.Link.MBps
 }
 
 func TestOffers(t *testing.T) {

@@ -75,9 +75,18 @@ func (r *resolver) lack(there func(*sock) quantity.Answer, take func(*sock) bool
 	return out
 }
 
-// leads finds the drives that want a data lead. A lead with an end that is named
-// is used where that end is asked for before any other.
+// leads finds the drives that want a data lead, once for both rules about them.
 func (r *resolver) leads() lacking {
+	if r.wantLead == nil {
+		l := r.dealLeads()
+		r.wantLead = &l
+	}
+	return *r.wantLead
+}
+
+// dealLeads gives the leads at hand to the drives. One with an end that is named is
+// used where that end is asked for before any other.
+func (r *resolver) dealLeads() lacking {
 	ends := map[part.LeadEnd]int{}
 	for i := range r.b.Pieces {
 		p := &r.b.Pieces[i]

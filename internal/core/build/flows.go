@@ -80,18 +80,18 @@ func (r *resolver) flows() []FlowAnswer {
 	}
 	for i, share := range flow.Shares(capacity, flows) {
 		a := &out[i]
-		alone := flow.Shares(capacity, flows[i:i+1])[0]
-		a.Alone, a.Together, a.Held = alone.Rate.MBps(), share.Rate.MBps(), "nothing"
+		alone := flows[i].Alone(capacity)
+		a.Alone, a.Together, a.Held = alone.MBps(), share.Rate.MBps(), "nothing"
 		if u := slices.IndexFunc(flows[i].Links, func(l int) bool { return !capacity[l].Known() }); u >= 0 {
 			l := links[flows[i].Links[u]]
 			a.Held = l.what + l.name
-			a.Says = "at most " + alone.Rate.String() + ": what " + a.Held + " carries is not stated"
+			a.Says = "at most " + alone.String() + ": what " + a.Held + " carries is not stated"
 			continue
 		}
 		if share.Held != flow.Free {
 			a.Held = links[share.Held].what + links[share.Held].name
 		}
-		a.Says = alone.Rate.String() + " alone"
+		a.Says = alone.String() + " alone"
 		if share.Held != flow.Free {
 			a.Says += ", " + share.Rate.String() + " with all " + strconv.Itoa(len(flows)) + " drives at work, held by " + a.Held
 		}

@@ -114,6 +114,7 @@ type resolver struct {
 	profile  *machine.Rule // the rule that lets memory run at its profile
 	filled   []*sock       // memory slots whose modules are seen, in the sheet's order
 	memory   MemoryAnswer
+	wantLead *lacking // drives without a data lead, once asked for
 	findings []Finding
 }
 
@@ -183,11 +184,12 @@ func (r *resolver) apply(rule *machine.Rule) {
 		if e.Off {
 			s.closed = append(s.closed, rule)
 		}
-		if e.MaxLanes.Known() && (!s.link.Lanes.Known() || e.MaxLanes < s.link.Lanes) {
+		// At most so much of what is not stated is still not stated.
+		if e.MaxLanes.Known() && e.MaxLanes < s.link.Lanes {
 			s.link.Lanes = e.MaxLanes
 			s.narrowed = append(s.narrowed, rule)
 		}
-		if e.MaxGen.Known() && (!s.link.Gen.Known() || e.MaxGen < s.link.Gen) {
+		if e.MaxGen.Known() && e.MaxGen < s.link.Gen {
 			s.link.Gen = e.MaxGen
 			s.narrowed = append(s.narrowed, rule)
 		}
@@ -288,8 +290,7 @@ func (r *resolver) train(s *sock) {
 	case link.PCIe:
 		got := r.trainPCIe(s, d.Link())
 		if got.Known() {
-			s.because = append(s.because, Reason{FromStandard, got.LineRate().String() + " is the line rate after coding; with " +
-				strconv.Itoa(link.Typical.Payload) + "-byte packets about " + got.Usable(link.Typical).String() + " is left for data"})
+			s.because = append(s.because, Reason{FromStandard, worded(got).left})
 		}
 	case link.SATA:
 		var gen quantity.Gen
@@ -307,16 +308,16 @@ func (r *resolver) train(s *sock) {
 func (r *resolver) trainPCIe(s *sock, own link.Link) link.Link {
 	got := own.Train(s.link)
 	s.trained = pcieAnswer(got)
-	s.because = append(s.because,
-		Reason{FromPart, r.name(s) + " is " + own.String()},
-		Reason{FromSheet, string(s.ID) + " is " + s.Socket.Link().String() + r.fedBy(s)})
+	s.because = append(make([]Reason, 0, 5+len(s.narrowed)),
+		Reason{FromPart, r.name(s) + " is " + worded(own).Text},
+		Reason{FromSheet, string(s.ID) + " is " + worded(s.Socket.Link()).Text + r.fedBy(s)})
 	if up := s.parent; up != nil && !s.outside() {
-		s.because = append(s.because, Reason{FromSheet, string(up.ID) + ", which carries it, is " + up.link.String() + ", " + splitText(up.split)})
+		s.because = append(s.because, Reason{FromSheet, string(up.ID) + ", which carries it, is " + worded(up.link).Text + ", " + splitText(up.split)})
 	}
 	for _, rule := range s.narrowed {
 		s.because = append(s.because, r.ruleReason(rule))
 	}
-	s.because = append(s.because, Reason{FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends: " + got.String()})
+	s.because = append(s.because, Reason{FromStandard, worded(got).settles})
 	return got
 }
 
@@ -331,12 +332,19 @@ func (r *resolver) fedBy(s *sock) string {
 	if root.Uplink == nil {
 		return ", on the " + root.Name
 	}
-	return ", on the " + root.Name + " behind its uplink of " + root.Uplink.Link().String() + ", which everything there shares"
+	return ", on the " + root.Name + " behind its uplink of " + worded(root.Uplink.Link()).Text + ", which everything there shares"
+}
+
+// wording is a PCIe link with the sentences about it.
+type wording struct {
+	LinkAnswer
+	settles string // what two ends settle on
+	left    string // what packets leave of the line rate
 }
 
 // The answers for links in use, worded once: every socket of every resolve has one.
 var (
-	pcieAnswers [link.MaxGen + 1][17]LinkAnswer
+	pcieAnswers [link.MaxGen + 1][17]wording
 	sataAnswers [4]LinkAnswer
 	usbAnswers  = map[link.USBMode]*LinkAnswer{}
 )
@@ -349,7 +357,10 @@ func init() {
 			if l.Known() {
 				a.Rate = l.LineRate().String() + " before packet overhead"
 			}
-			pcieAnswers[gen][lanes] = a
+			pcieAnswers[gen][lanes] = wording{a,
+				"a PCIe link runs at the lower generation and the narrower width of its two ends: " + a.Text,
+				l.LineRate().String() + " is the line rate after coding; with " + strconv.Itoa(link.Typical.Payload) + "-byte packets about " +
+					l.Usable(link.Typical).String() + " is left for data"}
 		}
 	}
 	for gen := range sataAnswers {
@@ -372,9 +383,9 @@ func init() {
 
 // pcieAnswer and sataAnswer look a link up; the sheet's schema keeps generation
 // and width inside the tables.
-func pcieAnswer(l link.Link) *LinkAnswer {
-	return &pcieAnswers[min(l.Gen, link.MaxGen)][min(l.Lanes, 16)]
-}
+func pcieAnswer(l link.Link) *LinkAnswer { return &worded(l).LinkAnswer }
+
+func worded(l link.Link) *wording { return &pcieAnswers[min(l.Gen, link.MaxGen)][min(l.Lanes, 16)] }
 
 func sataAnswer(gen quantity.Gen) *LinkAnswer { return &sataAnswers[min(gen, 3)] }
 

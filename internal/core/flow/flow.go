@@ -18,6 +18,18 @@ type Flow struct {
 	Links  []int
 }
 
+// Alone is what the flow gets with nobody else at work: its demand, or the least
+// of what its links carry. A link of capacity zero is not known and holds nobody.
+func (f Flow) Alone(capacity []quantity.Rate) quantity.Rate {
+	rate := f.Demand
+	for _, l := range f.Links {
+		if capacity[l] > 0 {
+			rate = min(rate, capacity[l])
+		}
+	}
+	return rate
+}
+
 // Share is what a flow gets and what holds it: a link's index, or Free when its
 // own demand is met.
 type Share struct {

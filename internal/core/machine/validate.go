@@ -101,15 +101,20 @@ func (v *validator) groups() {
 // without a rule that takes it from one of the two.
 func (v *validator) lanes(i int, g Group) {
 	var own []*Socket
-	dealt, placed := 0, false
+	placed := false
 	for j := range v.sheet.Sockets {
 		if k := &v.sheet.Sockets[j]; k.Group == g.ID {
 			own = append(own, k)
-			dealt += int(k.Lanes)
 			placed = placed || k.FirstLane > 0
 		}
 	}
 	if !placed { // no lane numbers are given: the sum must do
+		dealt := 0
+		for n, a := range own {
+			if !v.instead(own, n) {
+				dealt += int(a.Lanes)
+			}
+		}
 		if dealt > int(g.Lanes) {
 			v.list.Add(at("groups", i, "lanes"), fmt.Sprintf("its sockets take %d lanes, the group has %d", dealt, g.Lanes), "check the widths of the sockets or of the group, or give firstLane where they share")
 		}
@@ -125,6 +130,18 @@ func (v *validator) lanes(i int, g Group) {
 			}
 		}
 	}
+}
+
+// instead reports whether socket n only ever has its lanes instead of a wider one
+// of the group, or an earlier one as wide: a rule lets one of the two live.
+func (v *validator) instead(own []*Socket, n int) bool {
+	a := own[n]
+	for m, b := range own {
+		if (b.Lanes > a.Lanes || b.Lanes == a.Lanes && m < n) && (v.yields(a, b) || v.yields(b, a)) {
+			return true
+		}
+	}
+	return false
 }
 
 // yields reports whether a rule takes from a the lanes that b claims as soon as

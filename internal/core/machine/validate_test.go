@@ -75,6 +75,10 @@ func TestValidate(t *testing.T) {
 		{"lanes claimed twice", func(s *Sheet) { shared(s, Effect{Socket: "SATA1", Off: true}) }, "/groups/0: M2 and X claim the same lanes, and no rule takes them from either"},
 		{"lanes claimed twice, and settled", func(s *Sheet) { shared(s, Effect{Socket: "M2", MaxLanes: 2}) }, ""},
 		{"lanes beyond the end", func(s *Sheet) { shared(s, Effect{Socket: "M2", MaxLanes: 2}); s.Groups[0].Lanes = 3 }, "/groups/0/lanes: M2 ends at lane 3, the group ends at 2\n/groups/0/lanes: X ends at lane 3, the group ends at 2"},
+		{"one socket instead of the other", func(s *Sheet) {
+			s.Sockets = append(s.Sockets, Socket{ID: "X", Kind: M2, Place: s.Sockets[0].Place, Group: "g", Lanes: 4})
+			s.Rules = append(s.Rules, Rule{ID: "x", When: []Condition{{Socket: "X", Holds: HoldsAnything}}, Then: []Effect{{Socket: "M2", Off: true}}})
+		}, ""},
 		{"a split of a port", func(s *Sheet) { s.Sockets[0].Splits = [][]quantity.Lanes{{2, 2}} }, "/sockets/0/splits/0: only a PCIe slot is divided"},
 		{"wider than its key allows", func(s *Sheet) { s.Sockets[0].Key = part.KeyB }, "/sockets/0/lanes: a socket keyed B carries x2 at most"},
 		{"a USB mode on a port that is none", func(s *Sheet) { s.Sockets[1].USB = link.USB10 }, "/sockets/1/usb: only a USB port has a USB mode"},

@@ -1,0 +1,276 @@
+package build_test
+
+import (
+	"fmt"
+	"math/rand"
+	"slices"
+	"strings"
+	"testing"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/coretest"
+)
+
+// TestMachines holds what is true of every machine on 1,500 random ones.
+func TestMachines(t *testing.T) {
+	live := 0
+	for seed := range int64(1500) {
+		rng := rand.New(rand.NewSource(seed))
+		b := coretest.Machine(rng)
+		if err := b.Sheet.Validate().Err(); err != nil {
+			t.Fatalf("seed %d: %v", seed, err)
+		}
+		r := build.Resolve(&b)
+		c := invariants{t, seed, &b, &r}
+		c.lanes()
+		c.ends()
+		c.flows()
+		c.order(rng)
+		c.adding()
+		c.offers(rng)
+		for _, s := range r.Sockets {
+			if s.State == build.Live {
+				live++
+			}
+		}
+	}
+	if live < 10_000 {
+		t.Errorf("only %d live sockets in all: the machines are too bad to show anything", live)
+	}
+}
+
+type invariants struct {
+	t    *testing.T
+	seed int64
+	b    *build.Build
+	r    *build.Resolved
+}
+
+func (c *invariants) fail(format string, args ...any) {
+	c.t.Helper()
+	c.t.Fatalf("seed %d: %s", c.seed, fmt.Sprintf(format, args...))
+}
+
+func (c *invariants) part(id build.ItemID) *part.Part {
+	for _, p := range c.b.Pieces {
+		if p.ID == id {
+			return p.Part
+		}
+	}
+	return nil
+}
+
+// lanes: no lane of a group or of a slot is in use by two links at once.
+func (c *invariants) lanes() {
+	taken := map[string]machine.SocketID{}
+	for _, s := range c.r.Sockets {
+		k := c.b.Socket(s.Socket)
+		if s.State != build.Live || s.Link == nil || s.Link.Protocol != link.PCIe {
+			continue
+		}
+		pool := "group " + string(k.Group)
+		if up := build.Holder(k.ID); up != "" {
+			p := c.part(c.r.Socket(up).Item)
+			if p.Enclosure != nil || p.Card.Carrier.Switch {
+				continue // behind a chip, lanes are its own
+			}
+			pool = "slot " + string(up)
+		}
+		width := int(s.Link.Lanes)
+		if p := c.part(s.Item); p.Card != nil && p.Card.Carrier != nil && !p.Card.Carrier.Switch {
+			width = int(min(s.Link.Lanes, k.Lanes)) // all its positions together
+		}
+		for lane := k.FirstLane; lane < k.FirstLane+width; lane++ {
+			at := fmt.Sprint(pool, " lane ", lane)
+			if other, twice := taken[at]; twice {
+				c.fail("%s is used by %s and %s", at, other, s.Socket)
+			}
+			taken[at] = s.Socket
+		}
+	}
+}
+
+// ends: no link is above its part, its socket, or the slot that carries it; and
+// what is unknown at an end is never a rate.
+func (c *invariants) ends() {
+	for _, s := range c.r.Sockets {
+		if s.Item == "" || s.Link == nil {
+			continue
+		}
+		p, k := c.part(s.Item), c.b.Socket(s.Socket)
+		switch s.Link.Protocol {
+		case link.PCIe:
+			own := link.Link{}
+			if p.Drive != nil {
+				own = p.Drive.Link()
+			} else {
+				own = p.Card.Link()
+			}
+			ends := []link.Link{own, k.Link()}
+			if up := build.Holder(k.ID); up != "" {
+				if q := c.part(c.r.Socket(up).Item); q.Card != nil && !q.Card.Carrier.Switch {
+					ends = append(ends, link.Link{Gen: c.b.Socket(up).Gen, Lanes: c.b.Socket(up).Lanes})
+				}
+			}
+			for _, e := range ends {
+				if s.Link.MBps > 0 && (!e.Known() || s.Link.Gen > e.Gen || s.Link.Lanes > e.Lanes) {
+					c.fail("%s runs at %s, and one end is %v", s.Socket, s.Link.Text, e)
+				}
+			}
+		case link.SATA:
+			if s.Link.MBps > link.SATARate(min(p.Drive.Gen, k.SATAGen)).MBps() {
+				c.fail("%s runs at %s", s.Socket, s.Link.Text)
+			}
+		case link.USB:
+			if s.Link.MBps > min(k.USB.LineRate(), p.Enclosure.USB.LineRate()).MBps() {
+				c.fail("%s runs at %s", s.Socket, s.Link.Text)
+			}
+		}
+	}
+}
+
+// path lists the shared links of a socket with what each carries, by its own
+// reading of the machine.
+func (c *invariants) path(id machine.SocketID) map[string]quantity.Rate {
+	out := map[string]quantity.Rate{}
+	own := id
+	for up := build.Holder(id); up != ""; up = build.Holder(up) {
+		own = up
+		l := c.r.Socket(up).Link
+		switch p := c.part(c.r.Socket(up).Item); {
+		case p.Enclosure != nil:
+			out["box "+string(up)] = l.USB.Planning()
+		case p.Card.Carrier.Switch:
+			out["chip "+string(up)] = link.Link{Gen: l.Gen, Lanes: l.Lanes}.Planning()
+		}
+	}
+	for root := c.b.Sheet.RootOf(c.b.Sheet.Socket(own)); root.Uplink != nil; root = c.b.Sheet.Root(root.Uplink.To) {
+		out["uplink "+string(root.ID)] = root.Uplink.Link().Planning()
+	}
+	return out
+}
+
+// flows: no link carries more than it can; nobody moves more together than alone;
+// and whoever moves less than alone passes a full link on which nobody has more.
+func (c *invariants) flows() {
+	const slack = 1e-6
+	sum, most, carries := map[string]float64{}, map[string]float64{}, map[string]quantity.Rate{}
+	for _, f := range c.r.Flows {
+		for name, rate := range c.path(f.Socket) {
+			if rate.Known() {
+				carries[name] = rate
+				sum[name] += f.Together
+				most[name] = max(most[name], f.Together)
+			}
+		}
+	}
+	for name, rate := range carries {
+		if sum[name] > rate.MBps()*(1+slack) {
+			c.fail("%s carries %.1f of %.1f MB/s", name, sum[name], rate.MBps())
+		}
+	}
+	for _, f := range c.r.Flows {
+		if f.Together > f.Alone*(1+slack) {
+			c.fail("%s moves %.1f together and %.1f alone", f.Socket, f.Together, f.Alone)
+		}
+		if f.Together > f.Alone*(1-slack) {
+			continue
+		}
+		held := false
+		for name := range c.path(f.Socket) {
+			held = held || carries[name].Known() && sum[name] > carries[name].MBps()*(1-slack) && f.Together > most[name]*(1-slack)
+		}
+		if !held {
+			c.fail("%s moves %.1f of %.1f MB/s and could be given more without taking from a smaller one", f.Socket, f.Together, f.Alone)
+		}
+	}
+}
+
+// gist is what an answer comes to, whatever its order.
+func gist(r *build.Resolved) string {
+	var lines []string
+	for _, f := range r.Findings {
+		lines = append(lines, fmt.Sprint(f.Code, f.Socket, f.Item))
+	}
+	for _, s := range r.Sockets {
+		lines = append(lines, fmt.Sprint(s.Socket, s.State, s.Item, s.Says))
+	}
+	for _, f := range r.Flows {
+		lines = append(lines, fmt.Sprintf("%s %.3f %.3f", f.Socket, f.Alone, f.Together))
+	}
+	slices.Sort(lines)
+	return strings.Join(append(lines, fmt.Sprint(r.Memory.Total, r.Memory.Speed, r.Memory.Spread)), "\n")
+}
+
+// order: of placements, pieces and rules.
+func (c *invariants) order(rng *rand.Rand) {
+	other := *c.b
+	sheet := *c.b.Sheet
+	other.Sheet = &sheet
+	other.Placements, other.Pieces, sheet.Rules = slices.Clone(other.Placements), slices.Clone(other.Pieces), slices.Clone(sheet.Rules)
+	rng.Shuffle(len(other.Placements), func(i, j int) {
+		other.Placements[i], other.Placements[j] = other.Placements[j], other.Placements[i]
+	})
+	rng.Shuffle(len(other.Pieces), func(i, j int) { other.Pieces[i], other.Pieces[j] = other.Pieces[j], other.Pieces[i] })
+	rng.Shuffle(len(sheet.Rules), func(i, j int) { sheet.Rules[i], sheet.Rules[j] = sheet.Rules[j], sheet.Rules[i] })
+	again := build.Resolve(&other)
+	if a, b := gist(c.r), gist(&again); a != b {
+		c.fail("order matters:\n%s\nagainst\n%s", a, b)
+	}
+}
+
+// adding: with any piece away that brings no sockets, no other is slower; so
+// putting it in speeds nothing up, unless it takes another drive's place at the
+// shared links by switching that one off.
+func (c *invariants) adding() {
+	for i, p := range c.b.Placements {
+		if c.part(p.Item).Positions() != nil {
+			continue
+		}
+		less := *c.b
+		less.Placements = slices.Delete(slices.Clone(c.b.Placements), i, i+1)
+		r := build.Resolve(&less)
+		for n, s := range c.r.Sockets {
+			if was := r.Sockets[n]; s.Item != "" && s.Item == was.Item && s.State == build.Live && s.Link != nil && was.Link != nil && s.Link.MBps > was.Link.MBps+1e-6 {
+				c.fail("%s in %s makes %s faster: %s against %s", p.Item, p.Socket, s.Socket, s.Says, was.Says)
+			}
+		}
+		killed := slices.ContainsFunc(r.Flows, func(f build.FlowAnswer) bool { // which leaves more for the rest
+			return !slices.ContainsFunc(c.r.Flows, func(g build.FlowAnswer) bool { return g.Item == f.Item })
+		})
+		for _, f := range c.r.Flows {
+			for _, g := range r.Flows {
+				if !killed && f.Item == g.Item && f.Together > g.Together*(1+1e-6) {
+					c.fail("%s in %s lets %s move more: %.1f against %.1f", p.Item, p.Socket, f.Socket, f.Together, g.Together)
+				}
+			}
+		}
+		if c.part(p.Item).Module != nil && r.Memory.MTps.Known() && c.r.Memory.MTps > r.Memory.MTps {
+			c.fail("module %s speeds memory up: %v against %v", p.Item, c.r.Memory.MTps, r.Memory.MTps)
+		}
+	}
+}
+
+// offers: what is offered for a socket is what placing the piece there comes to.
+func (c *invariants) offers(rng *rand.Rand) {
+	if len(c.b.Placements) == 0 {
+		return
+	}
+	p := c.b.Placements[rng.Intn(len(c.b.Placements))]
+	if c.part(p.Item).Positions() != nil {
+		return // what sits on it goes along
+	}
+	for _, o := range build.Offers(c.b, p.Item) {
+		moved := *c.b
+		moved.Placements = slices.DeleteFunc(slices.Clone(c.b.Placements), func(q build.Placement) bool { return q.Item == p.Item || q.Socket == o.Socket })
+		moved.Placements = append(moved.Placements, build.Placement{Item: p.Item, Socket: o.Socket})
+		r := build.Resolve(&moved)
+		if got := r.Socket(o.Socket); got == nil || got.State != o.State {
+			c.fail("%s is offered %s as %s and comes to %+v", p.Item, o.Socket, o.State, got)
+		}
+	}
+}
