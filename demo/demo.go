@@ -8,6 +8,7 @@ import (
 	"embed"
 	"fmt"
 	"io/fs"
+	"time"
 
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
@@ -20,6 +21,9 @@ import (
 //
 //go:embed sheets/*.json parts/*.json jobs/*.json shelf.csv
 var Files embed.FS
+
+// stocked is when the shop's sheets were written.
+var stocked = time.Date(2026, time.January, 12, 9, 0, 0, 0, time.UTC)
 
 // Fill puts the demo shop into an empty store.
 func Fill(ctx context.Context, s *store.Store) error {
@@ -37,7 +41,8 @@ func Fill(ctx context.Context, s *store.Store) error {
 			if err != nil {
 				return fmt.Errorf("%s: %w", path, err)
 			}
-			return s.PutSheet(ctx, v)
+			_, err = s.PutSheet(ctx, store.SheetWrite{Sheet: v, From: store.Whatever, Says: "came with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: stocked}})
+			return err
 		case "part":
 			v, err := format.Part(b)
 			if err != nil {

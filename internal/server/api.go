@@ -37,11 +37,38 @@ type JobView struct {
 	Journal  []store.Entry `json:"journal"`
 }
 
-// SheetView is a sheet with what an empty machine of it says, and its rules in words.
+// SheetView is a sheet with what an empty machine of it says, its rules in words,
+// and its history, oldest first.
 type SheetView struct {
-	Sheet machine.Sheet  `json:"sheet"`
-	Empty build.Resolved `json:"empty"`
-	Rules []string       `json:"rules"`
+	Sheet    machine.Sheet  `json:"sheet"`
+	Revision int            `json:"revision"`
+	Empty    build.Resolved `json:"empty"`
+	Rules    []string       `json:"rules"`
+	History  []store.Entry  `json:"history"`
+}
+
+// SheetCheck is the judgement of a sheet while it is written. Empty is absent when
+// it cannot be read at all.
+type SheetCheck struct {
+	Problems []problem.Problem `json:"problems"`
+	Empty    *build.Resolved   `json:"empty,omitempty"`
+	Rules    []string          `json:"rules"`
+}
+
+// PutSheet is a version of a sheet, made from a revision; 0 makes a new one.
+type PutSheet struct {
+	Revision int           `json:"revision" jsonschema:"minimum=0"`
+	Key      string        `json:"key,omitempty" jsonschema:"maxLength=80"`
+	By       string        `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Says     string        `json:"says,omitempty" jsonschema:"maxLength=300"` // why; absent is what differs
+	Sheet    machine.Sheet `json:"sheet"`
+}
+
+// SheetNow is the other version in a conflict, with what it has differently.
+type SheetNow struct {
+	Sheet    machine.Sheet `json:"sheet"`
+	Revision int           `json:"revision"`
+	Differs  []string      `json:"differs"`
 }
 
 // NewJob starts a job from a sheet and a wish.
@@ -81,6 +108,7 @@ type ProblemDoc struct {
 	Current *JobView          `json:"current,omitempty"`
 	Yours   *job.Change       `json:"yours,omitempty"`
 	Missed  []store.Entry     `json:"missed,omitempty"`
+	Sheet   *SheetNow         `json:"sheet,omitempty"`
 }
 
 // Imported tells what a file brought.
@@ -137,6 +165,8 @@ type API struct {
 	Problem     ProblemDoc        `json:"problem"`
 	Sheets      []machine.Sheet   `json:"sheets"`
 	SheetView   SheetView         `json:"sheetView"`
+	SheetCheck  SheetCheck        `json:"sheetCheck"`
+	PutSheet    PutSheet          `json:"putSheet"`
 	Parts       []part.Part       `json:"parts"`
 	Offers      []build.Offer     `json:"offers"`
 	Shelf       []ShelfRow        `json:"shelf"`

@@ -70,7 +70,7 @@ func (s *api) ask(c *gin.Context) error {
 		if serr != nil {
 			return serr
 		}
-		out, err = ask.Population(&sheet, text)
+		out, err = ask.Population(&sheet.Sheet, text)
 	default:
 		q.list.Add("", fmt.Sprintf("%q is no question", c.Param("question")), "ask link, uplink, capacity, code, part, keys or population")
 	}

@@ -44,9 +44,11 @@ type Data interface {
 	Journal(ctx context.Context, id job.ID, after int) ([]store.Entry, error)
 	At(ctx context.Context, id job.ID, revision int) (job.Job, string, error)
 	Sheets(ctx context.Context) ([]machine.Sheet, error)
-	Sheet(ctx context.Context, id machine.ID) (machine.Sheet, error)
+	Sheet(ctx context.Context, id machine.ID) (store.KeptSheet, error)
+	SheetAt(ctx context.Context, id machine.ID, revision int) (store.KeptSheet, error)
+	SheetHistory(ctx context.Context, id machine.ID) ([]store.Entry, error)
 	Parts(ctx context.Context) ([]part.Part, error)
-	PutSheet(ctx context.Context, s machine.Sheet) error
+	PutSheet(ctx context.Context, w store.SheetWrite) (int, error)
 	PutPart(ctx context.Context, p part.Part) error
 	Shelf(ctx context.Context) ([]shelf.Stock, error)
 	PutStock(ctx context.Context, entries []shelf.Stock) error
@@ -90,6 +92,9 @@ func New(o Options) (http.Handler, error) {
 	a.GET("/sheets", s.do(s.sheets))
 	a.GET("/sheets/:id", s.do(s.sheet))
 	a.GET("/sheets/:id/file", s.do(s.sheetFile))
+	a.PUT("/sheets/:id", s.do(s.putSheet))
+	a.POST("/sheets", s.do(s.checkSheet))
+	a.GET("/layouts", s.do(s.layouts))
 	a.GET("/parts", s.do(s.parts))
 	a.GET("/shelf", s.do(s.shelf))
 	a.POST("/shelf", s.do(s.restock))
@@ -206,6 +211,8 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 			Detail: fmt.Sprintf("the body is larger than the %d KiB taken here; nothing was changed", large.Limit>>10)}
 	case errors.Is(err, store.ErrNotFound):
 		return ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: err.Error()}
+	case errors.Is(err, store.ErrSheetTaken):
+		return ProblemDoc{Title: "name in use", Status: http.StatusConflict, Detail: err.Error() + ": give the new one another name"}
 	case errors.Is(err, store.ErrTaken):
 		return ProblemDoc{Title: "name in use", Status: http.StatusConflict, Detail: err.Error() + ": open it there, or give the file's job another id"}
 	case errors.Is(err, context.Canceled):
@@ -324,7 +331,7 @@ func (s *api) create(c *gin.Context) error {
 		return err
 	}
 	stamp := s.stamp(in.By)
-	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet, in.Wish, stamp.At)
+	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
 	j.Tag, j.Owner = in.Tag, in.Owner
 	if err := j.Validate().Err(); err != nil {
 		return err
@@ -452,36 +459,6 @@ func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours 
 	return s.answer(c, http.StatusOK, id)
 }
 
-func (s *api) sheets(c *gin.Context) error {
-	out, err := s.Data.Sheets(c.Request.Context())
-	if err == nil {
-		c.JSON(http.StatusOK, out)
-	}
-	return err
-}
-
-// sheet shows one sheet as an empty machine, its rules in words.
-func (s *api) sheet(c *gin.Context) error {
-	v, err := s.Data.Sheet(c.Request.Context(), machine.ID(c.Param("id")))
-	if err != nil {
-		return err
-	}
-	out := SheetView{Sheet: v, Empty: build.Resolve(&build.Build{Sheet: &v}), Rules: make([]string, len(v.Rules))}
-	for i := range v.Rules {
-		out.Rules[i] = build.RuleText(&v, &v.Rules[i])
-	}
-	c.JSON(http.StatusOK, out)
-	return nil
-}
-
-func (s *api) sheetFile(c *gin.Context) error {
-	v, err := s.Data.Sheet(c.Request.Context(), machine.ID(c.Param("id")))
-	if err != nil {
-		return err
-	}
-	return s.download(c, string(v.ID)+".sheet.json", v)
-}
-
 // download sends a document as a file.
 func (s *api) download(c *gin.Context, name string, v any) error {
 	b, err := format.Write(v)
@@ -519,7 +496,7 @@ func (s *api) bringIn(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		if err := s.Data.PutSheet(ctx, v); err != nil {
+		if _, err := s.Data.PutSheet(ctx, store.SheetWrite{Sheet: v, From: store.Whatever, Stamp: s.stamp(c.Query("by"))}); err != nil {
 			return err
 		}
 		out = Imported{"sheet", string(v.ID), v.Name}

@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -16,6 +17,7 @@ import (
 
 	"deepbay/demo"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/server"
 	"deepbay/internal/store"
 )
@@ -454,5 +456,91 @@ func TestSameAnswer(t *testing.T) {
 	b, _ := json.Marshal(v.View.Planned)
 	if !bytes.Equal(a, b) {
 		t.Errorf("%s\nagainst\n%s", a, b)
+	}
+}
+
+// A sheet is judged while it is written, kept in versions, refused when stale, and
+// never kept with a fault in it.
+func TestSheetEditing(t *testing.T) {
+	h := shop(t)
+	var layouts []machine.Sheet
+	if err := json.Unmarshal(ask(t, h, "GET", "/api/layouts", "").Body.Bytes(), &layouts); err != nil || len(layouts) < 6 {
+		t.Fatalf("%d layouts, %v", len(layouts), err)
+	}
+	draft := layouts[0]
+	draft.ID, draft.Name = "tern-d4", "Tern D4"
+	text := func(v any) string {
+		b, err := json.Marshal(v)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(b)
+	}
+	check := func(body string) (out server.SheetCheck) {
+		t.Helper()
+		if a := ask(t, h, "POST", "/api/sheets", body); a.Code != 200 || json.Unmarshal(a.Body.Bytes(), &out) != nil {
+			t.Fatalf("%d %s", a.Code, a.Body)
+		}
+		return out
+	}
+	if c := check(text(draft)); len(c.Problems) > 0 || len(c.Empty.Sockets) != len(draft.Sockets) {
+		t.Errorf("a layout has %v", c.Problems)
+	}
+	bad := draft
+	bad.Sockets = slices.Clone(draft.Sockets)
+	bad.Sockets[0].Group = "gone"
+	bad.Rules = []machine.Rule{{ID: "r", When: []machine.Condition{{Setting: "none", Is: "x"}}, Then: []machine.Effect{{Socket: "PCIE1", Off: true}}}}
+	if c := check(text(bad)); len(c.Problems) != 2 || c.Problems[0].Pointer != "/sockets/0/group" || c.Empty == nil {
+		t.Errorf("%+v", c.Problems)
+	}
+	if c := check(strings.Replace(text(draft), `"openings"`, `"opened"`, 1)); c.Empty == nil {
+		t.Error("a sheet that reads is not drawn")
+	}
+	if c := check(`{"format":"deepbay/sheet","version":1,"sockets":3}`); len(c.Problems) == 0 || c.Empty != nil {
+		t.Errorf("%+v", c)
+	}
+	put := func(v machine.Sheet, revision int, key string) answer {
+		return ask(t, h, "PUT", "/api/sheets/"+string(v.ID), text(server.PutSheet{Revision: revision, Key: key, By: "Oda Finch", Sheet: v}))
+	}
+	view := func(a answer) (v server.SheetView) {
+		t.Helper()
+		if a.Code != 200 || json.Unmarshal(a.Body.Bytes(), &v) != nil {
+			t.Fatalf("%d %s", a.Code, a.Body)
+		}
+		return v
+	}
+	if v := view(put(draft, 0, "k1")); v.Revision != 1 || v.History[0].Says != "made" || v.History[0].By != "Oda Finch" {
+		t.Errorf("made as %d, %+v", v.Revision, v.History)
+	}
+	wider := draft
+	wider.Sockets = slices.Clone(draft.Sockets)
+	wider.Sockets[0].Gen = 4
+	for range 2 { // the second is the same request again
+		if v := view(put(wider, 1, "k2")); v.Revision != 2 || v.History[1].Says != "socket PCIE1: gen 4" {
+			t.Errorf("kept as %d, %+v", v.Revision, v.History)
+		}
+	}
+	if v := view(put(wider, 2, "k3")); v.Revision != 2 {
+		t.Errorf("nothing changed and made revision %d", v.Revision)
+	}
+	if v := view(ask(t, h, "GET", "/api/sheets/tern-d4?at=1", "")); v.Revision != 1 || v.Sheet.Sockets[0].Gen != 0 || len(v.History) != 2 {
+		t.Errorf("revision 1 is %+v", v.Revision)
+	}
+	for _, c := range []struct {
+		a    answer
+		code int
+		want string
+	}{
+		{put(draft, 1, "k4"), 409, `"differs":["socket PCIE1: gen 4"]`},
+		{put(draft, 0, "k5"), 409, "a sheet of this name is in the shop already"},
+		{put(bad, 2, "k6"), 422, "/sheet/sockets/0/group"},
+		{ask(t, h, "PUT", "/api/sheets/other", text(server.PutSheet{Sheet: draft})), 422, "the address says"},
+		{ask(t, h, "PUT", "/api/sheets/tern-d4", `{"sheet":{}}`), 422, "/sheet"},
+		{ask(t, h, "GET", "/api/sheets/tern-d4?at=9", ""), 404, "not found"},
+		{ask(t, h, "GET", "/api/sheets/tern-d4?at=x", ""), 422, "is no revision"},
+	} {
+		if c.a.Code != c.code || !strings.Contains(c.a.Body.String(), c.want) {
+			t.Errorf("%d %s, want %d with %s", c.a.Code, c.a.Body, c.code, c.want)
+		}
 	}
 }

@@ -8,7 +8,6 @@ import (
 	"fmt"
 
 	"deepbay/internal/core/shelf"
-	"deepbay/internal/format"
 )
 
 // Shelf lists all parts with their stock, by name. A part that was never counted
@@ -46,10 +45,6 @@ func (s *Store) PutStock(ctx context.Context, entries []shelf.Stock) error {
 	}
 	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
 	for _, e := range entries {
-		doc, err := format.Write(e.Part)
-		if err != nil {
-			return fmt.Errorf("part %q: %w", e.Part.ID, err)
-		}
 		if e.Serials == nil {
 			e.Serials = []string{}
 		}
@@ -57,8 +52,8 @@ func (s *Store) PutStock(ctx context.Context, entries []shelf.Stock) error {
 		if err != nil {
 			return fmt.Errorf("part %q: %w", e.Part.ID, err)
 		}
-		if _, err := tx.ExecContext(ctx, putDocSQL("parts"), e.Part.ID, e.Part.Name, string(doc)); err != nil {
-			return fmt.Errorf("part %q: %w", e.Part.ID, err)
+		if err := putPart(ctx, tx, e.Part); err != nil {
+			return err
 		}
 		if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials) VALUES (?1, ?2, ?3, ?4, ?5)
 			ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5`,

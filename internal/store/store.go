@@ -25,7 +25,6 @@ import (
 	_ "modernc.org/sqlite" // the driver
 
 	"deepbay/internal/core/job"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/format"
 )
@@ -39,12 +38,15 @@ var ErrNotFound = errors.New("not found")
 // ErrTaken is returned when a job is created under a name that is in use.
 var ErrTaken = errors.New("a job of this name is on the bench already")
 
-// Conflict says that a job was changed since it was read.
-type Conflict struct{ Yours, Current int }
+// Conflict says that a job or sheet was changed since it was read.
+type Conflict struct {
+	What           string // "job" or "sheet"
+	Yours, Current int
+}
 
 // Error names both revisions.
 func (c *Conflict) Error() string {
-	return fmt.Sprintf("the job is at revision %d, and the change was made at revision %d", c.Current, c.Yours)
+	return fmt.Sprintf("the %s is at revision %d, and the change was made at revision %d", c.What, c.Current, c.Yours)
 }
 
 // Store is an open data file. Its methods may be called from many goroutines.
@@ -116,7 +118,7 @@ type Kept struct {
 	Updated  time.Time
 }
 
-// Entry is one line of a job's journal.
+// Entry is one line of the journal of a job or sheet.
 type Entry struct {
 	Revision int       `json:"revision"`
 	At       time.Time `json:"at"`
@@ -235,7 +237,7 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 	case current > 0 && w.From == 0:
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, ErrTaken)
 	case current != w.From:
-		return 0, &Conflict{Yours: w.From, Current: current}
+		return 0, &Conflict{What: "job", Yours: w.From, Current: current}
 	}
 	doc, err := json.Marshal(w.Job)
 	if err != nil {
@@ -274,9 +276,14 @@ func known(ctx context.Context, q interface {
 
 // Journal lists what was done to a job after a revision, oldest first.
 func (s *Store) Journal(ctx context.Context, id job.ID, after int) ([]Entry, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT revision, at, by, says FROM journal WHERE job = ? AND revision > ? ORDER BY revision`, id, after)
+	return s.entries(ctx, `SELECT revision, at, by, says FROM journal WHERE job = ? AND revision > ? ORDER BY revision`, id, after)
+}
+
+// entries reads the lines of a journal; its name is the first argument.
+func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry, error) {
+	rows, err := s.db.QueryContext(ctx, query, args...)
 	if err != nil {
-		return nil, fmt.Errorf("journal of %q: %w", id, err)
+		return nil, fmt.Errorf("journal of %q: %w", args[0], err)
 	}
 	defer rows.Close()
 	out := []Entry{}
@@ -284,10 +291,10 @@ func (s *Store) Journal(ctx context.Context, id job.ID, after int) ([]Entry, err
 		var e Entry
 		var at string
 		if err := rows.Scan(&e.Revision, &at, &e.By, &e.Says); err != nil {
-			return nil, fmt.Errorf("journal of %q: %w", id, err)
+			return nil, fmt.Errorf("journal of %q: %w", args[0], err)
 		}
 		if e.At, err = time.Parse(timeLayout, at); err != nil {
-			return nil, fmt.Errorf("journal of %q: %w", id, err)
+			return nil, fmt.Errorf("journal of %q: %w", args[0], err)
 		}
 		out = append(out, e)
 	}
@@ -309,26 +316,9 @@ func (s *Store) At(ctx context.Context, id job.ID, revision int) (job.Job, strin
 	return j, says, json.Unmarshal(doc, &j)
 }
 
-// Sheets lists all sheets by name.
-func (s *Store) Sheets(ctx context.Context) ([]machine.Sheet, error) {
-	return list[machine.Sheet](ctx, s.db, `SELECT doc FROM sheets ORDER BY name, id`)
-}
-
 // Parts lists all parts of the shelf by name.
 func (s *Store) Parts(ctx context.Context) ([]part.Part, error) {
 	return list[part.Part](ctx, s.db, `SELECT doc FROM parts ORDER BY name, id`)
-}
-
-// Sheet reads one sheet.
-func (s *Store) Sheet(ctx context.Context, id machine.ID) (machine.Sheet, error) {
-	all, err := list[machine.Sheet](ctx, s.db, `SELECT doc FROM sheets WHERE id = ?`, id)
-	if err == nil && len(all) == 0 {
-		err = fmt.Errorf("sheet %q: %w", id, ErrNotFound)
-	}
-	if err != nil {
-		return machine.Sheet{}, err
-	}
-	return all[0], nil
 }
 
 func list[T any](ctx context.Context, db *sql.DB, query string, args ...any) ([]T, error) {
@@ -352,28 +342,19 @@ func list[T any](ctx context.Context, db *sql.DB, query string, args ...any) ([]
 	return out, rows.Err()
 }
 
-// PutSheet keeps a sheet, in place of one of the same name.
-func (s *Store) PutSheet(ctx context.Context, v machine.Sheet) error {
-	return s.putDoc(ctx, "sheets", string(v.ID), v.Name, v)
-}
-
 // PutPart keeps a part on the shelf, in place of one of the same name.
-func (s *Store) PutPart(ctx context.Context, v part.Part) error {
-	return s.putDoc(ctx, "parts", string(v.ID), v.Name, v)
-}
+func (s *Store) PutPart(ctx context.Context, v part.Part) error { return putPart(ctx, s.db, v) }
 
-func putDocSQL(table string) string {
-	return `INSERT INTO ` + table + ` (id, name, doc) VALUES (?1, ?2, ?3)
-		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3`
-}
-
-func (s *Store) putDoc(ctx context.Context, table, id, name string, v any) error {
+func putPart(ctx context.Context, q interface {
+	ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error)
+}, v part.Part) error {
 	doc, err := format.Write(v)
 	if err == nil {
-		_, err = s.db.ExecContext(ctx, putDocSQL(table), id, name, string(doc))
+		_, err = q.ExecContext(ctx, `INSERT INTO parts (id, name, doc) VALUES (?1, ?2, ?3)
+			ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3`, v.ID, v.Name, string(doc))
 	}
 	if err != nil {
-		return fmt.Errorf("%s %q: %w", table, id, err)
+		return fmt.Errorf("part %q: %w", v.ID, err)
 	}
 	return nil
 }

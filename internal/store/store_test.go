@@ -304,3 +304,40 @@ func TestShelf(t *testing.T) {
 		t.Error("a part of the same name is not replaced")
 	}
 }
+
+// Sheets of a file from before there was a history have one that starts there,
+// and no version can be changed or removed.
+func TestSheetHistory(t *testing.T) {
+	s, _ := open(t)
+	ctx := t.Context()
+	sheet := tower(t).Sheet
+	write := func(from int, key string) (int, error) {
+		return s.PutSheet(ctx, store.SheetWrite{Sheet: sheet, From: from, Key: key, Stamp: stamp})
+	}
+	for i, c := range []struct {
+		from, want int
+		key, name  string
+		err        string
+	}{
+		{0, 1, "a", "One", ""}, {1, 2, "b", "Two", ""}, {1, 2, "b", "Two", ""}, {2, 2, "c", "Two", ""}, {store.Whatever, 3, "", "Three", ""},
+		{1, 0, "d", "Four", "at revision 3, and the change was made at revision 1"}, {0, 0, "e", "Four", "in the shop already"},
+	} {
+		sheet.Name = c.name
+		got, err := write(c.from, c.key)
+		if got != c.want || (err == nil) != (c.err == "") || err != nil && !strings.Contains(err.Error(), c.err) {
+			t.Errorf("write %d: revision %d, %v; want %d, %q", i, got, err, c.want, c.err)
+		}
+	}
+	history, err := s.SheetHistory(ctx, sheet.ID)
+	if err != nil || len(history) != 3 || history[2].Says != "name Two to Three" {
+		t.Errorf("%+v, %v", history, err)
+	}
+	if k, err := s.SheetAt(ctx, sheet.ID, 2); err != nil || k.Sheet.Name != "Two" {
+		t.Errorf("%s, %v", k.Sheet.Name, err)
+	}
+	for _, q := range []string{"UPDATE sheet_journal SET says = 'x'", "DELETE FROM sheet_journal"} {
+		if _, err := s.DB().ExecContext(ctx, q); err == nil {
+			t.Errorf("%s was carried out", q)
+		}
+	}
+}

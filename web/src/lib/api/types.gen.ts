@@ -12,6 +12,8 @@ export interface API {
 	problem: ProblemDoc;
 	sheets: Sheet[];
 	sheetView: SheetView;
+	sheetCheck: SheetCheck;
+	putSheet: PutSheet;
 	parts: Part[];
 	offers: Offer[];
 	shelf: ShelfRow[];
@@ -1292,7 +1294,7 @@ export interface Set {
 	to: string;
 }
 /**
- * Entry is one line of a job's journal.
+ * Entry is one line of the journal of a job or sheet.
  */
 export interface Entry {
 	revision: number;
@@ -1379,6 +1381,7 @@ export interface ProblemDoc {
 	current?: JobView;
 	yours?: Change;
 	missed?: Entry[];
+	sheet?: SheetNow;
 }
 /**
  * Problem is one thing that keeps a document from being used.
@@ -1395,12 +1398,43 @@ export interface Problem {
 	cure?: string;
 }
 /**
- * SheetView is a sheet with what an empty machine of it says, and its rules in words.
+ * SheetNow is the other version in a conflict, with what it has differently.
+ */
+export interface SheetNow {
+	sheet: Sheet;
+	revision: number;
+	differs: string[];
+}
+/**
+ * SheetView is a sheet with what an empty machine of it says, its rules in words, and its history, oldest first.
  */
 export interface SheetView {
 	sheet: Sheet;
+	revision: number;
 	empty: Resolved;
 	rules: string[];
+	history: Entry[];
+}
+/**
+ * SheetCheck is the judgement of a sheet while it is written. Empty is absent when it cannot be read at all.
+ */
+export interface SheetCheck {
+	problems: Problem[];
+	empty?: Resolved;
+	rules: string[];
+}
+/**
+ * PutSheet is a version of a sheet, made from a revision; 0 makes a new one.
+ */
+export interface PutSheet {
+	revision: number;
+	key?: string;
+	by?: string;
+	/**
+	 * why; absent is what differs
+	 */
+	says?: string;
+	sheet: Sheet;
 }
 /**
  * Offer is what would come of putting one item into one socket.

@@ -1,0 +1,36 @@
+package layouts_test
+
+import (
+	"testing"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/layouts"
+)
+
+// Each layout is a sheet without a fault, of a class of its own kind, and claims
+// nothing that a manual must say: no socket of an empty machine has a known rate.
+func TestLayouts(t *testing.T) {
+	all, err := layouts.All()
+	if err != nil {
+		t.Fatal(err)
+	}
+	classes := map[machine.Class]bool{}
+	for _, s := range all {
+		classes[s.Class] = true
+		r := build.Resolve(&build.Build{Sheet: &s})
+		for _, k := range r.Sockets {
+			if k.Link != nil && k.Link.MBps > 0 {
+				t.Errorf("%s: %s claims %s", s.ID, k.Socket, k.Link.Text)
+			}
+		}
+		for _, f := range r.Findings {
+			if f.Code != "memory-none" {
+				t.Errorf("%s, empty: %s", s.ID, f.Says)
+			}
+		}
+	}
+	if len(all) < 6 || len(classes) != len(machine.Tower.Values()) {
+		t.Errorf("%d layouts of %d classes", len(all), len(classes))
+	}
+}

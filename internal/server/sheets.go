@@ -1,0 +1,145 @@
+package server
+
+// This file is the sheets: list, show, judge while they are written, keep every
+// version, and the layouts a new one starts from.
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/format"
+	"deepbay/internal/layouts"
+	"deepbay/internal/store"
+)
+
+func (s *api) sheets(c *gin.Context) error {
+	out, err := s.Data.Sheets(c.Request.Context())
+	if err == nil {
+		c.JSON(http.StatusOK, out)
+	}
+	return err
+}
+
+func (s *api) layouts(c *gin.Context) error {
+	all, err := layouts.All()
+	if err != nil {
+		return err
+	}
+	out := make([]machine.Sheet, len(all))
+	copy(out, all)
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+// sheet shows one sheet as an empty machine, its rules in words; with ?at=N as it
+// was at a revision.
+func (s *api) sheet(c *gin.Context) error {
+	ctx, id := c.Request.Context(), machine.ID(c.Param("id"))
+	kept, err := s.Data.Sheet(ctx, id)
+	if at := c.Query("at"); at != "" && err == nil {
+		n, bad := strconv.Atoi(at)
+		if bad != nil {
+			return problem.List{{Pointer: "/at", Says: fmt.Sprintf("%q is no revision", at), Cure: "write a number, such as 2"}}
+		}
+		kept, err = s.Data.SheetAt(ctx, id, n)
+	}
+	if err != nil {
+		return err
+	}
+	history, err := s.Data.SheetHistory(ctx, id)
+	if err != nil {
+		return err
+	}
+	v := &kept.Sheet
+	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: build.Resolve(&build.Build{Sheet: v}), Rules: ruleTexts(v), History: history})
+	return nil
+}
+
+func ruleTexts(v *machine.Sheet) []string {
+	out := make([]string, len(v.Rules))
+	for i := range v.Rules {
+		out[i] = build.RuleText(v, &v.Rules[i])
+	}
+	return out
+}
+
+func (s *api) sheetFile(c *gin.Context) error {
+	k, err := s.Data.Sheet(c.Request.Context(), machine.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	return s.download(c, string(k.Sheet.ID)+".sheet.json", k.Sheet)
+}
+
+// checkSheet judges a sheet that is being written. What is wrong is an answer like
+// any other, for half-written is the ordinary case. With faults in it the board is
+// answered for without its rules, whose names may lead nowhere.
+func (s *api) checkSheet(c *gin.Context) error {
+	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	if err != nil {
+		return err
+	}
+	out := SheetCheck{Problems: []problem.Problem{}, Rules: []string{}}
+	v, err := format.Sheet(b)
+	var list problem.List
+	switch {
+	case errors.As(err, &list):
+		out.Problems = list
+		v = machine.Sheet{}
+		if json.Unmarshal(b, &v) != nil {
+			c.JSON(http.StatusOK, out)
+			return nil
+		}
+		v.Rules = nil
+	case err != nil:
+		return err
+	}
+	empty := build.Resolve(&build.Build{Sheet: &v})
+	out.Empty, out.Rules = &empty, ruleTexts(&v)
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+// putSheet keeps a new version of a sheet, or a new sheet.
+func (s *api) putSheet(c *gin.Context) error {
+	ctx, id := c.Request.Context(), machine.ID(c.Param("id"))
+	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	if err != nil {
+		return err
+	}
+	in, err := format.Value[PutSheet]("PutSheet", b)
+	if err != nil {
+		return err
+	}
+	list := in.Sheet.Validate().Under("/sheet")
+	if in.Sheet.ID != id {
+		list.Add("/sheet/id", fmt.Sprintf("the sheet is named %q, the address says %q", in.Sheet.ID, id), "send it to its own address")
+	}
+	if err := list.Err(); err != nil {
+		return err
+	}
+	_, err = s.Data.PutSheet(ctx, store.SheetWrite{Sheet: in.Sheet, From: in.Revision, Says: in.Says, Key: in.Key, Stamp: s.stamp(in.By)})
+	var stale *store.Conflict
+	if errors.As(err, &stale) {
+		now, err := s.Data.Sheet(ctx, id)
+		if err != nil {
+			return err
+		}
+		return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict,
+			Detail: fmt.Sprintf("the sheet is at revision %d, yours started from %d; it was not kept", stale.Current, stale.Yours),
+			Sheet:  &SheetNow{now.Sheet, now.Revision, machine.Diff(&in.Sheet, &now.Sheet)}}}
+	}
+	if err != nil {
+		return err
+	}
+	return s.sheet(c)
+}

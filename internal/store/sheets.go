@@ -1,0 +1,139 @@
+package store
+
+// This file keeps sheets, each with every version it had.
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/format"
+)
+
+// ErrSheetTaken is returned when a sheet is created under a name that is in use.
+var ErrSheetTaken = errors.New("a sheet of this name is in the shop already")
+
+// KeptSheet is a sheet with its revision.
+type KeptSheet struct {
+	Sheet    machine.Sheet
+	Revision int
+}
+
+// SheetWrite is one version of a sheet on its way into the file.
+type SheetWrite struct {
+	Sheet machine.Sheet
+	From  int    // the revision it started from; 0 creates it, Whatever takes any
+	Says  string // for the history; "" is what Diff says
+	Key   string // names the request, "" if it has no name
+	Stamp job.Stamp
+}
+
+// Whatever as SheetWrite.From replaces the sheet at whichever revision it is, or
+// creates it: for files that are brought in.
+const Whatever = -1
+
+// Sheets lists all sheets by name.
+func (s *Store) Sheets(ctx context.Context) ([]machine.Sheet, error) {
+	return list[machine.Sheet](ctx, s.db, `SELECT doc FROM sheets ORDER BY name, id`)
+}
+
+// Sheet reads one sheet.
+func (s *Store) Sheet(ctx context.Context, id machine.ID) (KeptSheet, error) {
+	return s.sheet(ctx, id, `SELECT revision, doc FROM sheets WHERE id = ?`, id)
+}
+
+// SheetAt is a sheet as it was at a revision.
+func (s *Store) SheetAt(ctx context.Context, id machine.ID, revision int) (KeptSheet, error) {
+	return s.sheet(ctx, id, `SELECT revision, doc FROM sheet_journal WHERE sheet = ? AND revision = ?`, id, revision)
+}
+
+func (s *Store) sheet(ctx context.Context, id machine.ID, query string, args ...any) (KeptSheet, error) {
+	var k KeptSheet
+	var doc []byte
+	err := s.db.QueryRowContext(ctx, query, args...).Scan(&k.Revision, &doc)
+	if errors.Is(err, sql.ErrNoRows) {
+		return k, fmt.Errorf("sheet %q: %w", id, ErrNotFound)
+	}
+	if err == nil {
+		err = json.Unmarshal(doc, &k.Sheet)
+	}
+	if err != nil {
+		return k, fmt.Errorf("sheet %q: %w", id, err)
+	}
+	return k, nil
+}
+
+// SheetHistory lists what was done to a sheet, oldest first.
+func (s *Store) SheetHistory(ctx context.Context, id machine.ID) ([]Entry, error) {
+	return s.entries(ctx, `SELECT revision, at, by, says FROM sheet_journal WHERE sheet = ? ORDER BY revision`, id)
+}
+
+// PutSheet keeps a version and returns its revision. What does not differ from the
+// version before makes none; a request whose key is known was applied before.
+func (s *Store) PutSheet(ctx context.Context, w SheetWrite) (int, error) {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return 0, fmt.Errorf("sheet %q: %w", w.Sheet.ID, err)
+	}
+	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
+	revision, err := putSheet(ctx, tx, w)
+	if err != nil {
+		return 0, fmt.Errorf("sheet %q: %w", w.Sheet.ID, err)
+	}
+	if err := tx.Commit(); err != nil {
+		return 0, fmt.Errorf("sheet %q: %w", w.Sheet.ID, err)
+	}
+	return revision, nil
+}
+
+func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
+	var made, current int
+	err := tx.QueryRowContext(ctx, `SELECT revision FROM sheet_journal WHERE key = ? AND sheet = ?`, w.Key, w.Sheet.ID).Scan(&made)
+	if err == nil || !errors.Is(err, sql.ErrNoRows) {
+		return made, err
+	}
+	var before []byte
+	err = tx.QueryRowContext(ctx, `SELECT revision, doc FROM sheets WHERE id = ?`, w.Sheet.ID).Scan(&current, &before)
+	switch {
+	case errors.Is(err, sql.ErrNoRows) && w.From > 0:
+		return 0, ErrNotFound
+	case err != nil && !errors.Is(err, sql.ErrNoRows):
+		return 0, err
+	case current > 0 && w.From == 0:
+		return 0, ErrSheetTaken
+	case w.From != Whatever && current != w.From:
+		return 0, &Conflict{What: "sheet", Yours: w.From, Current: current}
+	}
+	if current > 0 {
+		var old machine.Sheet
+		if err := json.Unmarshal(before, &old); err != nil {
+			return 0, err
+		}
+		changed := machine.Diff(&old, &w.Sheet)
+		if len(changed) == 0 {
+			return current, nil
+		}
+		if w.Says == "" {
+			w.Says = strings.Join(changed, "; ")
+		}
+	}
+	if w.Says == "" {
+		w.Says = "made"
+	}
+	doc, err := format.Write(w.Sheet)
+	if err != nil {
+		return 0, err
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO sheets (id, name, doc, revision) VALUES (?1, ?2, ?3, ?4)
+		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1); err != nil {
+		return 0, err
+	}
+	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, key, doc) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, w.Says, sql.NullString{String: w.Key, Valid: w.Key != ""}, string(doc))
+	return current + 1, err
+}
