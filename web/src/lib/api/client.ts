@@ -2,6 +2,7 @@
 import { error } from '@sveltejs/kit';
 import type {
 	SheetView,
+	SheetCheck,
 	CSVReport,
 	QuickAdd,
 	ShelfRow,
@@ -69,6 +70,7 @@ export interface Stamped {
 	revision: number;
 	key: string;
 	by: string;
+	says?: string;
 }
 
 export const api = {
@@ -77,6 +79,16 @@ export const api = {
 	job: (f: Fetch, id: string) => call<JobView>(f, job(id)),
 	sheets: (f: Fetch) => call<Sheet[]>(f, '/sheets'),
 	sheet: (f: Fetch, id: string) => call<SheetView>(f, '/sheets/' + encodeURIComponent(id)),
+	sheetAt: (f: Fetch, id: string, revision: number) =>
+		call<SheetView>(f, `/sheets/${encodeURIComponent(id)}?at=${revision}`),
+	layouts: (f: Fetch) => call<Sheet[]>(f, '/layouts'),
+	checkSheet: (sheet: Sheet, signal?: AbortSignal) =>
+		call<SheetCheck>(fetch, '/sheets', { ...post(sheet), signal }),
+	putSheet: (sheet: Sheet, stamp: Stamped) =>
+		call<SheetView>(fetch, '/sheets/' + encodeURIComponent(sheet.id), {
+			...post({ ...stamp, sheet }),
+			method: 'PUT'
+		}),
 	parts: (f: Fetch) => call<Part[]>(f, '/parts'),
 	create: (body: NewJob) => call<JobView>(fetch, '/jobs', post(body)),
 	change: (id: string, stamp: Stamped, change: Change) =>

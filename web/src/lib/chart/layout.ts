@@ -33,6 +33,7 @@ export interface Mark {
 export interface Chart {
 	readonly width: number;
 	readonly height: number;
+	readonly scale: number; // px to a millimetre of the board
 	readonly board: Box;
 	readonly roots: readonly { root: Root; box: Box }[];
 	readonly ribbons: readonly Ribbon[];
@@ -77,9 +78,10 @@ export function layoutChart(
 	resolved: Resolved,
 	width: number,
 	height: number,
-	cardLength: (item: string | undefined) => number | undefined
+	cardLength: (item: string | undefined) => number | undefined,
+	plain = false
 ): Chart {
-	const narrow = width < 720;
+	const narrow = plain || width < 720;
 	const margin = narrow ? 12 : LABEL.width + 22;
 	const states = new Map(resolved.sockets.map((s) => [s.socket, s]));
 	const sockets = drawn(sheet, resolved);
@@ -120,6 +122,7 @@ export function layoutChart(
 		const from = rootBox(feeder(k));
 		const state = states.get(k.id);
 		if (!from || !state || k.kind === 'dimm' || k.kind === 'sodimm') continue;
+		if (k.kind === 'usb' && !state.item) continue; // a port at the rear: nothing of the board is spent on it
 		// A lead, not lanes of the board.
 		const lead = k.kind === 'sata' || k.kind === 'usb' || state.link?.protocol === 'sata';
 		ribbons.push({
@@ -176,6 +179,7 @@ export function layoutChart(
 	return {
 		width,
 		height: h,
+		scale,
 		board,
 		roots,
 		ribbons,
@@ -183,6 +187,52 @@ export function layoutChart(
 		narrow,
 		marks: narrow ? marks : [...label(marks, 'left', width, h), ...label(marks, 'right', width, h)]
 	};
+}
+
+/** A name on the board: its middle, and how it is turned, in degrees. */
+export interface Name {
+	readonly text: string;
+	readonly x: number;
+	readonly y: number;
+	readonly turn: number;
+}
+
+/**
+ * Where the names of the sockets stand without labels in the margin: inside a socket
+ * that is long enough, else beside it where they cover least.
+ */
+export function namesOnBoard(chart: Chart): readonly Name[] {
+	const LETTER = 9; // px, the width of a letter of the text
+	const TALL = 18;
+	const taken: Box[] = [...chart.roots, ...chart.marks].map((b) => b.box);
+	return chart.marks.map(({ socket, box: { x, y, w, h } }) => {
+		const text = socket.id;
+		const long = text.length * LETTER;
+		const turn = h > w * 2 && h > long ? -90 : 0;
+		const mid = { x: x + w / 2, y: y + h / 2 };
+		if (turn || w > long) return { text, ...mid, turn };
+		const sides = [
+			{ x: x + w + 5 + long / 2, y: mid.y },
+			{ x: x - 5 - long / 2, y: mid.y },
+			{ x: mid.x, y: y + h + TALL / 2 },
+			{ x: mid.x, y: y - TALL / 2 }
+		].map((p) => {
+			const own: Box = { x: p.x - long / 2, y: p.y - TALL / 2, w: long, h: TALL };
+			const out =
+				own.x < 0 || own.y < 0 || own.x + own.w > chart.width || own.y + own.h > chart.height;
+			return { ...p, own, covers: taken.reduce((a, t) => a + shared(own, t), out ? 1e6 : 0) };
+		});
+		const best = sides.reduce((a, b) => (b.covers < a.covers ? b : a));
+		taken.push(best.own);
+		return { text, x: best.x, y: best.y, turn: 0 };
+	});
+}
+
+/** The area two boxes share. */
+function shared(a: Box, b: Box): number {
+	const w = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x);
+	const h = Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y);
+	return w > 0 && h > 0 ? w * h : 0;
 }
 
 /** Which margin a socket's label stands in: the nearer, but not many more on one side. */

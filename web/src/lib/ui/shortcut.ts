@@ -39,13 +39,16 @@ export const KEYS: readonly { key: string; what: string }[] = [
 	{ key: 'W', what: 'Work order' },
 	{ key: 'P', what: 'Prove' },
 	{ key: 'H', what: 'Hand over' },
-	{ key: 'N', what: 'new job, on the bench' },
+	{ key: 'N', what: 'new job, on the bench; new sheet, on the sheets' },
+	{ key: 'E', what: 'edit the sheet that is shown' },
 	{ key: '/', what: 'search, on the bench' },
 	{ key: 'A', what: 'add a part, in Fit' },
 	{ key: 'M', what: 'pick up the next part from the mat, in Fit' },
 	{ key: 'T', what: 'take out the part of the chosen socket, in Fit' },
 	{ key: 'Esc', what: 'put down what is picked up; close a dialog' },
-	{ key: 'U', what: 'undo the last change of the job' },
+	{ key: 'U', what: 'undo the last change, of the job or the sheet' },
+	{ key: 'Y', what: 'take the undo back, in a sheet' },
+	{ key: 'Arrows', what: 'move the socket in focus, in a sheet; with Shift 5 mm' },
 	{ key: 'Space', what: 'tick the step in focus, in Work order' },
 	{ key: '?', what: 'this list' }
 ];

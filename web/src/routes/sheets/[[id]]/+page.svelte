@@ -2,20 +2,59 @@
 	import { invalidateAll } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
+	import { api, ApiError } from '$lib/api/client';
+	import type { SheetView } from '$lib/api/types.gen';
 	import Board from '$lib/chart/Board.svelte';
+	import NewSheet from '$lib/sheet/NewSheet.svelte';
+	import { shortcut } from '$lib/ui/shortcut';
+	import { toasts } from '$lib/ui/toasts.svelte';
+	import { who } from '$lib/ui/who.svelte';
 	import { bringIn } from '$lib/ui/bring';
 	import FileButton from '$lib/ui/FileButton.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
 	let chosen = $state<string>();
-	const view = $derived(data.view);
+	let starting = $state(false);
+	/** An older version that is looked at, in place of the one in the shop. */
+	let older = $state.raw<SheetView | null>(null);
+	const view = $derived(older?.sheet.id === data.view?.sheet.id ? older : data.view);
 	const socket = $derived(view?.sheet.sockets.find((k) => k.id === chosen));
 
 	async function take(file: File) {
 		if (await bringIn(file)) await invalidateAll();
 	}
+	async function look(revision: number) {
+		if (!data.view) return;
+		try {
+			older =
+				revision === data.view.revision
+					? null
+					: await api.sheetAt(fetch, data.view.sheet.id, revision);
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.message);
+		}
+	}
+	/** An older version becomes the next one; nothing is lost. */
+	async function bringBack() {
+		if (!older || !data.view) return;
+		try {
+			await api.putSheet(older.sheet, {
+				revision: data.view.revision,
+				key: crypto.randomUUID(),
+				by: who.name,
+				says: `brought back revision ${older.revision}`
+			});
+			older = null;
+			await invalidateAll();
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.message);
+		}
+	}
 
+	const answer = (a: boolean | undefined) => (a === undefined ? undefined : a ? 'yes' : 'no');
 	const facts = $derived(
 		!socket
 			? []
@@ -23,6 +62,17 @@
 					[
 						['kind', socket.kind],
 						['where', socket.where],
+						['USB', socket.usb],
+						['room for cards', socket.widthMM && `${socket.widthMM} mm wide`],
+						[
+							'under the card at opening',
+							socket.underOpening &&
+								`${socket.underOpening}, with ${socket.clearUnderCardMM ?? '?'} mm free`
+						],
+						['data lead', answer(socket.lead)],
+						['held by', socket.holder],
+						['that holder is there', answer(socket.holderThere)],
+						['screws', socket.thread],
 						['fed by', socket.group ?? socket.root],
 						['PCIe', socket.gen && `Gen ${socket.gen} x${socket.lanes ?? '?'}`],
 						['speaks', socket.protocols?.join(', ')],
@@ -44,7 +94,13 @@
 
 <div class="flex flex-wrap items-end gap-3 pt-5 pb-3">
 	<h1 class="grow">Sheets</h1>
+	<Button onclick={() => (starting = true)} {@attach shortcut('n')}>New sheet</Button>
 	{#if view}
+		<Button
+			color="alternative"
+			href="{resolve('/sheets/edit')}?id={view.sheet.id}"
+			{@attach shortcut('e')}>Edit this sheet</Button
+		>
 		<Button
 			color="alternative"
 			href="/api/sheets/{view.sheet.id}/file"
@@ -82,6 +138,15 @@
 		<div class="min-w-0">
 			<h2>{view.sheet.name}</h2>
 			<p class="text-soft">{view.sheet.source ?? 'source not stated'}</p>
+			{#if older}
+				<p
+					class="my-2 flex flex-wrap items-center gap-3 border-l-4 border-over bg-overtint px-3 py-2"
+				>
+					Revision {older.revision} of {data.view?.revision}, as it was.
+					<Button onclick={bringBack}>Bring it back</Button>
+					<Button color="alternative" onclick={() => (older = null)}>Show the current one</Button>
+				</p>
+			{/if}
 			<Board
 				sheet={view.sheet}
 				resolved={view.empty}
@@ -111,7 +176,29 @@
 						{/each}
 					</dl>
 				</section>
+				<section aria-labelledby="history-h">
+					<h2 id="history-h">History</h2>
+					<ol reversed class="border-t border-line">
+						{#each [...view.history].reverse() as e (e.revision)}
+							<li>
+								<button
+									class={[
+										'min-h-11 w-full border-b border-line px-2 py-1 text-left hover:bg-water-1',
+										e.revision === view.revision && 'bg-water-1'
+									]}
+									aria-pressed={e.revision === view.revision}
+									onclick={() => look(e.revision)}
+								>
+									<strong>{e.revision}</strong>
+									{e.says}
+									<span class="block text-soft">{e.by}, {new Date(e.at).toLocaleString()}</span>
+								</button>
+							</li>
+						{/each}
+					</ol>
+				</section>
 			</div>
 		</div>
 	{/if}
 </div>
+<NewSheet bind:open={starting} sheets={data.sheets} />

@@ -1,0 +1,141 @@
+<script lang="ts" module>
+	import type { Choice } from './choices';
+
+	export interface Column {
+		readonly head: string;
+		/** The field of the entry, a pointer from it: "/gen", "/uplink/to". */
+		readonly field: string;
+		readonly choices?: readonly Choice[];
+		readonly number?: boolean;
+	}
+</script>
+
+<script lang="ts">
+	// Entries of one list in rows, their facts in columns. All can be made like one,
+	// for boards where the sockets of a kind are alike.
+	import { Button } from 'flowbite-svelte';
+	import { useDraft, type List } from './draft.svelte';
+	import Field from './Field.svelte';
+	import { write } from './pointer';
+
+	interface Props {
+		caption: string;
+		list: List;
+		/** Which entries, by their place in the list. */
+		rows: readonly number[];
+		columns: readonly Column[];
+		/** What is added by the button below, if something can be. */
+		add?: string;
+		onadd?: () => void;
+		chosen?: string;
+		onchoose?: (id: string) => void;
+		name?: string;
+	}
+	let {
+		caption,
+		list,
+		rows,
+		columns,
+		add,
+		onadd,
+		chosen,
+		onchoose,
+		name = 'name'
+	}: Props = $props();
+	const get = useDraft();
+	const draft = $derived(get());
+	const id = (i: number) => String(draft.get(`/${list}/${i}/id`));
+	const place = (i: number, c: Column) => `/${list}/${i}${c.field}`;
+
+	/** What the columns ask of one entry, for all of them. */
+	function alike(from: number) {
+		draft.change(() => {
+			for (const c of columns)
+				for (const i of rows)
+					if (i !== from)
+						write(
+							draft.sheet,
+							place(i, c),
+							structuredClone($state.snapshot(draft.get(place(from, c))))
+						);
+		});
+	}
+</script>
+
+{#if rows.length > 0}
+	<!-- A wide table scrolls in itself; the keyboard must reach it to do so. -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<div class="overflow-x-auto" tabindex="0" role="region" aria-label={caption}>
+		<table class="w-full border-collapse text-left">
+			<caption class="sr-only">{caption}</caption>
+			<thead>
+				<tr class="align-bottom">
+					<th scope="col" class="py-1 pr-2 font-normal text-soft">{name}</th>
+					{#each columns as c (c.field)}
+						<th scope="col" class="max-w-24 py-1 pr-2 font-normal text-soft">{c.head}</th>
+					{/each}
+					<td></td>
+				</tr>
+			</thead>
+			<tbody>
+				{#each rows as i (i)}
+					<tr
+						class={['align-top', chosen === id(i) && 'bg-overtint']}
+						onfocusin={() => onchoose?.(id(i))}
+					>
+						<th scope="row" class="py-0.5 pr-2 font-normal">
+							<Field
+								at="/{list}/{i}/id"
+								label="Name of {id(i)}"
+								bare
+								max={40}
+								onset={(v) => v && draft.rename(list, i, String(v))}
+							/>
+						</th>
+						{#each columns as c (c.field)}
+							<td class="py-0.5 pr-2">
+								<Field
+									at={place(i, c)}
+									label="{c.head} of {id(i)}"
+									bare
+									choices={c.choices}
+									number={c.number}
+								/>
+							</td>
+						{/each}
+						<td class="flex gap-1 py-0.5">
+							{#if rows.length > 1}
+								<button
+									class="size-11 shrink-0 rounded border border-line hover:bg-water-1"
+									aria-label="Make all like {id(i)}"
+									title="make all like {id(i)}"
+									onclick={() => alike(i)}
+								>
+									<svg
+										viewBox="0 0 20 20"
+										class="mx-auto size-5 fill-none stroke-current stroke-2"
+										aria-hidden="true"><path d="M4 5h12M10 2v6M4 11h12M4 16h12" /></svg
+									>
+								</button>
+							{/if}
+							<button
+								class="size-11 rounded border border-line hover:bg-overtint"
+								aria-label="Take {id(i)} off the sheet"
+								onclick={() => draft.remove(list, i)}
+							>
+								<svg
+									viewBox="0 0 20 20"
+									class="mx-auto size-5 fill-none stroke-current stroke-2"
+									aria-hidden="true"><path d="M5 5l10 10M15 5L5 15" /></svg
+								>
+							</button>
+						</td>
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+	</div>
+{/if}
+{#if onadd}
+	<Button color="alternative" class="mt-2" onclick={onadd}>{add}</Button>
+{/if}

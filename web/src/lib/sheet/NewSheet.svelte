@@ -1,0 +1,82 @@
+<script lang="ts">
+	// A new sheet starts from a generic layout, or as a copy of one in the shop.
+	import { goto } from '$app/navigation';
+	import { resolve } from '$app/paths';
+	import { Button, Input, Label } from 'flowbite-svelte';
+	import { api, ApiError } from '$lib/api/client';
+	import type { Sheet } from '$lib/api/types.gen';
+	import Thumb from '$lib/chart/Thumb.svelte';
+	import Dialog from '$lib/ui/Dialog.svelte';
+
+	let { open = $bindable(), sheets }: { open: boolean; sheets: readonly Sheet[] } = $props();
+	const uid = $props.id();
+	let layouts = $state.raw<readonly Sheet[] | null>(null);
+	let fault = $state('');
+	let name = $state('');
+	let from = $state('layout=desktop');
+
+	$effect(() => {
+		if (open && layouts === null) void load();
+	});
+	async function load() {
+		fault = '';
+		try {
+			layouts = await api.layouts(fetch);
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			fault = e.message;
+		}
+	}
+	async function start(e: SubmitEvent) {
+		e.preventDefault();
+		open = false;
+		// eslint-disable-next-line svelte/no-navigation-without-resolve -- resolved, with a query
+		await goto(`${resolve('/sheets/edit')}?${from}&name=${encodeURIComponent(name)}`);
+	}
+</script>
+
+{#snippet starts(sheet: Sheet, value: string)}
+	<label
+		class={[
+			'grid cursor-pointer gap-1 rounded border p-2 has-focus-visible:outline-2',
+			from === value ? 'border-2 border-ink bg-water-1' : 'border-line hover:bg-water-1'
+		]}
+	>
+		<Thumb {sheet} />
+		<span class="flex items-center gap-2">
+			<input type="radio" name="{uid}from" {value} bind:group={from} class="size-5" />
+			{sheet.name}
+		</span>
+	</label>
+{/snippet}
+
+<Dialog bind:open title="New sheet" size="lg">
+	<form class="grid gap-3 text-base" onsubmit={start} aria-label="New sheet">
+		<div class="grid gap-1">
+			<Label for="{uid}name">Name of the machine</Label>
+			<Input id="{uid}name" bind:value={name} required maxlength={120} data-autofocus />
+		</div>
+		{#if fault}
+			<p role="alert" class="text-over">{fault}</p>
+			<Button onclick={load}>Try again</Button>
+		{:else if layouts === null}
+			<p role="status">Reading the layouts…</p>
+		{:else}
+			<fieldset class="grid gap-2">
+				<legend class="text-soft">From a generic layout: usual places, nothing claimed</legend>
+				<div class="grid grid-cols-2 gap-2 sm:grid-cols-4">
+					{#each layouts as l (l.id)}{@render starts(l, 'layout=' + l.id)}{/each}
+				</div>
+			</fieldset>
+			{#if sheets.length > 0}
+				<fieldset class="grid gap-2">
+					<legend class="text-soft">Or as a copy</legend>
+					<div class="grid grid-cols-2 gap-2 sm:grid-cols-4">
+						{#each sheets as s (s.id)}{@render starts(s, 'copy=' + s.id)}{/each}
+					</div>
+				</fieldset>
+			{/if}
+			<Button type="submit">Start writing</Button>
+		{/if}
+	</form>
+</Dialog>

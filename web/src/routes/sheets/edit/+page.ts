@@ -1,0 +1,33 @@
+import { error } from '@sveltejs/kit';
+import { api, orError } from '$lib/api/client';
+import type { Sheet } from '$lib/api/types.gen';
+import type { PageLoad } from './$types';
+
+// One sheet to edit (?id=), or a new one from a layout (?layout=) or from another
+// sheet (?copy=), perhaps under a name (&name=).
+export const load: PageLoad = async ({ fetch, url }) => {
+	const id = url.searchParams.get('id');
+	if (id) {
+		const view = await orError(api.sheet(fetch, id));
+		return { key: id, fresh: false, sheet: view.sheet, revision: view.revision };
+	}
+	const layout = url.searchParams.get('layout');
+	const copy = url.searchParams.get('copy');
+	let from: Sheet | undefined;
+	if (copy) from = (await orError(api.sheet(fetch, copy))).sheet;
+	else from = (await orError(api.layouts(fetch))).find((s) => s.id === layout);
+	if (!from) error(404, { message: 'There is no such layout to start from.', detail: 'not found' });
+	const name =
+		url.searchParams.get('name')?.trim() || (copy ? from.name + ', copy' : 'New machine');
+	const slug = name
+		.toLowerCase()
+		.replace(/[^a-z0-9]+/g, '-')
+		.replace(/^-+|-+$/g, '')
+		.slice(0, 60);
+	return {
+		key: 'new',
+		fresh: true,
+		sheet: { ...from, id: slug || 'machine', name },
+		revision: 0
+	};
+};
