@@ -348,7 +348,7 @@ func TestKeyboard(t *testing.T) {
 	press("f")
 	b.wants("main", "Findings")
 	press("?")
-	b.wants("dialog[open]", "undo the last change of the job")
+	b.wants("dialog[open]", "undo the last change, of the job")
 	b.axe()
 	press(kb.Escape)
 	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))

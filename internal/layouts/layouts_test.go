@@ -24,6 +24,13 @@ func TestLayouts(t *testing.T) {
 				t.Errorf("%s: %s claims %s", s.ID, k.Socket, k.Link.Text)
 			}
 		}
+		for i, k := range s.Sockets {
+			for _, other := range s.Sockets[:i] {
+				if a, b := k.Place, other.Place; a.XMM < b.XMM+b.WidthMM && b.XMM < a.XMM+a.WidthMM && a.YMM < b.YMM+b.HeightMM && b.YMM < a.YMM+a.HeightMM {
+					t.Errorf("%s draws %s over %s", s.ID, k.ID, other.ID)
+				}
+			}
+		}
 		for _, f := range r.Findings {
 			if f.Code != "memory-none" {
 				t.Errorf("%s, empty: %s", s.ID, f.Says)

@@ -30,6 +30,8 @@
 		chosen?: string;
 		onchoose?: (id: string) => void;
 		name?: string;
+		/** Each entry is a thing of its own: nobody makes all like one. */
+		each?: boolean;
 	}
 	let {
 		caption,
@@ -40,7 +42,8 @@
 		onadd,
 		chosen,
 		onchoose,
-		name = 'name'
+		name = 'name',
+		each = false
 	}: Props = $props();
 	const get = useDraft();
 	const draft = $derived(get());
@@ -104,7 +107,7 @@
 							</td>
 						{/each}
 						<td class="flex gap-1 py-0.5">
-							{#if rows.length > 1}
+							{#if rows.length > 1 && !each}
 								<button
 									class="size-11 shrink-0 rounded border border-line hover:bg-water-1"
 									aria-label="Make all like {id(i)}"

@@ -45,6 +45,7 @@
 </p>
 <FactTable
 	caption="Roots"
+	each
 	list="roots"
 	rows={s.roots.map((_, i) => i)}
 	name="short name"
@@ -63,10 +64,15 @@
 />
 <h3 class="mt-4">Groups of lanes</h3>
 <p class="text-soft">
-	{#each s.groups as g, i (g.id)}{i ? '; ' : ''}{g.id} deals {used(g.id)} of {g.lanes}{/each}
+	{#each s.groups as g (g.id)}{@const n = used(g.id)}
+		{g.id}: {n} of {g.lanes} lanes wired to sockets{n > g.lanes
+			? ', so rules must share them'
+			: ''}.
+	{/each}
 </p>
 <FactTable
 	caption="Groups of lanes"
+	each
 	list="groups"
 	rows={s.groups.map((_, i) => i)}
 	name="short name"
@@ -81,6 +87,7 @@
 <p class="text-soft">Only where it matters which one is fitted: rules say what differs.</p>
 <FactTable
 	caption="Processors"
+	each
 	list="processors"
 	rows={(s.processors ?? []).map((_, i) => i)}
 	name="short name"

@@ -12,6 +12,15 @@
 	const subjects = $derived(say.subjects(s));
 	const objects = $derived(say.objects(s));
 
+	// As wide as what is chosen, so that a rule is read in one line.
+	const narrow = {
+		class: 'w-auto',
+		classes: {
+			select: 'field-sizing-content w-auto bg-position-[right_0.4rem_center] pr-7 pl-2'
+		}
+	} as const;
+	const slim = { color: 'alternative', class: 'size-11 p-0' } as const;
+
 	/** Pick lists with what is chosen now, even where it leads nowhere any more. */
 	const items = (words: readonly say.Word[], now: string) =>
 		words.some((w) => w.value === now) ? [...words] : [{ value: now, name: `${now} ?` }, ...words];
@@ -58,90 +67,94 @@
 <ol class="grid gap-3">
 	{#each s.rules as r, i (i)}
 		<li class="border-t border-line pt-2" data-at="/rules/{i}" tabindex="-1">
-			<div class="flex flex-wrap items-center gap-2">
-				{#each r.when as c, j (j)}
-					{@const subject = say.subjectOf(c)}
-					<span>{j === 0 ? 'When' : 'and'}</span>
-					<Select
-						class="w-44"
-						aria-label="Rule {i + 1}: what condition {j + 1} asks about"
-						data-at="/rules/{i}/when/{j}"
-						placeholder=""
-						value={subject}
-						items={items(subjects, subject)}
-						onchange={(e) => about(i, j, e.currentTarget.value)}
-					/>
-					<Select
-						class="w-48"
-						aria-label="Rule {i + 1}: what condition {j + 1} says"
-						placeholder=""
-						value={say.predicateOf(c)}
-						items={items(say.predicates(s, subject), say.predicateOf(c))}
-						onchange={(e) => put(i, j, say.condition(subject, e.currentTarget.value))}
-					/>
-					{#if r.when.length > 1}
-						{@render small(`Take condition ${j + 1} of rule ${i + 1} away`, () =>
-							draft.change((x) => x.rules[i]!.when.splice(j, 1))
-						)}
-					{/if}
-				{/each}
-				<Button
-					color="alternative"
-					aria-label="Add a condition to rule {i + 1}"
-					onclick={() => draft.change((x) => x.rules[i]!.when.push({ ...r.when[0] }))}>and…</Button
-				>
-				{#each r.then as e, j (j)}
-					{@const object = say.objectOf(e)}
-					<span>{j === 0 ? 'then' : 'and'}</span>
-					<Select
-						class="w-36"
-						aria-label="Rule {i + 1}: what effect {j + 1} is on"
-						data-at="/rules/{i}/then/{j}"
-						placeholder=""
-						value={object}
-						items={items(objects, object)}
-						onchange={(ev) => {
-							const to = ev.currentTarget.value;
-							const can = say.effects(s, to);
-							const now = say.effectsOf(e)[0] ?? '';
-							then(
-								i,
-								j,
-								say.effect(to, can.some((w) => w.value === now) ? now : (can[0]?.value ?? 'off'))
-							);
-						}}
-					/>
-					<Select
-						class="w-48"
-						aria-label="Rule {i + 1}: what effect {j + 1} does"
-						placeholder=""
-						value={say.effectsOf(e)[0] ?? ''}
-						items={items(say.effects(s, object), say.effectsOf(e)[0] ?? '')}
-						onchange={(ev) => then(i, j, say.effect(object, ev.currentTarget.value))}
-					/>
-					{#if r.then.length > 1}
-						{@render small(`Take effect ${j + 1} of rule ${i + 1} away`, () =>
-							draft.change((x) => x.rules[i]!.then.splice(j, 1))
-						)}
-					{/if}
-				{/each}
-				<Button
-					color="alternative"
-					aria-label="Add an effect to rule {i + 1}"
-					onclick={() =>
-						draft.change((x) => x.rules[i]!.then.push(say.effect(objects[0]?.value ?? '', 'off')))}
-					>and…</Button
-				>
-				<span class="grow"></span>
-				<div class="w-44">
-					<Field
-						at="/rules/{i}/says"
-						label="Rule {i + 1}: place in the manual"
-						bare
-						placeholder="manual p. …"
-					/>
+			<div class="grid gap-2 sm:grid-cols-[1fr_auto]">
+				<div class="flex flex-wrap items-center gap-2">
+					{#each r.when as c, j (j)}
+						{@const subject = say.subjectOf(c)}
+						<span>{j === 0 ? 'When' : 'and'}</span>
+						<Select
+							{...narrow}
+							aria-label="Rule {i + 1}: what condition {j + 1} asks about"
+							data-at="/rules/{i}/when/{j}"
+							placeholder=""
+							value={subject}
+							items={items(subjects, subject)}
+							onchange={(e) => about(i, j, e.currentTarget.value)}
+						/>
+						<Select
+							{...narrow}
+							aria-label="Rule {i + 1}: what condition {j + 1} says"
+							placeholder=""
+							value={say.predicateOf(c)}
+							items={items(say.predicates(s, subject), say.predicateOf(c))}
+							onchange={(e) => put(i, j, say.condition(subject, e.currentTarget.value))}
+						/>
+						{#if r.when.length > 1}
+							{@render small(`Take condition ${j + 1} of rule ${i + 1} away`, () =>
+								draft.change((x) => x.rules[i]!.when.splice(j, 1))
+							)}
+						{/if}
+					{/each}
+					<Button
+						{...slim}
+						aria-label="Add a condition to rule {i + 1}"
+						onclick={() => draft.change((x) => x.rules[i]!.when.push({ ...r.when[0] }))}>+</Button
+					>
+					{#each r.then as e, j (j)}
+						{@const object = say.objectOf(e)}
+						<span>{j === 0 ? 'then' : 'and'}</span>
+						<Select
+							{...narrow}
+							aria-label="Rule {i + 1}: what effect {j + 1} is on"
+							data-at="/rules/{i}/then/{j}"
+							placeholder=""
+							value={object}
+							items={items(objects, object)}
+							onchange={(ev) => {
+								const to = ev.currentTarget.value;
+								const can = say.effects(s, to);
+								const now = say.effectsOf(e)[0] ?? '';
+								then(
+									i,
+									j,
+									say.effect(to, can.some((w) => w.value === now) ? now : (can[0]?.value ?? 'off'))
+								);
+							}}
+						/>
+						<Select
+							{...narrow}
+							aria-label="Rule {i + 1}: what effect {j + 1} does"
+							placeholder=""
+							value={say.effectsOf(e)[0] ?? ''}
+							items={items(say.effects(s, object), say.effectsOf(e)[0] ?? '')}
+							onchange={(ev) => then(i, j, say.effect(object, ev.currentTarget.value))}
+						/>
+						{#if r.then.length > 1}
+							{@render small(`Take effect ${j + 1} of rule ${i + 1} away`, () =>
+								draft.change((x) => x.rules[i]!.then.splice(j, 1))
+							)}
+						{/if}
+					{/each}
+					<Button
+						{...slim}
+						aria-label="Add an effect to rule {i + 1}"
+						onclick={() =>
+							draft.change((x) =>
+								x.rules[i]!.then.push(say.effect(objects[0]?.value ?? '', 'off'))
+							)}>+</Button
+					>
 				</div>
-				{@render small(`Take rule ${i + 1} away`, () => draft.remove('rules', i))}
+				<div class="flex items-start gap-2">
+					<div class="w-28">
+						<Field
+							at="/rules/{i}/says"
+							label="Rule {i + 1}: place in the manual"
+							bare
+							placeholder="manual p. …"
+						/>
+					</div>
+					{@render small(`Take rule ${i + 1} away`, () => draft.remove('rules', i))}
+				</div>
 			</div>
 			{#each [...faults(i, 'when'), ...faults(i, 'then'), ...draft.at(`/rules/${i}`)] as f (f.pointer + f.says)}
 				<p class="text-over">{f.says}; {f.cure}</p>
