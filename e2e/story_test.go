@@ -543,7 +543,7 @@ func TestNight(t *testing.T) {
 	b := open(t, shop(t))
 	b.visit("/")
 	b.button("header", "Night colours")
-	for _, path := range []string{"/", "/sheets/cormorant-w8", "/shelf", "/rule", "/jobs/dive-camera-ingest/fit", tower + "/fit",
+	for _, path := range []string{"/", "/sheets/cormorant-w8", "/sheets/edit?id=cormorant-w8", "/shelf", "/rule", "/jobs/dive-camera-ingest/fit", tower + "/fit",
 		"/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
 		b.visit(path)
 		b.axe()
@@ -559,7 +559,7 @@ func TestNarrow(t *testing.T) {
 	b := open(t, shop(t))
 	for _, size := range []struct{ w, h int64 }{{820, 1180}, {390, 844}} {
 		b.do(chromedp.EmulateViewport(size.w, size.h))
-		for _, path := range []string{"/", "/sheets", "/shelf", "/rule", tower + "/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
+		for _, path := range []string{"/", "/sheets", "/sheets/edit?id=cormorant-w8", "/shelf", "/rule", tower + "/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
 			b.visit(path)
 			time.Sleep(50 * time.Millisecond) // one frame for the drawing to take its width
 			wide, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64]("document.documentElement.scrollWidth"))

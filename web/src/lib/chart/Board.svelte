@@ -75,14 +75,16 @@
 				const place = id && placeOf(id);
 				if (!onmove || !id || !place || e.button !== 0) return;
 				drag = { id, x: e.clientX, y: e.clientY, xMM: place.xMM, yMM: place.yMM };
-				el.setPointerCapture(e.pointerId);
-				onhold?.();
 			}),
 			on(el, 'pointermove', (e) => {
 				if (!drag || !chart) return;
 				const dx = (e.clientX - drag.x) / chart.scale;
 				const dy = (e.clientY - drag.y) / chart.scale;
 				if (!moved && Math.hypot(e.clientX - drag.x, e.clientY - drag.y) < 4) return;
+				if (!moved) {
+					el.setPointerCapture(e.pointerId); // from here on only: a captured click names no socket
+					onhold?.();
+				}
 				moved = true;
 				onmove?.(drag.id, Math.round(drag.xMM + dx), Math.round(drag.yMM + dy));
 			}),
@@ -90,7 +92,7 @@
 				on(el, kind, () => {
 					if (!drag) return;
 					drag = null;
-					onrelease?.();
+					if (moved) onrelease?.();
 				})
 			)
 		];

@@ -14,7 +14,10 @@
 	function turn() {
 		draft.change((s) => {
 			const p = s.sockets[i]?.place;
-			if (p) [p.widthMM, p.heightMM] = [p.heightMM, p.widthMM];
+			if (!p) return;
+			[p.widthMM, p.heightMM] = [p.heightMM, p.widthMM];
+			p.xMM = Math.max(0, Math.min(p.xMM, s.board.widthMM - p.widthMM));
+			p.yMM = Math.max(0, Math.min(p.yMM, s.board.heightMM - p.heightMM));
 		});
 	}
 </script>

@@ -25,12 +25,16 @@
 	const rows = $derived(
 		s.sockets.flatMap((k, i) => ((kinds[kind] as readonly string[]).includes(k.kind) ? [i] : []))
 	);
-	const group: Column = $derived({ head: 'lanes from', field: '/group', choices: pick.groups(s) });
+	const groupColumn: Column = $derived({
+		head: 'lanes from',
+		field: '/group',
+		choices: pick.groups(s)
+	});
 	const root: Column = $derived({ head: 'hangs on', field: '/root', choices: pick.roots(s) });
 	const columns: readonly Column[] = $derived(
 		{
 			m2: [
-				group,
+				groupColumn,
 				{ head: 'speaks', field: '/protocols', choices: pick.SPEAKS },
 				{ head: 'PCIe Gen', field: '/gen', choices: pick.GEN },
 				{ head: 'wired', field: '/lanes', choices: pick.LANES },
@@ -41,7 +45,7 @@
 				{ head: 'below, mm', field: '/clearBottomMM', number: true }
 			],
 			pcie: [
-				group,
+				groupColumn,
 				{ head: 'PCIe Gen', field: '/gen', choices: pick.GEN },
 				{ head: 'wired', field: '/lanes', choices: pick.LANES },
 				{ head: 'long', field: '/physicalLanes', choices: pick.LONG },
@@ -77,23 +81,22 @@
 	};
 
 	function add(k: 'm2' | 'pcie' | 'sata' | 'memory' | 'usb' | 'u2') {
-		const first = s.groups[0]?.id;
+		const wired = (id: string) =>
+			s.sockets.reduce((n, x) => n + (x.group === id ? (x.lanes ?? 0) : 0), 0);
+		const spare = s.groups.findLast((g) => wired(g.id) + 4 <= g.lanes) ?? s.groups.at(-1);
+		const group = spare?.id;
 		const last = s.roots.at(-1)?.id;
 		const cpu = s.roots.find((r) => r.kind === 'cpu')?.id;
 		const form = s.sockets.find((x) => x.kind === 'sodimm') ? 'sodimm' : 'dimm';
 		const fresh = {
-			m2: [{ id: 'M2_', kind: 'm2', group: first, lanes: 4, key: 'M' }, 80, 22],
+			m2: [{ id: 'M2_', kind: 'm2', group, lanes: 4, key: 'M' }, 80, 22],
 			pcie: [
-				{ id: 'PCIE', kind: 'pcie', group: first, protocols: ['pcie'], lanes: 4, physicalLanes: 4 },
+				{ id: 'PCIE', kind: 'pcie', group, protocols: ['pcie'], lanes: 4, physicalLanes: 4 },
 				39,
 				8
 			],
 			sata: [{ id: 'SATA', kind: 'sata', root: last, protocols: ['sata'] }, 14, 7],
-			u2: [
-				{ id: 'U2_', kind: 'u2', group: first, protocols: ['pcie'], lanes: 4, drives: ['u2'] },
-				16,
-				8
-			],
+			u2: [{ id: 'U2_', kind: 'u2', group, protocols: ['pcie'], lanes: 4, drives: ['u2'] }, 16, 8],
 			usb: [{ id: 'USB', kind: 'usb', root: last, protocols: ['usb'] }, 14, 7],
 			memory:
 				form === 'dimm'

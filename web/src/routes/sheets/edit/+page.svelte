@@ -78,6 +78,12 @@
 		}
 		return 'machine';
 	}
+	/** A place of the file in words: "M2_1, lanes" for /sockets/0/lanes. */
+	function placeOf(pointer: string): string {
+		const [list, i, ...rest] = pointer.slice(1).split('/');
+		const id = i && draft.get(`/${list}/${i}/id`);
+		return id ? [id, ...rest].join(', ') : [list, i, ...rest].filter(Boolean).join(', ');
+	}
 	const faultsIn = (t: Tab) => draft.problems.filter((p) => tabOf(p.pointer) === t).length;
 
 	/** Goes to the field of a fault, or to the nearest around it. */
@@ -209,7 +215,7 @@
 				cardLength={() => undefined}
 				plain
 				{chosen}
-				onsocket={(id) => (chosen = chosen === id ? undefined : id)}
+				onsocket={(id) => (chosen = id)}
 				{onmove}
 				onhold={() => draft.hold()}
 				onrelease={() => draft.release()}
@@ -238,7 +244,7 @@
 								class="min-h-11 py-1 text-left underline decoration-dotted underline-offset-4"
 								onclick={() => goTo(p)}
 							>
-								{#if p.pointer}<span class="mono">{p.pointer.slice(1)}</span>:{/if}
+								{#if p.pointer}<strong>{placeOf(p.pointer)}</strong>:{/if}
 								{p.says}
 							</button>
 							{#if p.cure}<span class="text-soft">{p.cure}</span>{/if}

@@ -24,10 +24,8 @@ export const load: PageLoad = async ({ fetch, url }) => {
 		.replace(/[^a-z0-9]+/g, '-')
 		.replace(/^-+|-+$/g, '')
 		.slice(0, 60);
-	return {
-		key: 'new',
-		fresh: true,
-		sheet: { ...from, id: slug || 'machine', name },
-		revision: 0
-	};
+	const taken = (await orError(api.sheets(fetch))).map((s) => s.id);
+	let free = slug || 'machine';
+	for (let n = 2; taken.includes(free); n++) free = `${slug || 'machine'}-${n}`;
+	return { key: 'new ' + free, fresh: true, sheet: { ...from, id: free, name }, revision: 0 };
 };
