@@ -196,8 +196,8 @@ func (b *tab) addPart(part, serial string, fit bool) {
 	b.button("[data-mat]", "Add a part")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")),
 		chromedp.SetValue(chromedp.CSS("dialog[open] select"), part),
-		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`),
-		chromedp.SendKeys(chromedp.CSS("dialog[open] input:not([type=checkbox])"), serial))
+		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`))
+	b.field("Serial number, as printed; of several pieces, with blanks between", serial)
 	b.axe()
 	checked, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.querySelector('dialog[open] input[type=checkbox]').checked`))
 	if err != nil {
@@ -401,6 +401,19 @@ func TestNewJob(t *testing.T) {
 	b.field("What must not be touched", "the lock log")
 	b.button("dialog[open]", "Keep")
 	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
+
+	// A kit by the words that are printed on it, with what they leave open.
+	b.button("main", "As planned")
+	b.button("[data-mat]", "Add a part")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] form")))
+	b.field("Type or paste what is printed on it", "2x8 21300")
+	b.wants("dialog[open]", "which form?")
+	b.axe()
+	b.button("dialog[open]", "SODIMM")
+	b.wants("dialog[open]", "2 of 8 GiB DDR4-2666 SO-DIMM")
+	b.field("Serial number, as printed; of several pieces, with blanks between", "SO-2 SO-3")
+	b.button("dialog[open]", "Add it")
+	b.wants("[data-mat]", "SO-2", "SO-3")
 
 	// A job that is not there, and a page that is not.
 	b.allow("404")

@@ -61,17 +61,8 @@ func (s *api) quickAdd(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	got, err := part.ParseShorthand(in.Text)
-	if err != nil {
-		return problem.List{{Pointer: "/text", Says: err.Error()}}
-	}
-	var list problem.List
-	for _, a := range got.Asks {
-		list.Add("/text", a.About+"? it could be "+strings.Join(a.Choices, " or "), "add one of these words")
-	}
-	for _, p := range got.Part.Validate() {
-		list.Add("/text", p.Says, p.Cure)
-	}
+	got, list := part.ReadWords(in.Text)
+	list = list.Under("/text")
 	price := shelf.Cents(0)
 	if in.Price != "" {
 		if price, err = shelf.ParseCents(in.Price); err != nil {

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"deepbay/internal/core/build"
@@ -25,7 +26,7 @@ const (
 	DoTakeOut   Do = "take out"  // item out of its socket
 	DoMoves     Do = "moves"     // several placements and settings at once, as a cure asks
 	DoSet       Do = "set"       // setting to value
-	DoAdd       Do = "add"       // a part with its serial number becomes a piece of the job
+	DoAdd       Do = "add"       // a part, given whole or as the words printed on it, becomes one or more pieces of the job
 	DoRemove    Do = "remove"    // a piece leaves the job
 	DoProcessor Do = "processor" // value names the one that is fitted
 	DoWish      Do = "wish"      // what was asked for
@@ -346,24 +347,45 @@ func (a *applier) set(s *Setup, id machine.SettingID, value string) string {
 
 func (a *applier) add() string {
 	c := &a.change
-	if c.Part == nil {
-		return a.refuse("/part", "no part was given", "choose one from the shelf")
+	what, count, serials := c.Part, 1, []string{c.Serial}
+	switch {
+	case what == nil && c.Text == "":
+		return a.refuse("/part", "no part was given", "choose one from the shelf, or type what is printed on it")
+	case what == nil:
+		read, problems := part.ReadWords(c.Text)
+		if len(problems) > 0 {
+			a.list = append(a.list, problems.Under("/text")...)
+			return ""
+		}
+		what, count = &read.Part, read.Count
+		if count > 1 {
+			serials = strings.Fields(c.Serial)
+		}
 	}
 	// The same part again is one entry; another under the same name is refused by Validate.
-	if old := a.job.Part(c.Part.ID); old == nil {
-		a.job.Parts = append(a.job.Parts, *c.Part)
+	if old := a.job.Part(what.ID); old == nil {
+		a.job.Parts = append(a.job.Parts, *what)
 	}
 	n := len(a.job.Items) + 1
 	id := func() build.ItemID { return build.ItemID("item-" + strconv.Itoa(n)) }
-	for a.job.Item(id()) != nil {
-		n++
+	for i := range count {
+		for a.job.Item(id()) != nil {
+			n++
+		}
+		piece := Item{ID: id(), Part: what.ID, New: c.New}
+		if i < len(serials) {
+			piece.Serial = serials[i]
+		}
+		a.job.Items = append(a.job.Items, piece)
 	}
-	a.job.Items = append(a.job.Items, Item{ID: id(), Part: c.Part.ID, Serial: c.Serial, New: c.New})
 	kind := "found: "
 	if c.New {
 		kind = "to fit: "
 	}
-	return "added, " + kind + c.Part.Name
+	if count > 1 {
+		kind += strconv.Itoa(count) + " of "
+	}
+	return "added, " + kind + what.Name
 }
 
 func (a *applier) remove() string {

@@ -73,7 +73,9 @@ func TestApply(t *testing.T) {
 		{"set nothing", job.Change{Do: job.DoSet, Setting: "x", Value: "on"}, `/setting: no setting is named "x"; name a setting of the sheet`},
 		{"set to nonsense", job.Change{Do: job.DoSet, Setting: "memory-profile", Value: "42"}, `/planned/settings/0/value: "42" is not an option of memory-profile; use the value of an option`},
 		{"add", job.Change{Do: job.DoAdd, Part: &sata, New: true}, "added, to fit: Skerry 240"},
-		{"add nothing", job.Change{Do: job.DoAdd}, "/part: no part was given; choose one from the shelf"},
+		{"add nothing", job.Change{Do: job.DoAdd}, "/part: no part was given; choose one from the shelf, or type what is printed on it"},
+		{"add by its words", job.Change{Do: job.DoAdd, Text: "2x16 DDR4-3200 DIMM", New: true}, "added, to fit: 2 of 16GB DDR4-3200 DIMM"},
+		{"add by words that leave a question", job.Change{Do: job.DoAdd, Text: "16 12800"}, "/text: which speed? it could be DDR3-1600 or DDR4-1600; add one of these words"},
 		{"remove", job.Change{Do: job.DoRemove, Item: "item-3"}, "removed Mudlark 2 TB from the job"},
 		{"wish", job.Change{Do: job.DoWish, Wish: &build.Wish{Text: "quiet"}}, "changed the wish"},
 		{"wish for a ghost", job.Change{Do: job.DoWish, Wish: &build.Wish{Keep: []build.ItemID{"x"}}}, `/wish/keep/0: no item is named "x"; name an item of this job`},
@@ -102,6 +104,19 @@ func TestApply(t *testing.T) {
 		if fresh := load(t, "echo-sounding-tower"); !reflect.DeepEqual(j, fresh) {
 			t.Fatalf("%s: the job it started from was changed", c.name)
 		}
+	}
+}
+
+// A kit typed as it is printed becomes one piece for each module, with its serial.
+func TestAddKit(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	next, _, err := job.Apply(j, job.Change{Do: job.DoAdd, Text: "2x16 DDR4-3200 DIMM", Serial: "S1 S2", New: true}, stamp)
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := next.Items[len(j.Items):]
+	if len(got) != 2 || got[0].Serial != "S1" || got[1].Serial != "S2" || got[0].Part != got[1].Part || got[0].ID == got[1].ID {
+		t.Errorf("the kit became %+v", got)
 	}
 }
 

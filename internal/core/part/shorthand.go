@@ -12,6 +12,7 @@ import (
 
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/memory"
+	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
 )
 
@@ -28,6 +29,23 @@ type Shorthand struct {
 	Means   []string `json:"means"`   // each word and what it was taken for
 	Unknown []string `json:"unknown"` // what it does not say
 	Asks    []Ask    `json:"asks"`    // what must be settled before the part is complete
+}
+
+// ReadWords is ParseShorthand for a part that is to be kept: what must still be
+// settled, and what makes the part impossible, are problems.
+func ReadWords(text string) (Shorthand, problem.List) {
+	got, err := ParseShorthand(text)
+	if err != nil {
+		return got, problem.List{{Says: err.Error()}}
+	}
+	var list problem.List
+	for _, a := range got.Asks {
+		list.Add("", a.About+"? it could be "+strings.Join(a.Choices, " or "), "add one of these words")
+	}
+	for _, p := range got.Part.Validate() {
+		list.Add("", p.Says, p.Cure)
+	}
+	return got, list
 }
 
 // ParseShorthand reads "2x16 DDR5-5600 SODIMM", "1TB nvme 2280 gen4 x4 1s",

@@ -151,9 +151,9 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 	old, isKnown := known(id)
 	switch text := field("shorthand"); {
 	case text != "":
-		s, err := part.ParseShorthand(text)
-		if err != nil {
-			bad("shorthand", err.Error())
+		s, list := part.ReadWords(text)
+		if len(list) > 0 {
+			bad("shorthand", list[0].Says)
 			break
 		}
 		e.Part = s.Part

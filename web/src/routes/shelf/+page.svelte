@@ -3,29 +3,24 @@
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import type { CSVReport, ShelfRow } from '$lib/api/types.gen';
-	import { LiveAnswer } from '$lib/rule/live.svelte';
 	import { CONDITIONS, type Condition } from '$lib/shelf/conditions';
 	import EditStock from '$lib/shelf/EditStock.svelte';
+	import Meaning from '$lib/shelf/Meaning.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import FileButton from '$lib/ui/FileButton.svelte';
-	import Mark from '$lib/ui/Mark.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
 	let rows = $derived<readonly ShelfRow[]>(data.rows);
 	let words = $state('');
+	let says = $state('');
 	let price = $state('');
 	let condition = $state<Condition | ''>('');
 	let serials = $state('');
 	let editing = $state.raw<ShelfRow | null>(null);
 	let report = $state.raw<{ file: File; said: CSVReport } | null>(null);
 	let reportOpen = $derived(report !== null);
-
-	// What the words mean, as they are typed.
-	const meaning = new LiveAnswer(
-		() => words.trim() && 'part?text=' + encodeURIComponent(words.trim())
-	);
 
 	const said = (e: unknown) => {
 		if (!(e instanceof ApiError)) throw e;
@@ -41,7 +36,7 @@
 				serials,
 				...(condition && { condition })
 			});
-			toasts.add('done', `On the shelf: ${meaning.reply?.says ?? words}`);
+			toasts.add('done', `On the shelf: ${says || words}`);
 			words = serials = price = '';
 		} catch (err) {
 			said(err);
@@ -109,31 +104,7 @@
 		</div>
 		<Button type="submit">Put it on the shelf</Button>
 	</div>
-	<div aria-live="polite" class="min-h-6">
-		{#if meaning.fault}
-			<p class="text-over">{meaning.fault}</p>
-		{:else if meaning.reply}
-			<p>
-				<strong>{meaning.reply.says}</strong>
-				{#each meaning.reply.lines.filter((l) => l.what === 'it does not say') as l (l.value)}
-					<span class="text-soft">does not say {l.value}</span>
-				{/each}
-			</p>
-			{#each meaning.reply.asks as a (a.about)}
-				<p class="flex flex-wrap items-center gap-2">
-					<Mark grade="unknown" />
-					{a.about}?
-					{#each a.choices as c (c)}
-						<button
-							type="button"
-							class="min-h-11 rounded-md border border-line bg-raised px-3 hover:bg-water-1"
-							onclick={() => (words = `${words} ${c}`)}>{c}</button
-						>
-					{/each}
-				</p>
-			{/each}
-		{/if}
-	</div>
+	<Meaning bind:words bind:says />
 </form>
 
 {#if rows.length === 0}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Button, Checkbox, Select } from 'flowbite-svelte';
 	import { on } from 'svelte/events';
-	import type { Finding as Judgement } from '$lib/api/types.gen';
+	import type { Finding as Judgement, Item } from '$lib/api/types.gen';
 	import Board from '$lib/chart/Board.svelte';
 	import AddPart from '$lib/job/AddPart.svelte';
 	import EditWish from '$lib/job/EditWish.svelte';
@@ -25,11 +25,16 @@
 
 	const sheet = $derived(session.job.sheet);
 	const resolved = $derived(session.view[shown]);
-	const mat = $derived(session.onMat(shown));
+	const mat = $derived(session.onMat(shown).filter((x) => !session.partOf(x.id)?.fitting));
+	/** Leads, brackets and screws go into no socket: they are at hand or not. */
+	const atHand = $derived(session.onMat(shown).filter((x) => session.partOf(x.id)?.fitting));
 	const here = $derived(chosen ? session.socket(shown, chosen) : undefined);
 	const socket = $derived([...sheet.sockets, ...resolved.carried].find((k) => k.id === chosen));
 	const name = (item: string | undefined) => session.partOf(item)?.name;
-	const cardLength = (item: string | undefined) => session.partOf(item)?.drive?.m2?.lengthMM;
+	const cardLength = (item: string | undefined) => {
+		const p = session.partOf(item);
+		return (p?.drive?.m2 ?? p?.card?.m2)?.lengthMM;
+	};
 	const order = { stops: 0, warns: 1, notes: 2 };
 	const findings = $derived(
 		[...resolved.findings].sort((a, b) => order[a.severity] - order[b.severity])
@@ -75,6 +80,19 @@
 </script>
 
 <svelte:head><title>Fit: {session.job.title} · Deep Bay</title></svelte:head>
+
+{#snippet remove(item: Item)}
+	<button
+		class="size-14 rounded-sm border border-line hover:bg-overtint"
+		aria-label="Remove {name(item.id)} {item.serial} from the job"
+		disabled={session.closed}
+		onclick={() => session.change({ do: 'remove', item: item.id })}
+	>
+		<svg viewBox="0 0 20 20" class="mx-auto size-5 fill-none stroke-current stroke-2"
+			><path d="M5 5l10 10M15 5L5 15" /></svg
+		>
+	</button>
+{/snippet}
 
 {#snippet list(some: readonly Judgement[])}
 	<ul>
@@ -182,16 +200,15 @@
 							<span class="text-soft">{item.serial}</span>
 							{#if item.new}<span class="text-over">· to fit</span>{/if}
 						</button>
-						<button
-							class="size-14 rounded-sm border border-line hover:bg-overtint"
-							aria-label="Remove {name(item.id)} {item.serial} from the job"
-							disabled={session.closed}
-							onclick={() => session.change({ do: 'remove', item: item.id })}
-						>
-							<svg viewBox="0 0 20 20" class="mx-auto size-5 fill-none stroke-current stroke-2"
-								><path d="M5 5l10 10M15 5L5 15" /></svg
-							>
-						</button>
+						{@render remove(item)}
+					</li>
+				{/each}
+				{#each atHand as item (item.id)}
+					<li class="flex gap-1">
+						<p class="min-h-14 grow border-l-4 border-line px-3 py-1 leading-tight">
+							<strong>{name(item.id)}</strong> <span class="text-soft">at hand</span>
+						</p>
+						{@render remove(item)}
 					</li>
 				{/each}
 			</ul>
