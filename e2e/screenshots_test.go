@@ -34,6 +34,8 @@ func TestScreenshots(t *testing.T) {
 		{"work-order", "/jobs/chart-table-workstation/order", 1280, 800, []chromedp.Action[chromedp.Void]{day, chromedp.Reload()}},
 		{"prove", "/jobs/tide-gauge-mini-pc/prove", 1280, 800, nil},
 		{"sheets", "/sheets/kittiwake-d2", 1280, 800, nil},
+		{"sheet-editor", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS(`g[data-socket="M2_2"]`))}},
+		{"sheet-rules", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS("#tab-rules"))}},
 		{"shelf", "/shelf", 1280, 800, nil},
 		{"slide-rule", "/rule", 1280, 800, nil},
 		{"carrier", "/jobs/dive-camera-ingest/fit", 1280, 800, nil},

@@ -15,33 +15,67 @@ import (
 	"deepbay/internal/format"
 )
 
-// maxFile is the largest job file read.
+// maxFile is the largest file read.
 const maxFile = 4 << 20
 
-// readJob reads a job file; "-" is standard input. An error names the file and
-// every place in it.
-func readJob(c *cobra.Command, path string) (job.Job, error) {
+// readFile reads a whole file; "-" is standard input.
+func readFile(c *cobra.Command, path string) ([]byte, error) {
 	in := c.InOrStdin()
 	if path != "-" {
 		f, err := os.Open(path)
 		if err != nil {
-			return job.Job{}, err
+			return nil, err
 		}
 		defer f.Close()
 		in = f
 	}
 	b, err := io.ReadAll(io.LimitReader(in, maxFile+1))
 	if err != nil {
-		return job.Job{}, fmt.Errorf("%s: %w", path, err)
+		return nil, fmt.Errorf("%s: %w", path, err)
 	}
 	if len(b) > maxFile {
-		return job.Job{}, fmt.Errorf("%s: larger than the %d MiB a job file may have", path, maxFile>>20)
+		return nil, fmt.Errorf("%s: larger than the %d MiB a file may have", path, maxFile>>20)
+	}
+	return b, nil
+}
+
+// unusable words an error of a file's content: its name and every place in it.
+func unusable(path, kind string, err error) error {
+	return fmt.Errorf("%s is not a usable %s file\n  %s", path, kind, strings.ReplaceAll(err.Error(), "\n", "\n  "))
+}
+
+func readJob(c *cobra.Command, path string) (job.Job, error) {
+	b, err := readFile(c, path)
+	if err != nil {
+		return job.Job{}, err
 	}
 	j, err := format.Job(b)
 	if err != nil {
-		return j, fmt.Errorf("%s is not a usable job file\n  %s", path, strings.ReplaceAll(err.Error(), "\n", "\n  "))
+		return j, unusable(path, "job", err)
 	}
 	return j, nil
+}
+
+func sheetCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "sheet SHEET.json...",
+		Short: "Judge machine sheets: say what is wrong, and where",
+		Args:  cobra.MinimumNArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			for _, path := range args {
+				b, err := readFile(c, path)
+				if err != nil {
+					return err
+				}
+				s, err := format.Sheet(b)
+				if err != nil {
+					return unusable(path, "sheet", err)
+				}
+				fmt.Fprintf(c.OutOrStdout(), "%s: %s, %d sockets, %d rules, no fault\n", path, s.Name, len(s.Sockets), len(s.Rules))
+			}
+			return nil
+		},
+	}
 }
 
 func checkCommand() *cobra.Command {

@@ -5,6 +5,7 @@
 //	deepbay serve --data FILE      serve a shop of your own
 //	deepbay check JOB.json         judge the plan of a job file
 //	deepbay expect JOB.json        foretell what power-on shows
+//	deepbay sheet SHEET.json...    judge machine sheets
 //	deepbay version
 //
 // Exit status of check and expect: 0 nothing stops, 1 something stops, 2 the file
@@ -43,7 +44,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), &cobra.Command{
+	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), sheetCommand(), &cobra.Command{
 		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), "deepbay", version) },
 	})

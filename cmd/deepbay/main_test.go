@@ -56,6 +56,7 @@ var inLower = []string{`"planned": {
       },`}
 
 func TestCommands(t *testing.T) {
+	sheet := filepath.Join("..", "..", "demo", "sheets", "dunlin-s3.sheet.json")
 	good, stopping := jobFile(t, "echo-sounding-tower"), jobFile(t, "echo-sounding-tower", inLower...)
 	for _, c := range []struct {
 		name   string
@@ -76,6 +77,8 @@ func TestCommands(t *testing.T) {
 		{"unknown socket", []string{"check", jobFile(t, "echo-sounding-tower", `"item": "item-1",
         "socket": "A1"`, `"item": "item-1",
         "socket": "A9"`)}, 2, nil, []string{`/found/placements/0/socket: no socket is named "A9"`, "/planned/placements/0/socket"}},
+		{"sheets", []string{"sheet", sheet, sheet}, 0, []string{"Dunlin S3 slim desktop, ", "no fault"}, nil},
+		{"sheet with a fault", []string{"sheet", sheet, good}, 2, []string{"Dunlin S3"}, []string{"job.json is not a usable sheet file"}},
 		{"nothing named", []string{"check"}, 2, nil, []string{"accepts 1 arg"}},
 		{"unknown command", []string{"dance"}, 2, nil, []string{`unknown command "dance"`}},
 		{"serve elsewhere", []string{"serve", "--data", filepath.Join(t.TempDir(), "x.db"), "--listen", "0.0.0.0:8480"}, 2, nil, []string{"Deep Bay listens on this machine only"}},
@@ -112,7 +115,7 @@ func TestNothingLeftBehind(t *testing.T) {
 	if err := os.WriteFile(large, bytes.Repeat([]byte(" "), 50<<20), 0o644); err != nil {
 		t.Fatal(err)
 	}
-	if status, _, complaint := do(t, "check", large); status != 2 || !strings.Contains(complaint, "larger than the 4 MiB a job file may have") {
+	if status, _, complaint := do(t, "check", large); status != 2 || !strings.Contains(complaint, "larger than the 4 MiB a file may have") {
 		t.Errorf("%d %s", status, complaint)
 	}
 }
