@@ -29,16 +29,17 @@ func Holder(id machine.SocketID) machine.SocketID {
 // order of the sheet's sockets and then of theirs: a carrier may sit in the slot
 // of an adapter.
 func (b *Build) Carried() []machine.Socket {
-	bring := map[machine.SocketID]*part.Part{}
+	bring, n := map[machine.SocketID]*part.Part{}, 0
 	for _, p := range b.Placements {
 		if q := b.piece(p.Item); q != nil && q.Part.Positions() != nil {
 			bring[p.Socket] = q.Part
+			n += len(q.Part.Positions())
 		}
 	}
 	if len(bring) == 0 {
 		return nil
 	}
-	var out []machine.Socket
+	out := make([]machine.Socket, 0, n) // never moves: add is given pointers into it
 	add := func(k *machine.Socket) {
 		if p := bring[k.ID]; p != nil && goesInto(p, k) {
 			out = carried(out, k, p)
@@ -60,9 +61,6 @@ var kinds = map[part.Takes]machine.Kind{part.TakesM2: machine.M2, part.TakesSlot
 // lanes are the position's, their generation that of the card or the bridge.
 func carried(out []machine.Socket, k *machine.Socket, p *part.Part) []machine.Socket {
 	positions := p.Positions()
-	in := *k // out may move while it grows, and k with it
-	k = &in
-	out = slices.Grow(out, len(positions))
 	for i := range positions {
 		pos := &positions[i]
 		s := machine.Socket{
@@ -126,6 +124,10 @@ func (r *resolver) nest(s *sock) {
 	if up == nil {
 		return
 	}
+	if r.quiet() && (up.state == Off || up.state == Stopped) {
+		s.dead = unread
+		return
+	}
 	if up.state == Off || up.state == Stopped {
 		s.dead = []Reason{{FromPlan, r.name(up) + " is not seen in " + string(up.ID)}}
 		return
@@ -144,6 +146,10 @@ func (r *resolver) nest(s *sock) {
 		s.link.Lanes = min(s.link.Lanes, lanes)
 		return
 	}
+	if r.quiet() {
+		s.dead = unread
+		return
+	}
 	s.dead = []Reason{
 		{FromPart, "position " + string(s.ID[len(up.ID)+1:]) + " of " + r.name(up) + " is wired to lanes " + strconv.Itoa(s.FirstLane) + " to " + strconv.Itoa(s.FirstLane+int(s.Lanes)-1) + " of the slot"},
 		{FromSheet, string(up.ID) + " is " + width.String() + ", " + splitText(up.split)},
@@ -156,6 +162,9 @@ func (r *resolver) nest(s *sock) {
 	}
 	s.dead = append(s.dead, Reason{FromStandard, "each segment of a slot trains one link, on its lowest lanes; no segment begins at lane " + strconv.Itoa(s.FirstLane)})
 }
+
+// unread stands for reasons that nobody reads.
+var unread = []Reason{{}}
 
 // segment is the width of the segment of a slot that begins at a lane: false
 // when none does. A slot that is not split is one segment; what lies beyond its
@@ -240,6 +249,9 @@ func (r *resolver) trainBox(s *sock) {
 	}
 	got := s.USB.Train(e.USB)
 	s.trained = usbAnswer(got)
+	if r.quiet() {
+		return
+	}
 	s.because = append(s.because,
 		Reason{FromPart, r.name(s) + " is " + e.USB.String()},
 		Reason{FromSheet, string(s.ID) + " is " + s.USB.String() + r.fedBy(s)})

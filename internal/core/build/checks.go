@@ -221,7 +221,12 @@ func (r *resolver) whole() {
 		if c.whole == nil {
 			continue
 		}
-		for _, f := range c.whole(r) {
+		found := c.whole(r)
+		if r.quiet() {
+			r.count[i] += len(found)
+			continue
+		}
+		for _, f := range found {
 			r.report(c, f, "", "")
 		}
 	}

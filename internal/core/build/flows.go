@@ -33,7 +33,6 @@ type sharedLink struct {
 // flows shares uplinks and switch links among the drives that are seen. The
 // payload assumed is link.Typical's.
 func (r *resolver) flows() []FlowAnswer {
-	out := []FlowAnswer{}
 	var links []sharedLink
 	shared := func(what, name string, rate quantity.Rate) int {
 		for i := range links {
@@ -44,7 +43,15 @@ func (r *resolver) flows() []FlowAnswer {
 		links = append(links, sharedLink{what, name, rate})
 		return len(links) - 1
 	}
-	var flows []flow.Flow
+	n := 0
+	for i := range r.sockets {
+		if s := &r.sockets[i]; s.drive() != nil && s.state == Live {
+			n++
+		}
+	}
+	out := make([]FlowAnswer, 0, n)
+	flows := make([]flow.Flow, 0, n)
+	passed := make([]int, 0, 3*n) // the links of all flows, one behind the other
 	for i := range r.sockets {
 		s := &r.sockets[i]
 		d := s.drive()
@@ -58,19 +65,20 @@ func (r *resolver) flows() []FlowAnswer {
 		if rated := quantity.MBps(d.ReadMBps); rated.Known() {
 			own = min(own, rated)
 		}
-		f := flow.Flow{Demand: own}
+		f, from := flow.Flow{Demand: own}, len(passed)
 		for up := s.parent; up != nil; up = up.parent {
 			switch {
 			case up.trained == nil: // nothing is seen behind it
 			case up.enclosure() != nil:
-				f.Links = append(f.Links, shared("the USB link of ", string(up.ID), up.trained.USB.Planning()))
+				passed = append(passed, shared("the USB link of ", string(up.ID), up.trained.USB.Planning()))
 			case up.card().Carrier.Switch:
-				f.Links = append(f.Links, shared("the link of the carrier in ", string(up.ID), link.Link{Gen: up.trained.Gen, Lanes: up.trained.Lanes}.Planning()))
+				passed = append(passed, shared("the link of the carrier in ", string(up.ID), link.Link{Gen: up.trained.Gen, Lanes: up.trained.Lanes}.Planning()))
 			}
 		}
 		for root := r.sheet.RootOf(s.Socket); root != nil && root.Uplink != nil; root = r.sheet.Root(root.Uplink.To) {
-			f.Links = append(f.Links, shared("the uplink of the ", root.Name, root.Uplink.Link().Planning()))
+			passed = append(passed, shared("the uplink of the ", root.Name, root.Uplink.Link().Planning()))
 		}
+		f.Links = passed[from:len(passed):len(passed)]
 		flows = append(flows, f)
 		out = append(out, FlowAnswer{Item: s.piece.ID, Socket: s.ID})
 	}
@@ -85,11 +93,17 @@ func (r *resolver) flows() []FlowAnswer {
 		if u := slices.IndexFunc(flows[i].Links, func(l int) bool { return !capacity[l].Known() }); u >= 0 {
 			l := links[flows[i].Links[u]]
 			a.Held = l.what + l.name
+			if r.quiet() {
+				continue
+			}
 			a.Says = "at most " + alone.String() + ": what " + a.Held + " carries is not stated"
 			continue
 		}
 		if share.Held != flow.Free {
 			a.Held = links[share.Held].what + links[share.Held].name
+		}
+		if r.quiet() {
+			continue
 		}
 		a.Says = alone.String() + " alone"
 		if share.Held != flow.Free {

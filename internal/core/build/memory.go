@@ -56,12 +56,18 @@ func (r *resolver) remember() {
 
 	peak := memory.Effective(m.Regions, m.MTps)
 	m.PeakMBps = peak.MBps()
+	if r.quiet() {
+		if !sizesKnown {
+			m.Total = unknownTotal
+		}
+		return
+	}
 	m.Total, m.Speed, m.Peak = m.TotalBytes.Binary(), m.MTps.String(), peak.String()
 	switch {
 	case n == 0:
 		m.Total, m.Spread = "no memory", "no channel filled"
 	case !sizesKnown:
-		m.Total, m.Spread = "unknown", "unknown, because a module's size is not stated"
+		m.Total, m.Spread = unknownTotal, "unknown, because a module's size is not stated"
 	default:
 		m.Spread = spread(m.Regions)
 	}
@@ -69,6 +75,9 @@ func (r *resolver) remember() {
 		m.Because = []Reason{}
 	}
 }
+
+// unknownTotal is the total where a module's size is not stated.
+const unknownTotal = "unknown"
 
 // channel finds a channel's entry, adding it in the order of the sheet.
 func channel(m *MemoryAnswer, id machine.ChannelID) *ChannelAnswer {
@@ -141,6 +150,12 @@ func (r *resolver) speed() {
 	}
 	if unknown != "" {
 		m.Because = append(m.Because, Reason{FromPart, "speed unknown, because " + unknown})
+		return
+	}
+	if r.quiet() {
+		if limit, missing := r.boardRate(perChannel, ranks); missing.Says == "" {
+			m.MTps = min(slowest, limit)
+		}
 		return
 	}
 	m.Because = append(m.Because, Reason{FromPart, r.name(which) + " can run at " + slowest.String()})

@@ -57,6 +57,10 @@ func portLost(r *resolver) []Finding {
 	for i := range r.sockets {
 		s := &r.sockets[i]
 		if s.piece == nil && len(s.closed) > 0 {
+			if r.quiet() {
+				out = append(out, Finding{})
+				continue
+			}
 			f := Finding{Socket: s.ID, Says: string(s.ID) + " is off and takes nothing", Because: slices.Clone(s.because)}
 			for _, rule := range s.closed {
 				f.Cures = append(f.Cures, r.undo(rule)...)
@@ -187,6 +191,10 @@ func memorySpeed(r *resolver) []Finding {
 		m := s.module()
 		own := max(m.RateMTps, m.ProfileMTps)
 		if own <= r.memory.MTps {
+			continue
+		}
+		if r.quiet() {
+			out = append(out, Finding{})
 			continue
 		}
 		f := Finding{Socket: s.ID, Item: s.piece.ID,

@@ -17,7 +17,25 @@ import (
 // sheet's sockets, rules and the pieces.
 func Resolve(b *Build) Resolved {
 	carried := b.Carried()
-	r := resolver{checks: Checks[:], b: b, sheet: b.Sheet, sockets: make([]sock, len(b.Sheet.Sockets)+len(carried))}
+	r := resolver{checks: Checks[:], b: b}
+	r.settle(carried)
+	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Carried: carried, Flows: r.flows(), Memory: r.memory, Findings: r.findings}
+	if carried == nil {
+		out.Carried = []machine.Socket{}
+	}
+	for i := range r.sockets {
+		out.Sockets[i] = r.answer(&r.sockets[i])
+	}
+	if r.findings == nil {
+		out.Findings = []Finding{}
+	}
+	return out
+}
+
+// settle runs the rules of the sheet, the links, the memory and the checks.
+func (r *resolver) settle(carried []machine.Socket) {
+	b := r.b
+	r.sheet, r.sockets = b.Sheet, make([]sock, len(b.Sheet.Sockets)+len(carried))
 	for i := range r.sockets {
 		var s *machine.Socket
 		if own := len(b.Sheet.Sockets); i < own {
@@ -46,18 +64,6 @@ func Resolve(b *Build) Resolved {
 	}
 	r.remember()
 	r.whole()
-
-	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Carried: carried, Flows: r.flows(), Memory: r.memory, Findings: r.findings}
-	if carried == nil {
-		out.Carried = []machine.Socket{}
-	}
-	for i := range r.sockets {
-		out.Sockets[i] = r.answer(&r.sockets[i])
-	}
-	if r.findings == nil {
-		out.Findings = []Finding{}
-	}
-	return out
 }
 
 // sock is a socket while it is being resolved: the sheet's socket, what rules
@@ -116,7 +122,11 @@ type resolver struct {
 	memory   MemoryAnswer
 	wantLead *lacking // drives without a data lead, once asked for
 	findings []Finding
+	count    []int // quiet: findings of each check, in place of their words; nil where somebody reads
 }
+
+// quiet reports that nobody reads: reasons and words are left out.
+func (r *resolver) quiet() bool { return r.count != nil }
 
 func (r *resolver) socket(id machine.SocketID) *sock {
 	for i := range r.sockets {
@@ -223,9 +233,11 @@ func (r *resolver) judge(s *sock) {
 	r.nest(s)
 	if len(s.closed) > 0 || s.dead != nil {
 		s.state = Off
-		s.because = append(s.because, s.dead...)
-		for _, rule := range s.closed {
-			s.because = append(s.because, r.ruleReason(rule))
+		if !r.quiet() {
+			s.because = append(s.because, s.dead...)
+			for _, rule := range s.closed {
+				s.because = append(s.because, r.ruleReason(rule))
+			}
 		}
 	}
 	if s.piece == nil {
@@ -246,11 +258,15 @@ func (r *resolver) judge(s *sock) {
 		if say == nil {
 			continue
 		}
-		f := say()
-		if c.cures != nil {
-			f.Cures = append(f.Cures, c.cures(r, s)...)
+		if r.quiet() {
+			r.count[i]++
+		} else {
+			f := say()
+			if c.cures != nil {
+				f.Cures = append(f.Cures, c.cures(r, s)...)
+			}
+			r.report(c, f, s.ID, s.piece.ID)
 		}
-		r.report(c, f, s.ID, s.piece.ID)
 		if c.Severity == Stops {
 			if s.state != Off {
 				s.state = Stopped
@@ -289,7 +305,7 @@ func (r *resolver) train(s *sock) {
 	switch d.Protocol {
 	case link.PCIe:
 		got := r.trainPCIe(s, d.Link())
-		if got.Known() {
+		if got.Known() && !r.quiet() {
 			s.because = append(s.because, Reason{FromStandard, worded(got).left})
 		}
 	case link.SATA:
@@ -298,6 +314,9 @@ func (r *resolver) train(s *sock) {
 			gen = min(d.Gen, s.sataGen)
 		}
 		s.trained = sataAnswer(gen)
+		if r.quiet() {
+			return
+		}
 		s.because = append(s.because,
 			Reason{FromPart, r.name(s) + " is SATA " + d.Gen.String()},
 			Reason{FromSheet, string(s.ID) + " is SATA " + s.sataGen.String() + r.fedBy(s)})
@@ -308,6 +327,9 @@ func (r *resolver) train(s *sock) {
 func (r *resolver) trainPCIe(s *sock, own link.Link) link.Link {
 	got := own.Train(s.link)
 	s.trained = pcieAnswer(got)
+	if r.quiet() {
+		return got
+	}
 	s.because = append(make([]Reason, 0, 5+len(s.narrowed)),
 		Reason{FromPart, r.name(s) + " is " + worded(own).Text},
 		Reason{FromSheet, string(s.ID) + " is " + worded(s.Socket.Link()).Text + r.fedBy(s)})

@@ -45,7 +45,7 @@ func (r *resolver) onTheMat(module bool) bool {
 
 func wishMemory(r *resolver) []Finding {
 	want := r.b.Wish.MemoryBytes
-	if !want.Known() || r.memory.TotalBytes >= want || r.memory.Total == "unknown" || r.onTheMat(true) {
+	if !want.Known() || r.memory.TotalBytes >= want || r.memory.Total == unknownTotal || r.onTheMat(true) {
 		return nil
 	}
 	return []Finding{{Says: r.memory.Total + " of memory; " + want.Binary() + " or more was wished",
