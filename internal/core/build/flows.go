@@ -20,6 +20,7 @@ type FlowAnswer struct {
 	Alone    float64          `json:"aloneMBps"`
 	Together float64          `json:"togetherMBps"` // with all other drives at work
 	Held     string           `json:"held"`         // what holds it then
+	AtMost   bool             `json:"atMost,omitempty"`
 	Says     string           `json:"says"`
 }
 
@@ -92,7 +93,7 @@ func (r *resolver) flows() []FlowAnswer {
 		a.Alone, a.Together, a.Held = alone.MBps(), share.Rate.MBps(), "nothing"
 		if u := slices.IndexFunc(flows[i].Links, func(l int) bool { return !capacity[l].Known() }); u >= 0 {
 			l := links[flows[i].Links[u]]
-			a.Held = l.what + l.name
+			a.Held, a.AtMost = l.what+l.name, true
 			if r.quiet() {
 				continue
 			}

@@ -1,0 +1,198 @@
+// Package plan finds the best way to fit parts into a machine, and proves it.
+//
+// An Input is the machine as it arrived, the pieces to place and what binds the
+// search. Find decides which piece goes into which socket, carriers and adapters
+// included, and every firmware setting that matters; what is seen, at which rate,
+// is always build's answer. A Score is a list of small whole numbers, less is
+// better, compared one after the other in an order the technician may change.
+//
+//	r, err := plan.Find(ctx, in)
+//	if err == nil && r.Status == plan.Optimal {
+//		fmt.Println(r.Best.Placements, r.Best.Score)
+//	}
+//
+// The search is branch and bound. A bound is what the pieces would come to if each
+// had the machine to itself; the rules of a sheet only ever take away, so no plan
+// is better than its bound. The same input has the same answer: of plans that
+// score alike, the one whose pieces lie in the earlier sockets.
+package plan
+
+import (
+	"context"
+	"slices"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+)
+
+// Criterion is one thing that makes a plan better than another.
+type Criterion int
+
+// The criteria, in the order they count unless the technician says otherwise.
+const (
+	Data     Criterion = iota // drives found in the machine that are in it no more
+	System                    // less the rate of the system drive that was wished for, MB/s
+	Graphics                  // what cards lose of the rate they had, MB/s
+	Rates                     // less the rates of all drives at work at once, MB/s
+	Memory                    // less the peak rate of memory, MB/s, four to one of a warning about its slots
+	InUse                     // sockets that were open and are off, parts that were in and are out
+	Cooling                   // PCIe drives that may get warm, twice for those that surely do
+	Warnings                  // other findings that warn
+	Opened                    // sockets inside whose part changes
+	Settings                  // firmware settings that change
+	criteria
+)
+
+// Criteria lists them in their usual order.
+func Criteria() []Criterion {
+	out := make([]Criterion, criteria)
+	for i := range out {
+		out[i] = Criterion(i)
+	}
+	return out
+}
+
+// Score is what a plan comes to by each criterion; less is better.
+type Score [criteria]int64
+
+func (s Score) plus(t Score) Score {
+	for i := range s {
+		s[i] += t[i]
+	}
+	return s
+}
+
+// Role says what may be done with a piece.
+type Role string
+
+// The roles. A new piece must be placed, a drive or card that was found may move,
+// a module that was found may also leave, unless another role is given.
+const (
+	Stay  Role = "stay"  // where it was found
+	Move  Role = "move"  // anywhere, but in the machine
+	Leave Role = "leave" // it may also come out
+)
+
+// Input is a question to the planner.
+type Input struct {
+	Found   build.Build // the machine as it arrived
+	Pieces  []build.Piece
+	Wish    build.Wish
+	Roles   map[build.ItemID]Role
+	Pins    []build.Placement // the technician's: these pieces go there
+	Bans    []build.Placement // and these do not go there; an empty item bans all, an empty socket the machine
+	Order   []Criterion       // the first counts most; those left out follow in their usual order
+	Budget  int               // builds judged before the search gives up; 0 is DefaultBudget
+	without map[want]bool     // wishes set aside, while a clash is looked for
+}
+
+// DefaultBudget bounds a search to a few seconds on a slow machine.
+const DefaultBudget = 100_000
+
+// Status is how a search ended.
+type Status string
+
+// Proved best, proved impossible, or given up: three different answers.
+const (
+	Optimal    Status = "optimal"
+	Impossible Status = "impossible"
+	GaveUp     Status = "gave up"
+)
+
+// Plan is one way to do it.
+type Plan struct {
+	Placements []build.Placement
+	Choices    []build.Choice // of the settings that rules ask about, where they differ from the default
+	Score      Score
+}
+
+// Result is the answer of a search. Where it gave up, Best is the best it met,
+// not proved, or nil.
+type Result struct {
+	Status Status
+	Best   *Plan
+	Judged int // builds that were judged
+	Bound  Score
+}
+
+// Find searches for the best plan. The error is the context's: a search that is
+// no longer wanted stops.
+func Find(ctx context.Context, in Input) (Result, error) {
+	in.Order = in.order()
+	parts := split(&in)
+	out := Result{Status: Optimal, Best: &Plan{Placements: []build.Placement{}, Choices: []build.Choice{}}}
+	budget := in.Budget
+	if budget == 0 {
+		budget = DefaultBudget
+	}
+	for _, p := range parts {
+		s := newSearch(ctx, &in, p, budget-out.Judged)
+		s.run()
+		out.Judged += s.judged
+		if err := ctx.Err(); err != nil {
+			return Result{}, err
+		}
+		out.Bound = out.Bound.plus(s.rootBound)
+		switch {
+		case s.out:
+			out.Status = GaveUp
+		case s.best == nil:
+			return Result{Status: Impossible, Judged: out.Judged}, nil
+		}
+		if s.best == nil || out.Best == nil {
+			out.Best = nil
+			continue
+		}
+		best := s.plan()
+		out.Best.Placements = append(out.Best.Placements, best.Placements...)
+		out.Best.Choices = append(out.Best.Choices, best.Choices...)
+		out.Best.Score = out.Best.Score.plus(best.Score)
+	}
+	return out, nil
+}
+
+// order completes the technician's order by what it leaves out.
+func (in *Input) order() []Criterion {
+	out := slices.Clone(in.Order)
+	for _, c := range Criteria() {
+		if !slices.Contains(out, c) {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// compare orders scores: negative when a is better.
+func compare(order []Criterion, a, b *Score) int {
+	for _, c := range order {
+		if a[c] != b[c] {
+			if a[c] < b[c] {
+				return -1
+			}
+			return 1
+		}
+	}
+	return 0
+}
+
+func (in *Input) role(p *build.Piece) Role {
+	switch r := in.Roles[p.ID]; {
+	case p.New:
+		return Move
+	case r != "":
+		return r
+	case slices.Contains(in.Wish.Keep, p.ID) || p.Part.Module == nil:
+		return Move
+	}
+	return Leave
+}
+
+// home is where a piece was found, "" for a new one.
+func (in *Input) home(id build.ItemID) machine.SocketID {
+	for _, p := range in.Found.Placements {
+		if p.Item == id {
+			return p.Socket
+		}
+	}
+	return ""
+}

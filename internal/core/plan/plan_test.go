@@ -1,0 +1,299 @@
+package plan
+
+import (
+	"context"
+	"fmt"
+	"math/rand"
+	"slices"
+	"testing"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/coretest"
+)
+
+// question makes a small random input: a random machine with a few of its parts,
+// some found in it, some new, some alike, under random wishes, roles, pins and bans.
+func question(rng *rand.Rand) Input {
+	b := coretest.Machine(rng)
+	keep := 1 + rng.Intn(4)
+	rng.Shuffle(len(b.Pieces), func(i, j int) { b.Pieces[i], b.Pieces[j] = b.Pieces[j], b.Pieces[i] })
+	if i := slices.IndexFunc(b.Pieces, func(p build.Piece) bool { return p.Part.Module != nil }); i > 0 && rng.Intn(20) > 0 {
+		b.Pieces[0], b.Pieces[i] = b.Pieces[i], b.Pieces[0] // mostly with memory: without it nothing starts
+	}
+	b.Pieces = b.Pieces[:min(keep, len(b.Pieces))]
+	if len(b.Pieces) > 1 && rng.Intn(3) == 0 {
+		b.Pieces[1].Part = b.Pieces[0].Part
+	}
+	in := Input{Pieces: b.Pieces, Roles: map[build.ItemID]Role{}}
+	where := map[machine.SocketID]build.ItemID{}
+	for _, p := range b.Placements {
+		where[p.Socket] = p.Item
+	}
+	old := func(id build.ItemID) bool {
+		return slices.ContainsFunc(b.Pieces, func(p build.Piece) bool { return p.ID == id && !p.New })
+	}
+	var found []build.Placement
+	for _, p := range b.Placements {
+		up := build.Holder(p.Socket)
+		i := slices.IndexFunc(b.Pieces, func(q build.Piece) bool { return q.ID == p.Item })
+		if k := b.Socket(p.Socket); i < 0 || k == nil || !build.Suits(&b.Pieces[i], k) {
+			continue // found lying in another kind of socket: nobody would count that as a home
+		}
+		if old(p.Item) && (up == "" || old(where[up])) {
+			found = append(found, p)
+		}
+	}
+	for i := range in.Pieces {
+		p := &in.Pieces[i]
+		if !slices.ContainsFunc(found, func(q build.Placement) bool { return q.Item == p.ID }) {
+			p.New = true // found nowhere: it came along
+		}
+		if !p.New && rng.Intn(3) == 0 {
+			in.Roles[p.ID] = []Role{Stay, Move, Leave}[rng.Intn(3)]
+		}
+		if len(b.Sheet.Sockets) > 0 && rng.Intn(8) == 0 {
+			in.Bans = append(in.Bans, build.Placement{Item: p.ID, Socket: b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))].ID})
+		}
+		if k := b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))]; rng.Intn(12) == 0 && build.Suits(p, &k) {
+			in.Pins = append(in.Pins, build.Placement{Item: p.ID, Socket: k.ID})
+		}
+	}
+	b.Placements = found
+	in.Found = b
+	if rng.Intn(4) == 0 {
+		in.Wish.MemoryBytes = 8 * quantity.GiB
+	}
+	if rng.Intn(2) == 0 {
+		in.Wish.SystemBytes, in.Wish.SystemFast = quantity.DriveBytes(250), rng.Intn(2) == 0
+	}
+	if rng.Intn(4) == 0 {
+		in.Order = []Criterion{Criterion(rng.Intn(int(criteria))), Rates}
+	}
+	return in
+}
+
+// exhaustive tries every place of every piece under every setting, with none of the
+// planner's shortcuts, and keeps the best; nil where nothing works, false where
+// there are too many to try.
+func exhaustive(in Input, limit int) (*Plan, bool) {
+	in.Order = in.order()
+	all := newScorer(&in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(&in)})
+	pieces := slices.Clone(in.Pieces)
+	slices.SortStableFunc(pieces, func(a, b build.Piece) int { return brings(&b) - brings(&a) })
+	places := make([][]machine.SocketID, len(pieces))
+	total := 1
+	for i := range pieces {
+		places[i] = anywhere(&in, all, pieces, i)
+		if total *= len(places[i]); total > limit {
+			return nil, false
+		}
+	}
+	for _, s := range all.half.settings {
+		total *= len(s.Options)
+	}
+	if total > limit {
+		return nil, false
+	}
+	var best *Plan
+	at := make([]machine.SocketID, len(pieces))
+	choices := make([]build.Choice, len(all.half.settings))
+	var setting func(int)
+	setting = func(j int) {
+		if j < len(choices) {
+			for _, o := range all.half.settings[j].Options {
+				choices[j] = build.Choice{Setting: all.half.settings[j].ID, Value: o.Value}
+				setting(j + 1)
+			}
+			return
+		}
+		var placed []build.Placement
+		for i, id := range at {
+			if id != "" {
+				placed = append(placed, build.Placement{Item: pieces[i].ID, Socket: id})
+			}
+		}
+		b := all.build(placed, choices)
+		for i, id := range at {
+			if id == "" {
+				continue
+			}
+			k := b.Socket(id)
+			if k == nil || !build.Suits(&pieces[i], k) || slices.Index(at, id) != i {
+				return
+			}
+		}
+		score, ok := all.score(placed, choices)
+		if ok && (best == nil || compare(in.Order, &score, &best.Score) < 0) { // the first of equals stays
+			best = &Plan{Placements: placed, Choices: slices.Clone(choices), Score: score}
+		}
+	}
+	var place func(int)
+	place = func(i int) {
+		if i == len(pieces) {
+			setting(0)
+			return
+		}
+		for _, id := range places[i] {
+			at[i] = id
+			place(i + 1)
+		}
+	}
+	place(0)
+	return best, true
+}
+
+func settingsOf(in *Input) []*machine.Setting {
+	var out []*machine.Setting
+	for i := range in.Found.Sheet.Settings {
+		s := &in.Found.Sheet.Settings[i]
+		if slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
+			return slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Setting == s.ID })
+		}) {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// anywhere lists where one piece may go by its kind, role, pins and bans, in the
+// order of the sheet, on every other piece that brings sockets as well.
+func anywhere(in *Input, s *scorer, pieces []build.Piece, i int) []machine.SocketID {
+	p := &pieces[i]
+	var out []machine.SocketID
+	var visit func(k *machine.Socket, chain []build.Placement)
+	visit = func(k *machine.Socket, chain []build.Placement) {
+		if build.Suits(p, k) && !slices.Contains(out, k.ID) {
+			out = append(out, k.ID)
+		}
+		for j := range pieces {
+			h := &pieces[j]
+			if j == i || brings(h) == 0 || !build.Suits(h, k) || slices.ContainsFunc(chain, func(q build.Placement) bool { return q.Item == h.ID }) {
+				continue
+			}
+			next := append(slices.Clone(chain), build.Placement{Item: h.ID, Socket: k.ID})
+			b := s.build(next, nil)
+			for _, c := range b.Carried() {
+				if build.Holder(c.ID) == k.ID {
+					visit(&c, next)
+				}
+			}
+		}
+	}
+	for n := range in.Found.Sheet.Sockets {
+		visit(&in.Found.Sheet.Sockets[n], nil)
+	}
+	slices.SortStableFunc(out, s.comesBefore)
+	pinned := false
+	for _, q := range in.Pins {
+		if q.Item == p.ID {
+			pinned = true
+			out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id != q.Socket })
+		}
+	}
+	for _, q := range in.Bans {
+		if q.Item == p.ID {
+			out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id == q.Socket })
+		}
+	}
+	switch home := in.home(p.ID); in.role(p) {
+	case Stay:
+		out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id != home })
+	case Leave:
+		if !pinned {
+			out = append(out, "")
+		}
+	}
+	return out
+}
+
+// TestExhaustive holds the planner against trying everything, ties included, on
+// 2,000 random small machines; and every plan against build's own words.
+func TestExhaustive(t *testing.T) {
+	want, impossible, settings := 2000, 0, 0
+	if testing.Short() {
+		want = 200
+	}
+	for seed, done := int64(0), 0; done < want; seed++ {
+		in := question(rand.New(rand.NewSource(seed)))
+		best, ok := exhaustive(in, 1500)
+		if !ok {
+			continue
+		}
+		done++
+		got, err := Find(context.Background(), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if best == nil {
+			impossible++
+			if got.Status != Impossible {
+				t.Fatalf("seed %d: %s, but nothing works: %+v", seed, got.Status, got.Best)
+			}
+			continue
+		}
+		if got.Status != Optimal || got.Best.Score != best.Score {
+			t.Fatalf("seed %d: %s %+v\nwant %+v\npieces %s", seed, got.Status, got.Best, best, pieceNames(in))
+		}
+		if !samePlan(&in, got.Best, best) {
+			t.Fatalf("seed %d: %+v\nscores like %+v", seed, got.Best, best)
+		}
+		if compare(in.order(), &got.Bound, &got.Best.Score) > 0 {
+			t.Fatalf("seed %d: the bound %v is above the best %v", seed, got.Bound, got.Best.Score)
+		}
+		if len(got.Best.Choices) > 0 {
+			settings++
+		}
+		holds(t, &in, got.Best)
+	}
+	t.Logf("%d impossible, %d with settings", impossible, settings)
+	if impossible < want/20 || impossible > want*3/4 || settings < want/50 {
+		t.Errorf("of %d questions %d are impossible and %d want a setting: they show little", want, impossible, settings)
+	}
+}
+
+func pieceNames(in Input) string {
+	s := ""
+	for _, p := range in.Pieces {
+		s += fmt.Sprintf("%s new=%v %s at %q; ", p.ID, p.New, p.Part.Describe(), in.home(p.ID))
+	}
+	return s
+}
+
+// samePlan compares placements whatever their order, and settings whatever is default.
+func samePlan(in *Input, a, b *Plan) bool {
+	for _, p := range in.Pieces {
+		if socketOf(a.Placements, p.ID) != socketOf(b.Placements, p.ID) {
+			return false
+		}
+	}
+	for _, s := range settingsOf(in) {
+		if value(s, a.Choices) != value(s, b.Choices) {
+			return false
+		}
+	}
+	return true
+}
+
+// holds asks build for the whole plan: nothing stops, all that must be seen is.
+func holds(t *testing.T, in *Input, p *Plan) {
+	t.Helper()
+	b := in.Found
+	b.Pieces, b.Placements, b.Choices, b.Wish = in.Pieces, p.Placements, p.Choices, in.Wish
+	r := build.Resolve(&b)
+	for _, f := range r.Findings {
+		if f.Severity == build.Stops && f.Code != "memory-none" && f.Code != "wish-keep" {
+			t.Fatalf("the plan is stopped: %s", f.Says)
+		}
+	}
+	for _, q := range p.Placements {
+		if s := r.Socket(q.Socket); s.State != build.Live {
+			t.Fatalf("%s is %s in %s", q.Item, s.State, q.Socket)
+		}
+	}
+	whole := newScorer(in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(in)})
+	if score, ok := whole.score(p.Placements, p.Choices); !ok || score != p.Score {
+		t.Fatalf("the plan claims %v and comes to %v, %v", p.Score, score, ok)
+	}
+}

@@ -1,0 +1,285 @@
+package plan
+
+// This file says what a plan comes to: whether it can be carried out, and its score.
+
+import (
+	"slices"
+	"strings"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+)
+
+// half is what a search decides about: drives and cards, or memory, or both where a
+// rule of the sheet ties them together. Scores of halves that nothing ties add up.
+type half struct {
+	io, memory bool
+	pieces     []build.Piece // that it places
+	settings   []*machine.Setting
+}
+
+// split divides the question where nothing ties its halves together.
+func split(in *Input) []half {
+	sheet := in.Found.Sheet
+	memory := func(id machine.SocketID) bool {
+		k := sheet.Socket(id)
+		return k != nil && k.Kind.Memory()
+	}
+	type touched struct{ io, memory bool }
+	bySetting := map[machine.SettingID]touched{}
+	tied := false
+	for i := range sheet.Rules {
+		r := &sheet.Rules[i]
+		var t touched
+		see := func(id machine.SocketID) {
+			if id != "" {
+				t.memory, t.io = t.memory || memory(id), t.io || !memory(id)
+			}
+		}
+		for _, e := range r.Then {
+			t.memory = t.memory || e.Profile
+			see(e.Socket)
+		}
+		for _, c := range r.When {
+			see(c.Socket)
+		}
+		for _, c := range r.When {
+			if c.Setting != "" {
+				u := bySetting[c.Setting]
+				bySetting[c.Setting] = touched{u.io || t.io, u.memory || t.memory}
+			}
+		}
+		tied = tied || t.io && t.memory
+	}
+	for _, t := range bySetting {
+		tied = tied || t.io && t.memory
+	}
+	halves := []half{{io: true}, {memory: true}}
+	if tied {
+		halves = []half{{io: true, memory: true}}
+	}
+	for i := range halves {
+		h := &halves[i]
+		for _, p := range in.Pieces {
+			if p.Part.Fitting == nil && (p.Part.Module != nil && h.memory || p.Part.Module == nil && h.io) {
+				h.pieces = append(h.pieces, p)
+			}
+		}
+		for j := range sheet.Settings {
+			s := &sheet.Settings[j]
+			if t, asked := bySetting[s.ID]; asked && (t.io && h.io || t.memory && h.memory) {
+				h.settings = append(h.settings, s)
+			}
+		}
+	}
+	return halves
+}
+
+// scorer judges plans of one half.
+type scorer struct {
+	in    *Input
+	half  half
+	found build.Verdict
+	off   map[machine.SocketID]bool // as found
+	refs  map[build.ItemID]float64  // the rate a card is measured against
+	codes []int8                    // what each rule's findings count for
+}
+
+// What a rule's findings count for.
+const (
+	nothing int8 = iota
+	stops
+	stopsMemory // what stops only where memory is in question
+	wishes
+	warning
+	warm
+	hot
+	slots
+)
+
+func newScorer(in *Input, h half) *scorer {
+	s := &scorer{in: in, half: h, found: build.Judge(&in.Found), off: map[machine.SocketID]bool{}, refs: map[build.ItemID]float64{}, codes: make([]int8, len(build.Checks))}
+	for _, o := range s.found.Sockets {
+		if o.State == build.Off {
+			s.off[o.Socket] = true
+		}
+	}
+	for _, p := range h.pieces {
+		c := p.Part.Card
+		if c == nil || c.Carrier != nil {
+			continue
+		}
+		s.refs[p.ID] = c.Link().LineRate().MBps()
+		if !p.New {
+			i := slices.IndexFunc(s.found.Sockets, func(o build.Outcome) bool { return o.Item == p.ID && o.Link != nil })
+			if s.refs[p.ID] = 0; i >= 0 {
+				s.refs[p.ID] = s.found.Sockets[i].Link.MBps
+			}
+		}
+	}
+	for i := range build.Checks {
+		switch c := &build.Checks[i]; c.Code {
+		case "wish-keep", "not-placed", "start-pcie", "link-below-drive", "uplink-below-link", "card-narrow":
+			// roles, rates and the wish say this already, or every plan has it
+		case "memory-none":
+			s.codes[i] = stopsMemory
+		case "wish-memory", "wish-system":
+			s.codes[i] = wishes
+		case "memory-channels", "memory-order":
+			s.codes[i] = slots
+		case "m2-hot":
+			s.codes[i] = hot
+		case "m2-warm":
+			s.codes[i] = warm
+		default:
+			switch c.Severity {
+			case build.Stops:
+				s.codes[i] = stops
+			case build.Warns:
+				s.codes[i] = warning
+			}
+		}
+	}
+	return s
+}
+
+// build is the machine with only this half's pieces placed.
+func (s *scorer) build(placed []build.Placement, choices []build.Choice) build.Build {
+	b := s.in.Found
+	b.Pieces, b.Placements, b.Choices, b.Wish = s.in.Pieces, placed, choices, s.in.Wish
+	return b
+}
+
+// score judges a plan; false where it cannot be carried out as it was asked for.
+func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score, bool) {
+	b := s.build(placed, choices)
+	v := build.Judge(&b)
+	var out Score
+	for i, n := range v.Found {
+		if n == 0 {
+			continue
+		}
+		switch s.codes[i] {
+		case stops:
+			return out, false
+		case stopsMemory:
+			if s.half.memory {
+				return out, false
+			}
+		case wishes:
+			if build.Checks[i].Code == "wish-memory" && s.half.memory && !s.in.without[want{kind: wantMemory}] ||
+				build.Checks[i].Code == "wish-system" && s.half.io && !s.in.without[want{kind: wantSystem}] {
+				return out, false
+			}
+		case warning:
+			out[Warnings] += int64(n)
+		case warm:
+			out[Cooling] += int64(n)
+		case hot:
+			out[Cooling] += 2 * int64(n)
+		case slots:
+			out[Memory] += int64(n)
+		}
+	}
+	for i := range v.Sockets {
+		o := &v.Sockets[i]
+		switch {
+		case o.Item != "" && o.State != build.Live:
+			return out, false // not seen, or not known to be
+		case o.Item == "" && o.State == build.Off && s.half.io && !strings.Contains(string(o.Socket), "/") && !s.off[o.Socket]:
+			out[InUse]++
+		case o.Item != "" && s.refs[o.Item] > 0:
+			got := 0.0
+			if o.Link != nil {
+				got = o.Link.MBps
+			}
+			out[Graphics] += whole(max(0, s.refs[o.Item]-got))
+		}
+	}
+	if s.half.io {
+		system := 0.0
+		for _, f := range v.Flows {
+			if f.AtMost {
+				continue // what is not stated is not promised
+			}
+			out[Rates] -= whole(f.Together)
+			if s.systemDrive(f.Item) {
+				system = max(system, f.Alone)
+			}
+		}
+		out[System] = -whole(system)
+	}
+	if s.half.memory {
+		out[Memory] -= 4 * whole(v.Memory.PeakMBps)
+	}
+	s.changes(&out, placed, choices)
+	return out, true
+}
+
+// whole is a rate in full MB/s, rounded down past what floating point leaves.
+func whole(mbps float64) int64 { return int64(mbps + 1e-6) }
+
+// systemDrive reports a new drive that is what the wish asks of the system drive.
+func (s *scorer) systemDrive(id build.ItemID) bool {
+	w := &s.in.Wish
+	for i := range s.half.pieces {
+		p := &s.half.pieces[i]
+		if d := p.Part.Drive; p.ID == id && d != nil {
+			return p.New && w.SystemBytes.Known() && d.CapacityBytes >= w.SystemBytes && (!w.SystemFast || d.Protocol == link.PCIe)
+		}
+	}
+	return false
+}
+
+// changes adds what the plan changes of the machine as it arrived.
+func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.Choice) {
+	for i := range s.half.pieces {
+		p := &s.half.pieces[i]
+		home, at := s.in.home(p.ID), socketOf(placed, p.ID)
+		switch {
+		case home == at:
+			continue
+		case at == "" && p.Part.Drive != nil:
+			out[Data]++
+		case at == "":
+			out[InUse]++
+		}
+		if at != "" && s.inside(at) {
+			out[Opened]++
+		}
+		if home != "" && s.inside(home) && !slices.ContainsFunc(placed, func(q build.Placement) bool { return q.Socket == home }) {
+			out[Opened]++
+		}
+	}
+	for _, set := range s.half.settings {
+		if value(set, choices) != s.in.Found.Choice(set) {
+			out[Settings]++
+		}
+	}
+}
+
+// inside reports a socket for which the machine is opened.
+func (s *scorer) inside(id machine.SocketID) bool {
+	top, _, _ := strings.Cut(string(id), "/")
+	k := s.in.Found.Sheet.Socket(machine.SocketID(top))
+	return k == nil || k.Kind != machine.USB
+}
+
+func socketOf(placed []build.Placement, id build.ItemID) machine.SocketID {
+	for _, p := range placed {
+		if p.Item == id {
+			return p.Socket
+		}
+	}
+	return ""
+}
+
+func value(set *machine.Setting, choices []build.Choice) string {
+	for _, c := range choices {
+		if c.Setting == set.ID {
+			return c.Value
+		}
+	}
+	return set.Default
+}
