@@ -5,11 +5,12 @@
 //	deepbay serve --data FILE      serve a shop of your own
 //	deepbay check JOB.json         judge the plan of a job file
 //	deepbay expect JOB.json        foretell what power-on shows
+//	deepbay plan JOB.json          find the best placement, and the alternatives
 //	deepbay sheet SHEET.json...    judge machine sheets
 //	deepbay version
 //
-// Exit status of check and expect: 0 nothing stops, 1 something stops, 2 the file
-// could not be used.
+// Exit status of check, expect and plan: 0 nothing stops, 1 something stops or
+// there is no plan, 2 the file could not be used, 3 the search gave up.
 package main
 
 import (
@@ -44,7 +45,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), sheetCommand(), &cobra.Command{
+	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), planCommand(), sheetCommand(), &cobra.Command{
 		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), "deepbay", version) },
 	})
@@ -56,6 +57,8 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 		return 0
 	case errors.Is(err, errStopped):
 		return 1
+	case errors.Is(err, errGaveUp):
+		return 3
 	default:
 		fmt.Fprintln(stderr, "deepbay:", err)
 		return 2

@@ -71,6 +71,9 @@ func TestCommands(t *testing.T) {
 			"stops  Mudlark 2 TB is not seen on SATA6: the socket is off  [socket-off]", "because  when M2_2 holds anything, SATA5 is off and SATA6 is off (manual p. 18, note 2) (sheet)"}, nil},
 		{"expect", []string{"expect", good}, 0, []string{"in set-up", "Memory total", "8 GiB", "in megabytes: 8,192 MB", "as many systems print it: 1.81 TB", "in the running system", "SATA Gen 3"}, nil},
 		{"expect that stops", []string{"expect", stopping}, 1, []string{"not there"}, nil},
+		{"plan", []string{"plan", good}, 0, []string{"proved best", "M2_1     Ternlight 500, new", "out      Sallow 4 GB, from A1", "system drive: 6.50 GB/s, 16 s for 100 GB", "alternative 1", "memory 38.40 GB/s at its peak instead of 51.20 GB/s"}, nil},
+		{"plan in another order", []string{"plan", good, "--order", "in use"}, 0, []string{"A1       Sallow 4 GB", "memory: 38.40 GB/s"}, nil},
+		{"plan by nothing", []string{"plan", good, "--order", "beauty"}, 2, nil, []string{`/order/0: "beauty" is not a criterion`}},
 		{"version", []string{"version"}, 0, []string{"deepbay development"}, nil},
 		{"no such file", []string{"check", "nothing.json"}, 2, nil, []string{"deepbay: open nothing.json: no such file"}},
 		{"wrong file", []string{"check", jobFile(t, "echo-sounding-tower", `"kind": "m2"`, `"kind": "m3"`)}, 2, nil, []string{"job.json is not a usable job file", "/sheet/sockets/0/kind: value must be one of"}},
@@ -123,7 +126,7 @@ func TestNothingLeftBehind(t *testing.T) {
 // What is printed for programs keeps to the published schema.
 func TestJSONKeepsToSchema(t *testing.T) {
 	path := jobFile(t, "echo-sounding-tower", inLower...)
-	for command, name := range map[string]string{"check": "check", "expect": "observation"} {
+	for command, name := range map[string]string{"check": "check", "expect": "observation", "plan": "plan"} {
 		_, out, _ := do(t, command, path, "--json")
 		b, err := schema.Files.ReadFile(name + ".schema.json")
 		if err != nil {

@@ -8,6 +8,7 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/shelf"
@@ -154,6 +155,18 @@ type Health struct {
 	Version string `json:"version"`
 }
 
+// WhyNot asks why a piece is not in a socket in the best plan.
+type WhyNot struct {
+	Question job.PlanQuestion `json:"question"`
+	Item     build.ItemID     `json:"item" jsonschema:"maxLength=60"`
+	Socket   machine.SocketID `json:"socket" jsonschema:"maxLength=200"`
+}
+
+// Because is an answer in words.
+type Because struct {
+	Says string `json:"says"`
+}
+
 // API names every document that crosses the wire, so that one schema and one
 // set of TypeScript types cover them.
 type API struct {
@@ -169,6 +182,10 @@ type API struct {
 	PutSheet    PutSheet          `json:"putSheet"`
 	Parts       []part.Part       `json:"parts"`
 	Offers      []build.Offer     `json:"offers"`
+	Plan        job.PlanQuestion  `json:"plan"`
+	Advice      plan.Advice       `json:"advice"`
+	WhyNot      WhyNot            `json:"whyNot"`
+	Because     Because           `json:"because"`
 	Shelf       []ShelfRow        `json:"shelf"`
 	QuickAdd    QuickAdd          `json:"quickAdd"`
 	CSVReport   CSVReport         `json:"csvReport"`

@@ -87,6 +87,8 @@ func New(o Options) (http.Handler, error) {
 	a.GET("/jobs/:id", s.do(s.job))
 	a.GET("/jobs/:id/file", s.do(s.file))
 	a.GET("/jobs/:id/offers/:item", s.do(s.offers))
+	a.POST("/jobs/:id/plan", s.do(s.plan))
+	a.POST("/jobs/:id/why-not", s.do(s.whyNot))
 	a.POST("/jobs/:id/changes", s.do(s.change))
 	a.POST("/jobs/:id/undo", s.do(s.undo))
 	a.GET("/sheets", s.do(s.sheets))
@@ -315,6 +317,40 @@ func (s *api) offers(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, build.Offers(&b, item))
 	return nil
+}
+
+// plan finds the best plan for a job. A client that goes away stops the search.
+func (s *api) plan(c *gin.Context) error {
+	q, err := body[job.PlanQuestion](c, "PlanQuestion")
+	if err != nil {
+		return err
+	}
+	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	advice, err := k.Job.AskPlan(c.Request.Context(), q)
+	if err == nil {
+		c.JSON(http.StatusOK, advice)
+	}
+	return err
+}
+
+// whyNot says why a piece is not in a socket in the best plan.
+func (s *api) whyNot(c *gin.Context) error {
+	q, err := body[WhyNot](c, "WhyNot")
+	if err != nil {
+		return err
+	}
+	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	says, err := k.Job.WhyNot(c.Request.Context(), q.Question, q.Item, q.Socket)
+	if err == nil {
+		c.JSON(http.StatusOK, Because{says})
+	}
+	return err
 }
 
 func (s *api) create(c *gin.Context) error {

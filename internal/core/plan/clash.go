@@ -1,6 +1,13 @@
 package plan
 
+// This file finds out why nothing works: the smallest set of wishes that clash, and
+// what would help.
+
 import (
+	"context"
+	"maps"
+	"slices"
+
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
 )
@@ -22,3 +29,149 @@ const (
 	wantMemory wantKind = "memory" // as much memory as was wished for
 	wantSystem wantKind = "system" // the system drive that was wished for
 )
+
+// wants lists everything that binds a search.
+func (in *Input) wants() []want {
+	var out []want
+	if in.Wish.MemoryBytes.Known() {
+		out = append(out, want{kind: wantMemory})
+	}
+	if in.Wish.SystemBytes.Known() {
+		out = append(out, want{kind: wantSystem})
+	}
+	for _, p := range in.Pins {
+		out = append(out, want{wantPin, p.Item, ""})
+	}
+	for _, p := range in.Bans {
+		out = append(out, want{wantBan, p.Item, p.Socket})
+	}
+	for i := range in.Pieces {
+		p := &in.Pieces[i]
+		if p.Part.Fitting != nil {
+			continue
+		}
+		switch in.role(p) {
+		case Stay:
+			out = append(out, want{wantStay, p.ID, ""}, want{wantIn, p.ID, ""})
+		case Move:
+			out = append(out, want{wantIn, p.ID, ""})
+		}
+	}
+	return out
+}
+
+func (in *Input) words(w want) string {
+	name := ""
+	if i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == w.item }); i >= 0 {
+		name = in.Pieces[i].Part.Name
+	}
+	switch w.kind {
+	case wantStay:
+		return name + " stays in " + string(in.home(w.item))
+	case wantPin:
+		for _, p := range in.Pins {
+			if p.Item == w.item {
+				return name + " is pinned to " + string(p.Socket)
+			}
+		}
+	case wantBan:
+		if name == "" {
+			return "nothing goes into " + string(w.socket)
+		}
+		return name + " does not go into " + string(w.socket)
+	case wantMemory:
+		return in.Wish.MemoryBytes.Binary() + " of memory or more"
+	case wantSystem:
+		return "a system drive of " + in.Wish.SystemBytes.Label() + " or more, as wished"
+	}
+	return name + " is in the machine and seen"
+}
+
+// relieved reports whether there is a plan once some wants are set aside.
+func (in *Input) relieved(ctx context.Context, out *Advice, without map[want]bool) (bool, error) {
+	try := *in
+	try.without = without
+	r, err := Find(ctx, try)
+	out.Judged += r.Judged
+	return r.End != Impossible, err // given up is not proved impossible
+}
+
+// smallest is the largest clash that is looked for among all sets of its size.
+const smallest = 2
+
+// explainClash names the smallest set of wants that cannot all be met, and for each
+// whether giving it up is enough.
+func (in *Input) explainClash(ctx context.Context, out *Advice) error {
+	wants := in.wants()
+	all := map[want]bool{}
+	for _, w := range wants {
+		all[w] = true
+	}
+	if free, err := in.relieved(ctx, out, all); err != nil || !free {
+		out.Clash = append(out.Clash, "the machine starts")
+		out.Cures = append(out.Cures, "nothing that was asked for is the cause: no module at hand works in this board")
+		return err
+	}
+	clash, err := in.clash(ctx, out, wants, all)
+	if err != nil {
+		return err
+	}
+	for _, w := range clash {
+		out.Clash = append(out.Clash, in.words(w))
+		enough, err := in.relieved(ctx, out, map[want]bool{w: true})
+		if err != nil {
+			return err
+		}
+		if enough {
+			out.Cures = append(out.Cures, "give up: "+in.words(w))
+		}
+	}
+	return nil
+}
+
+func (in *Input) clash(ctx context.Context, out *Advice, wants []want, all map[want]bool) ([]want, error) {
+	// Few wants that clash alone, whatever becomes of the others.
+	for size := 1; size <= smallest; size++ {
+		got, err := in.among(ctx, out, wants, all, nil, size)
+		if err != nil || got != nil {
+			return got, err
+		}
+	}
+	// Else any set from which nothing can be left out.
+	without := map[want]bool{}
+	var kept []want
+	for _, w := range wants {
+		without[w] = true
+		free, err := in.relieved(ctx, out, without)
+		if err != nil {
+			return nil, err
+		}
+		if free { // this one is needed for the clash
+			delete(without, w)
+			kept = append(kept, w)
+		}
+	}
+	return kept, nil
+}
+
+// among tries all sets of a size.
+func (in *Input) among(ctx context.Context, out *Advice, wants []want, all map[want]bool, have []want, size int) ([]want, error) {
+	if size == 0 {
+		without := maps.Clone(all)
+		for _, w := range have {
+			delete(without, w)
+		}
+		free, err := in.relieved(ctx, out, without)
+		if err != nil || free {
+			return nil, err
+		}
+		return slices.Clone(have), nil
+	}
+	for i := range wants {
+		got, err := in.among(ctx, out, wants[i+1:], all, append(have, wants[i]), size-1)
+		if err != nil || got != nil {
+			return got, err
+		}
+	}
+	return nil, nil
+}

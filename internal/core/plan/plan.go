@@ -7,7 +7,7 @@
 // better, compared one after the other in an order the technician may change.
 //
 //	r, err := plan.Find(ctx, in)
-//	if err == nil && r.Status == plan.Optimal {
+//	if err == nil && r.End == plan.Optimal {
 //		fmt.Println(r.Best.Placements, r.Best.Score)
 //	}
 //
@@ -76,6 +76,7 @@ const (
 // Input is a question to the planner.
 type Input struct {
 	Found   build.Build // the machine as it arrived
+	Now     build.Build // the plan as it stands, which binds nothing: moves lead on from it
 	Pieces  []build.Piece
 	Wish    build.Wish
 	Roles   map[build.ItemID]Role
@@ -89,15 +90,18 @@ type Input struct {
 // DefaultBudget bounds a search to a few seconds on a slow machine.
 const DefaultBudget = 100_000
 
-// Status is how a search ended.
-type Status string
+// End is how a search ended.
+type End string
 
 // Proved best, proved impossible, or given up: three different answers.
 const (
-	Optimal    Status = "optimal"
-	Impossible Status = "impossible"
-	GaveUp     Status = "gave up"
+	Optimal    End = "optimal"
+	Impossible End = "impossible"
+	GaveUp     End = "gave up"
 )
+
+// Values lists the ends for the formats.
+func (End) Values() []string { return []string{string(Optimal), string(Impossible), string(GaveUp)} }
 
 // Plan is one way to do it.
 type Plan struct {
@@ -109,7 +113,7 @@ type Plan struct {
 // Result is the answer of a search. Where it gave up, Best is the best it met,
 // not proved, or nil.
 type Result struct {
-	Status Status
+	End    End
 	Best   *Plan
 	Judged int // builds that were judged
 	Bound  Score
@@ -120,7 +124,7 @@ type Result struct {
 func Find(ctx context.Context, in Input) (Result, error) {
 	in.Order = in.order()
 	parts := split(&in)
-	out := Result{Status: Optimal, Best: &Plan{Placements: []build.Placement{}, Choices: []build.Choice{}}}
+	out := Result{End: Optimal, Best: &Plan{Placements: []build.Placement{}, Choices: []build.Choice{}}}
 	budget := in.Budget
 	if budget == 0 {
 		budget = DefaultBudget
@@ -135,9 +139,9 @@ func Find(ctx context.Context, in Input) (Result, error) {
 		out.Bound = out.Bound.plus(s.rootBound)
 		switch {
 		case s.out:
-			out.Status = GaveUp
+			out.End = GaveUp
 		case s.best == nil:
-			return Result{Status: Impossible, Judged: out.Judged}, nil
+			return Result{End: Impossible, Judged: out.Judged}, nil
 		}
 		if s.best == nil || out.Best == nil {
 			out.Best = nil
@@ -160,6 +164,25 @@ func (in *Input) order() []Criterion {
 		}
 	}
 	return out
+}
+
+// asks reports whether a rule of the sheet asks about a setting.
+func (in *Input) asks(set *machine.Setting) bool {
+	return slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
+		return slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Setting == set.ID })
+	})
+}
+
+// criterionNames are the criteria in the words of files and requests.
+var criterionNames = [criteria]string{"data", "system", "graphics", "rates", "memory", "in use", "cooling", "warnings", "opened", "settings"}
+
+// String names a criterion: "system".
+func (c Criterion) String() string { return criterionNames[c] }
+
+// ParseCriterion finds a criterion by its name; false if none has it.
+func ParseCriterion(name string) (Criterion, bool) {
+	i := slices.Index(criterionNames[:], name)
+	return Criterion(i), i >= 0
 }
 
 // compare orders scores: negative when a is better.

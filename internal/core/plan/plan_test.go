@@ -148,9 +148,7 @@ func settingsOf(in *Input) []*machine.Setting {
 	var out []*machine.Setting
 	for i := range in.Found.Sheet.Settings {
 		s := &in.Found.Sheet.Settings[i]
-		if slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
-			return slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Setting == s.ID })
-		}) {
+		if in.asks(s) {
 			out = append(out, s)
 		}
 	}
@@ -228,13 +226,13 @@ func TestExhaustive(t *testing.T) {
 		}
 		if best == nil {
 			impossible++
-			if got.Status != Impossible {
-				t.Fatalf("seed %d: %s, but nothing works: %+v", seed, got.Status, got.Best)
+			if got.End != Impossible {
+				t.Fatalf("seed %d: %s, but nothing works: %+v", seed, got.End, got.Best)
 			}
 			continue
 		}
-		if got.Status != Optimal || got.Best.Score != best.Score {
-			t.Fatalf("seed %d: %s %+v\nwant %+v\npieces %s", seed, got.Status, got.Best, best, pieceNames(in))
+		if got.End != Optimal || got.Best.Score != best.Score {
+			t.Fatalf("seed %d: %s %+v\nwant %+v\npieces %s", seed, got.End, got.Best, best, pieceNames(in))
 		}
 		if !samePlan(&in, got.Best, best) {
 			t.Fatalf("seed %d: %+v\nscores like %+v", seed, got.Best, best)

@@ -26,6 +26,7 @@ var roots = map[string]any{
 	"job":         &job.Job{},
 	"observation": &power.Observation{},
 	"check":       &job.Check{},
+	"plan":        &job.Planned{},
 	"api":         &server.API{},
 }
 

@@ -16,6 +16,10 @@ export interface API {
 	putSheet: PutSheet;
 	parts: Part[];
 	offers: Offer[];
+	plan: PlanQuestion;
+	advice: Advice;
+	whyNot: WhyNot;
+	because: Because;
 	shelf: ShelfRow[];
 	quickAdd: QuickAdd;
 	csvReport: CSVReport;
@@ -1075,6 +1079,7 @@ export interface FlowAnswer {
 	 * what holds it then
 	 */
 	held: string;
+	atMost?: boolean;
 	says: string;
 }
 /**
@@ -1453,6 +1458,98 @@ export interface Offer {
 	 * what the change stops, here or elsewhere, in full
 	 */
 	costs: string[];
+}
+/**
+ * PlanQuestion is what the technician adds to a job when asking for the best plan.
+ */
+export interface PlanQuestion {
+	/**
+	 * these pieces go there
+	 *
+	 * @maxItems 200
+	 */
+	pins?: Placement[];
+	/**
+	 * and these do not
+	 *
+	 * @maxItems 200
+	 */
+	bans?: Placement[];
+	/**
+	 * found pieces that are not moved
+	 *
+	 * @maxItems 200
+	 */
+	stay?: string[];
+	/**
+	 * found pieces that may come out
+	 *
+	 * @maxItems 200
+	 */
+	leave?: string[];
+	/**
+	 * adapters and carriers of the shelf that may be used
+	 *
+	 * @maxItems 20
+	 */
+	spare?: Part[];
+	/**
+	 * criteria, what counts most first
+	 *
+	 * @maxItems 10
+	 */
+	order?: string[];
+}
+/**
+ * Advice is the whole answer.
+ */
+export interface Advice {
+	end: 'optimal' | 'impossible' | 'gave up';
+	/**
+	 * why the best is the best, or why there is none
+	 */
+	proof: string;
+	best?: Way;
+	alternatives: Way[];
+	/**
+	 * wishes of which one must give way
+	 */
+	clash: string[];
+	cures: string[];
+	judged: number;
+}
+/**
+ * Way is one plan in words and numbers.
+ */
+export interface Way {
+	placements: Placement[];
+	choices: Choice[];
+	/**
+	 * the best: what it comes to; an alternative: only what differs
+	 */
+	says: string[];
+	/**
+	 * an alternative: which pieces lie elsewhere, which settings are others
+	 */
+	differs: string[];
+	/**
+	 * that lead there from the plan as it is
+	 */
+	moves: Move[];
+}
+/**
+ * WhyNot asks why a piece is not in a socket in the best plan.
+ */
+export interface WhyNot {
+	question: PlanQuestion;
+	item: string;
+	socket: string;
+}
+/**
+ * Because is an answer in words.
+ */
+export interface Because {
+	says: string;
 }
 /**
  * ShelfRow is one kind of part as the shelf lists it.

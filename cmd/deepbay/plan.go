@@ -1,0 +1,110 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"io"
+
+	"github.com/spf13/cobra"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/plan"
+)
+
+// errGaveUp ends a command with status 3: the search stopped at its budget.
+var errGaveUp = errors.New("the search stopped at its budget")
+
+func planCommand() *cobra.Command {
+	var asJSON bool
+	var q job.PlanQuestion
+	c := &cobra.Command{
+		Use:   "plan JOB.json",
+		Short: "Find the best placement, and the real alternatives",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			j, err := readJob(c, args[0])
+			if err != nil {
+				return err
+			}
+			advice, err := j.AskPlan(c.Context(), q)
+			if err != nil {
+				return err
+			}
+			doc := job.Planned{Format: job.PlanFormat, Version: job.PlanVersion, Job: j.ID, Title: j.Title, Advice: advice}
+			if err := printAs(c.OutOrStdout(), asJSON, doc, func(w io.Writer) { printPlan(w, &j, &advice) }); err != nil {
+				return err
+			}
+			switch advice.End {
+			case plan.Impossible:
+				return errStopped
+			case plan.GaveUp:
+				return errGaveUp
+			}
+			return nil
+		},
+	}
+	c.Flags().BoolVar(&asJSON, "json", false, "print a deepbay/plan document for programs")
+	c.Flags().StringSliceVar(&q.Order, "order", nil, fmt.Sprintf("what counts most, first: of %v", plan.Criteria()))
+	return c
+}
+
+func printPlan(w io.Writer, j *job.Job, a *plan.Advice) {
+	fmt.Fprintf(w, "%s (%s): %s\n", j.Title, j.Sheet.Name, a.Proof)
+	if a.Best != nil {
+		fmt.Fprintln(w)
+		for _, p := range a.Best.Placements {
+			fmt.Fprintf(w, "  %-8s %s%s\n", p.Socket, j.Name(p.Item), from(j, p))
+		}
+		for _, p := range j.Found.Placements {
+			if at(a.Best.Placements, p.Item) == "" {
+				fmt.Fprintf(w, "  %-8s %s, from %s\n", "out", j.Name(p.Item), p.Socket)
+			}
+		}
+		for _, c := range a.Best.Choices {
+			s := j.Sheet.Setting(c.Setting)
+			fmt.Fprintf(w, "  %-8s %s: %s\n", "set", s.Name, s.OptionName(c.Value))
+		}
+		fmt.Fprintln(w)
+		for _, s := range a.Best.Says {
+			fmt.Fprintln(w, " ", s)
+		}
+	}
+	for i, o := range a.Alternatives {
+		fmt.Fprintf(w, "\nalternative %d\n", i+1)
+		for _, s := range append(o.Differs, o.Says...) {
+			fmt.Fprintln(w, " ", s)
+		}
+	}
+	if len(a.Clash) > 0 {
+		fmt.Fprintln(w, "\nthese cannot all be had")
+		for _, s := range a.Clash {
+			fmt.Fprintln(w, " ", s)
+		}
+	}
+	for _, s := range a.Cures {
+		fmt.Fprintln(w, "cure    ", s)
+	}
+}
+
+// from says what the plan does with a piece that was found elsewhere, or is new.
+func from(j *job.Job, p build.Placement) string {
+	switch was := at(j.Found.Placements, p.Item); was {
+	case p.Socket:
+		return ""
+	case "":
+		return ", new"
+	default:
+		return ", from " + string(was)
+	}
+}
+
+func at(placed []build.Placement, item build.ItemID) machine.SocketID {
+	for _, p := range placed {
+		if p.Item == item {
+			return p.Socket
+		}
+	}
+	return ""
+}

@@ -1,0 +1,106 @@
+package job
+
+// This file asks the planner about a job.
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strconv"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
+	"deepbay/internal/core/problem"
+)
+
+// PlanQuestion is what the technician adds to a job when asking for the best plan.
+type PlanQuestion struct {
+	Pins  []build.Placement `json:"pins,omitempty" jsonschema:"maxItems=200"`  // these pieces go there
+	Bans  []build.Placement `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
+	Stay  []build.ItemID    `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
+	Leave []build.ItemID    `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
+	Spare []part.Part       `json:"spare,omitempty" jsonschema:"maxItems=20"`  // adapters and carriers of the shelf that may be used
+	Order []string          `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
+}
+
+// input makes the planner's question; an error is a problem.List into the question.
+func (j *Job) input(q PlanQuestion) (plan.Input, error) {
+	var list problem.List
+	in := plan.Input{Found: j.FoundBuild(), Now: j.PlannedBuild(), Pieces: slices.Clone(j.pieces()), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Roles: map[build.ItemID]plan.Role{}}
+	known := func(at string, id build.ItemID) {
+		if j.Item(id) == nil {
+			list.Add(at, fmt.Sprintf("no item is named %q", id), "name an item of this job")
+		}
+	}
+	for i, p := range q.Pins {
+		known("/pins/"+strconv.Itoa(i)+"/item", p.Item)
+	}
+	for i, p := range q.Bans {
+		if p.Item != "" {
+			known("/bans/"+strconv.Itoa(i)+"/item", p.Item)
+		}
+	}
+	for i, id := range q.Leave {
+		known("/leave/"+strconv.Itoa(i), id)
+		in.Roles[id] = plan.Leave
+	}
+	for i, id := range q.Stay {
+		known("/stay/"+strconv.Itoa(i), id)
+		in.Roles[id] = plan.Stay
+	}
+	for i, name := range q.Order {
+		c, ok := plan.ParseCriterion(name)
+		if !ok {
+			list.Add("/order/"+strconv.Itoa(i), fmt.Sprintf("%q is not a criterion", name), fmt.Sprintf("use %v", plan.Criteria()))
+		}
+		in.Order = append(in.Order, c)
+	}
+	for i := range q.Spare {
+		id := build.ItemID("spare-" + strconv.Itoa(i+1))
+		in.Pieces = append(in.Pieces, build.Piece{ID: id, Part: &q.Spare[i]})
+		in.Roles[id] = plan.Leave
+	}
+	return in, list.Err()
+}
+
+// AskPlan finds the best plan for a job, the alternatives, or why there is none.
+func (j *Job) AskPlan(ctx context.Context, q PlanQuestion) (plan.Advice, error) {
+	in, err := j.input(q)
+	if err != nil {
+		return plan.Advice{}, err
+	}
+	return plan.Ask(ctx, in)
+}
+
+// WhyNot says why a piece is not in a socket in the best plan for a job.
+func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item build.ItemID, socket machine.SocketID) (string, error) {
+	in, err := j.input(q)
+	if err != nil {
+		return "", err
+	}
+	if j.Item(item) == nil {
+		return "", problem.List{{Pointer: "/item", Says: fmt.Sprintf("no item is named %q", item), Cure: "name an item of this job"}}
+	}
+	r, err := plan.Find(ctx, in)
+	if err != nil {
+		return "", err
+	}
+	return plan.WhyNot(ctx, in, r.Best, item, socket)
+}
+
+// PlanFormat and PlanVersion head the answer of `deepbay plan --json`.
+const (
+	PlanFormat  = "deepbay/plan"
+	PlanVersion = 1
+)
+
+// Planned is the planner's answer about a job, for programs.
+type Planned struct {
+	Format  string      `json:"format" jsonschema:"enum=deepbay/plan"`
+	Version int         `json:"version" jsonschema:"enum=1"`
+	Job     ID          `json:"job"`
+	Title   string      `json:"title"`
+	Advice  plan.Advice `json:"advice"`
+}

@@ -1,0 +1,300 @@
+package plan
+
+// This file puts a search into an answer people can judge: the best plan, the
+// real alternatives, and why a socket was not chosen.
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
+)
+
+// Advice is the whole answer.
+type Advice struct {
+	End          End      `json:"end"`
+	Proof        string   `json:"proof"` // why the best is the best, or why there is none
+	Best         *Way     `json:"best,omitempty"`
+	Alternatives []Way    `json:"alternatives"`
+	Clash        []string `json:"clash"` // wishes of which one must give way
+	Cures        []string `json:"cures"`
+	Judged       int      `json:"judged"`
+}
+
+// Way is one plan in words and numbers.
+type Way struct {
+	Placements []build.Placement `json:"placements"`
+	Choices    []build.Choice    `json:"choices"`
+	Says       []string          `json:"says"`    // the best: what it comes to; an alternative: only what differs
+	Differs    []string          `json:"differs"` // an alternative: which pieces lie elsewhere, which settings are others
+	Moves      []build.Move      `json:"moves"`   // that lead there from the plan as it is
+}
+
+// most alternatives shown.
+const alternatives = 4
+
+// Ask searches and explains. The error is the context's.
+func Ask(ctx context.Context, in Input) (Advice, error) {
+	in.Order = in.order()
+	out := Advice{Alternatives: []Way{}, Clash: []string{}, Cures: []string{}}
+	r, err := Find(ctx, in)
+	if err != nil {
+		return out, err
+	}
+	out.End, out.Judged = r.End, r.Judged
+	out.Proof = r.proof()
+	if r.Best == nil {
+		if r.End == Impossible {
+			err = in.explainClash(ctx, &out)
+		}
+		return out, err
+	}
+	best := in.option(r.Best, nil)
+	out.Best = &best
+	seen := []*Plan{r.Best}
+	for _, c := range in.Order {
+		if len(out.Alternatives) == alternatives || r.Best.Score[c] <= r.Bound[c] {
+			continue // nothing is better in this
+		}
+		first := in
+		first.Order = append([]Criterion{c}, slices.DeleteFunc(slices.Clone(in.Order), func(d Criterion) bool { return d == c })...)
+		other, err := Find(ctx, first)
+		if err != nil {
+			return out, err
+		}
+		if out.Judged += other.Judged; other.End != Optimal || other.Best.Score[c] >= r.Best.Score[c] {
+			continue
+		}
+		if slices.ContainsFunc(seen, func(p *Plan) bool { return p.Score == other.Best.Score }) {
+			continue
+		}
+		seen = append(seen, other.Best)
+		out.Alternatives = append(out.Alternatives, in.option(other.Best, r.Best))
+	}
+	return out, nil
+}
+
+func (r *Result) proof() string {
+	tried := strconv.Itoa(r.Judged) + " builds judged"
+	switch {
+	case r.End == Impossible:
+		return "proved impossible: " + tried + ", and every other place is ruled out"
+	case r.End == GaveUp:
+		return "not proved: the search stopped at its budget, " + tried
+	case r.Best.Score == r.Bound:
+		return "proved best: no plan can be better in anything; " + tried
+	}
+	return "proved best: everything that could be better was searched; " + tried
+}
+
+// option words a plan: what it comes to or, beside the best, what is other.
+func (in *Input) option(p, best *Plan) Way {
+	out := Way{Placements: p.Placements, Choices: p.Choices, Says: []string{}, Differs: []string{}, Moves: in.moves(p)}
+	if out.Choices == nil {
+		out.Choices = []build.Choice{}
+	}
+	for _, c := range in.Order {
+		switch {
+		case best == nil && p.Score[c] != 0:
+			out.Says = append(out.Says, c.says(p.Score[c]))
+		case best != nil && p.Score[c] != best.Score[c]:
+			out.Says = append(out.Says, c.against(p.Score[c], best.Score[c]))
+		}
+	}
+	if best == nil {
+		return out
+	}
+	for i := range in.Pieces {
+		q := &in.Pieces[i]
+		if at := socketOf(p.Placements, q.ID); at != socketOf(best.Placements, q.ID) {
+			where := "stays out"
+			if at != "" {
+				where = "in " + string(at)
+			}
+			out.Differs = append(out.Differs, q.Part.Name+" "+where)
+		}
+	}
+	for i := range in.Found.Sheet.Settings {
+		s := &in.Found.Sheet.Settings[i]
+		if v := value(s, p.Choices); v != value(s, best.Choices) {
+			out.Differs = append(out.Differs, s.Name+": "+s.OptionName(v))
+		}
+	}
+	return out
+}
+
+// moves lead from the technician's plan to p: everything that is to lie elsewhere,
+// and the settings that are to have another value.
+func (in *Input) moves(p *Plan) []build.Move {
+	out := []build.Move{}
+	for i := range in.Pieces {
+		id := in.Pieces[i].ID
+		if at := socketOf(p.Placements, id); at != socketOf(in.Now.Placements, id) {
+			out = append(out, build.Move{Item: id, Socket: at})
+		}
+	}
+	for i := range in.Found.Sheet.Settings {
+		s := &in.Found.Sheet.Settings[i]
+		if v := value(s, p.Choices); v != in.Now.Choice(s) && in.asks(s) {
+			out = append(out, build.Move{Setting: s.ID, Value: v})
+		}
+	}
+	return out
+}
+
+// says words what a plan comes to by one criterion.
+func (c Criterion) says(n int64) string {
+	switch c {
+	case Data:
+		return count(n, "drive that was in is out", "drives that were in are out")
+	case System:
+		return "system drive: " + rate(n) + ", " + per100GB(n) + " for 100 GB"
+	case Graphics:
+		return "cards lose " + quantity.MBps(float64(n)).String() + " of their rate"
+	case Rates:
+		return "all drives at once: " + rate(n)
+	case Memory:
+		s := "memory: " + peak(n) + " at its peak"
+		if w := slotWarnings(n); w > 0 {
+			s += ", slots not in the sheet's order"
+		}
+		return s
+	case InUse:
+		return count(n, "port or part in use is lost", "ports or parts in use are lost")
+	case Cooling:
+		return "heat: " + count(n, "point", "points") + " of warm drives without a heatsink"
+	case Warnings:
+		return count(n, "warning", "warnings")
+	case Opened:
+		return count(n, "socket inside is touched", "sockets inside are touched")
+	case Settings:
+		return count(n, "setting changes", "settings change")
+	}
+	return ""
+}
+
+// against words a criterion beside the best plan's.
+func (c Criterion) against(n, best int64) string {
+	switch c {
+	case System, Rates:
+		what := map[Criterion]string{System: "system drive ", Rates: "all drives at once "}[c]
+		return what + rate(n) + " instead of " + rate(best) + ": " + saved(n, best) + " for 100 GB"
+	case Graphics:
+		return "cards lose " + quantity.MBps(float64(n)).String() + " instead of " + quantity.MBps(float64(best)).String()
+	case Memory:
+		if peak(n) != peak(best) {
+			return "memory " + peak(n) + " at its peak instead of " + peak(best)
+		}
+		if n < best {
+			return "memory slots in the sheet's order"
+		}
+		return "memory slots not in the sheet's order"
+	}
+	more, less := n-best, best-n
+	if more > 0 {
+		return strconv.FormatInt(more, 10) + " more: " + c.says(n)
+	}
+	if n == 0 {
+		return strconv.FormatInt(less, 10) + " fewer: none left of " + c.says(best)
+	}
+	return strconv.FormatInt(less, 10) + " fewer: " + c.says(n)
+}
+
+func count(n int64, one, many string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return strconv.FormatInt(n, 10) + " " + many
+}
+
+// rate prints a score that is less a rate.
+func rate(n int64) string {
+	if n == 0 {
+		return "no rate that is known"
+	}
+	return quantity.MBps(float64(-n)).String()
+}
+
+// A score of memory is less four times its peak, and one for each warning about
+// its slots, of which there are at most two.
+func slotWarnings(n int64) int64 { return ((n % 4) + 4) % 4 }
+
+func peak(n int64) string { return rate((n - slotWarnings(n)) / 4) }
+
+// seconds is the time for 100 GB at a rate, decimal as drives are sold.
+func seconds(n int64) float64 { return 100_000 / float64(-n) }
+
+func per100GB(n int64) string { return fmt.Sprintf("%.0f s", math.Ceil(seconds(n))) }
+
+func saved(n, best int64) string {
+	if n == 0 || best == 0 {
+		return "no telling how long"
+	}
+	d := seconds(n) - seconds(best)
+	if d < 0 {
+		return fmt.Sprintf("%.0f s less", math.Round(-d))
+	}
+	return fmt.Sprintf("%.0f s more", math.Round(d))
+}
+
+// WhyNot says why the best plan does not have a piece in a socket: what stops it
+// there, or what the best plan with it there loses.
+func WhyNot(ctx context.Context, in Input, best *Plan, item build.ItemID, socket machine.SocketID) (string, error) {
+	in.Order = in.order()
+	i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == item })
+	if i < 0 {
+		return "no such piece", nil
+	}
+	name := in.Pieces[i].Part.Name
+	pinned := in
+	pinned.Pins = append(slices.DeleteFunc(slices.Clone(in.Pins), func(p build.Placement) bool { return p.Item == item }), build.Placement{Item: item, Socket: socket})
+	r, err := Find(ctx, pinned)
+	if err != nil {
+		return "", err
+	}
+	switch {
+	case r.End == GaveUp:
+		return "not known: the search stopped at its budget", nil
+	case r.End == Impossible:
+		return in.stopped(best, item, socket), nil
+	case best == nil:
+		return name + " would work in " + string(socket), nil
+	}
+	for _, c := range in.Order {
+		if r.Best.Score[c] > best.Score[c] {
+			return name + " works in " + string(socket) + ", but: " + c.against(r.Best.Score[c], best.Score[c]), nil
+		}
+	}
+	return name + " would be as good in " + string(socket) + "; of equal plans the one with the earlier sockets is taken", nil
+}
+
+// stopped words what stops a piece in a socket, with the rest as in the best plan.
+func (in *Input) stopped(best *Plan, item build.ItemID, socket machine.SocketID) string {
+	b := in.Found
+	b.Pieces, b.Wish = in.Pieces, in.Wish
+	if best != nil {
+		b.Placements, b.Choices = best.Placements, best.Choices
+	}
+	b.Placements = slices.DeleteFunc(slices.Clone(b.Placements), func(p build.Placement) bool { return p.Item == item || p.Socket == socket })
+	if b.Socket(socket) == nil {
+		return string(socket) + " is not there in the best plan"
+	}
+	b.Placements = append(b.Placements, build.Placement{Item: item, Socket: socket})
+	r := build.Resolve(&b)
+	for _, f := range r.Findings {
+		if f.Severity == build.Stops && f.Item == item || f.Code == "fit-unknown" && f.Item == item {
+			return f.Says
+		}
+	}
+	for _, f := range r.Findings {
+		if f.Severity == build.Stops {
+			return f.Says
+		}
+	}
+	return "with it there, nothing works for the other parts"
+}
