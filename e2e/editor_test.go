@@ -12,17 +12,19 @@ import (
 // labelled is the selector of a control by its accessible name.
 func labelled(label string) string { return fmt.Sprintf(`[aria-label=%q]`, label) }
 
-// choose takes an option of a pick list by its words.
+// choose takes an option of a pick list by its words; the list is named by its
+// accessible name.
 func (b *tab) choose(label, option string) {
 	b.t.Helper()
 	b.do(pollTrue(fmt.Sprintf(`(() => {
-		const list = document.querySelector(%q);
-		const hit = [...(list?.options ?? [])].find((o) => o.text === %q);
+		const seen = [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === %q);
+		const list = seen ? document.getElementById(seen.htmlFor) : document.querySelector(%q);
+		const hit = [...(list?.options ?? [])].find((o) => o.text.trim() === %q);
 		if (!hit) return false;
 		list.value = hit.value;
 		list.dispatchEvent(new Event('change', { bubbles: true }));
 		return true;
-	})()`, labelled(label), option)))
+	})()`, label, labelled(label), option)))
 }
 
 // retype replaces what a control holds and leaves it.

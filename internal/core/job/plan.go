@@ -5,12 +5,10 @@ package job
 import (
 	"context"
 	"fmt"
-	"slices"
 	"strconv"
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
-	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 )
@@ -21,14 +19,13 @@ type PlanQuestion struct {
 	Bans  []build.Placement `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
 	Stay  []build.ItemID    `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
 	Leave []build.ItemID    `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
-	Spare []part.Part       `json:"spare,omitempty" jsonschema:"maxItems=20"`  // adapters and carriers of the shelf that may be used
 	Order []string          `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
 }
 
 // input makes the planner's question; an error is a problem.List into the question.
 func (j *Job) input(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
-	in := plan.Input{Found: j.FoundBuild(), Now: j.PlannedBuild(), Pieces: slices.Clone(j.pieces()), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Roles: map[build.ItemID]plan.Role{}}
+	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Roles: map[build.ItemID]plan.Role{}}
 	known := func(at string, id build.ItemID) {
 		if j.Item(id) == nil {
 			list.Add(at, fmt.Sprintf("no item is named %q", id), "name an item of this job")
@@ -56,11 +53,6 @@ func (j *Job) input(q PlanQuestion) (plan.Input, error) {
 			list.Add("/order/"+strconv.Itoa(i), fmt.Sprintf("%q is not a criterion", name), fmt.Sprintf("use %v", plan.Criteria()))
 		}
 		in.Order = append(in.Order, c)
-	}
-	for i := range q.Spare {
-		id := build.ItemID("spare-" + strconv.Itoa(i+1))
-		in.Pieces = append(in.Pieces, build.Piece{ID: id, Part: &q.Spare[i]})
-		in.Roles[id] = plan.Leave
 	}
 	return in, list.Err()
 }

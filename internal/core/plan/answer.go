@@ -9,6 +9,7 @@ import (
 	"math"
 	"slices"
 	"strconv"
+	"strings"
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
@@ -32,7 +33,7 @@ type Way struct {
 	Choices    []build.Choice    `json:"choices"`
 	Says       []string          `json:"says"`    // the best: what it comes to; an alternative: only what differs
 	Differs    []string          `json:"differs"` // an alternative: which pieces lie elsewhere, which settings are others
-	Moves      []build.Move      `json:"moves"`   // that lead there from the plan as it is
+	Moves      []build.Move      `json:"moves"`   // that make it out of any other plan
 }
 
 // most alternatives shown.
@@ -100,9 +101,12 @@ func (in *Input) option(p, best *Plan) Way {
 	}
 	for _, c := range in.Order {
 		switch {
-		case best == nil && p.Score[c] != 0:
+		case best == nil && p.Score[c] == 0, best != nil && p.Score[c] == best.Score[c]:
+		case c == InUse:
+			out.Says = append(out.Says, in.lost(p))
+		case best == nil:
 			out.Says = append(out.Says, c.says(p.Score[c]))
-		case best != nil && p.Score[c] != best.Score[c]:
+		default:
 			out.Says = append(out.Says, c.against(p.Score[c], best.Score[c]))
 		}
 	}
@@ -128,20 +132,50 @@ func (in *Input) option(p, best *Plan) Way {
 	return out
 }
 
-// moves lead from the technician's plan to p: everything that is to lie elsewhere,
-// and the settings that are to have another value.
+// lost names what was in use in the machine and is not in a plan.
+func (in *Input) lost(p *Plan) string {
+	b := in.Found
+	b.Pieces, b.Placements, b.Choices, b.Wish = in.Pieces, p.Placements, p.Choices, in.Wish
+	before, after := build.Judge(&in.Found), build.Judge(&b)
+	var names, out []string
+	for i := range in.Pieces {
+		q := &in.Pieces[i]
+		if q.Part.Drive == nil && in.home(q.ID) != "" && socketOf(p.Placements, q.ID) == "" {
+			out = append(out, q.Part.Name)
+		}
+	}
+	for i, name := range out {
+		switch n := len(slices.DeleteFunc(slices.Clone(out), func(s string) bool { return s != name })); {
+		case slices.Index(out, name) != i:
+		case n == 1:
+			names = append(names, name+" comes out")
+		default:
+			names = append(names, strconv.Itoa(n)+" of "+name+" come out")
+		}
+	}
+	for i := range in.Found.Sheet.Sockets { // the board's own come first, in the order of the sheet
+		if o := &after.Sockets[i]; o.State == build.Off && o.Item == "" && before.Sockets[i].State != build.Off {
+			names = append(names, string(o.Socket)+" goes off")
+		}
+	}
+	if len(names) == 0 {
+		return "nothing that was in use is lost"
+	}
+	return strings.Join(names, ", ")
+}
+
+// moves make a plan out of any other: every piece into its place or out, every
+// setting that rules ask about at its value.
 func (in *Input) moves(p *Plan) []build.Move {
 	out := []build.Move{}
 	for i := range in.Pieces {
-		id := in.Pieces[i].ID
-		if at := socketOf(p.Placements, id); at != socketOf(in.Now.Placements, id) {
-			out = append(out, build.Move{Item: id, Socket: at})
+		if in.Pieces[i].Part.Fitting == nil {
+			out = append(out, build.Move{Item: in.Pieces[i].ID, Socket: socketOf(p.Placements, in.Pieces[i].ID)})
 		}
 	}
 	for i := range in.Found.Sheet.Settings {
-		s := &in.Found.Sheet.Settings[i]
-		if v := value(s, p.Choices); v != in.Now.Choice(s) && in.asks(s) {
-			out = append(out, build.Move{Setting: s.ID, Value: v})
+		if s := &in.Found.Sheet.Settings[i]; in.asks(s) {
+			out = append(out, build.Move{Setting: s.ID, Value: value(s, p.Choices)})
 		}
 	}
 	return out
@@ -165,9 +199,9 @@ func (c Criterion) says(n int64) string {
 		}
 		return s
 	case InUse:
-		return count(n, "port or part in use is lost", "ports or parts in use are lost")
+		return count(n, "thing in use is lost", "things in use are lost")
 	case Cooling:
-		return "heat: " + count(n, "point", "points") + " of warm drives without a heatsink"
+		return "heat " + strconv.FormatInt(n, 10) + ": 1 for a drive that may get warm, 2 for one that surely does"
 	case Warnings:
 		return count(n, "warning", "warnings")
 	case Opened:
@@ -195,18 +229,14 @@ func (c Criterion) against(n, best int64) string {
 		}
 		return "memory slots not in the sheet's order"
 	}
-	more, less := n-best, best-n
-	if more > 0 {
-		return strconv.FormatInt(more, 10) + " more: " + c.says(n)
-	}
-	if n == 0 {
-		return strconv.FormatInt(less, 10) + " fewer: none left of " + c.says(best)
-	}
-	return strconv.FormatInt(less, 10) + " fewer: " + c.says(n)
+	return c.says(n) + ", instead of " + strconv.FormatInt(best, 10)
 }
 
 func count(n int64, one, many string) string {
-	if n == 1 {
+	switch n {
+	case 0:
+		return "no " + one
+	case 1:
 		return "1 " + one
 	}
 	return strconv.FormatInt(n, 10) + " " + many

@@ -76,7 +76,6 @@ const (
 // Input is a question to the planner.
 type Input struct {
 	Found   build.Build // the machine as it arrived
-	Now     build.Build // the plan as it stands, which binds nothing: moves lead on from it
 	Pieces  []build.Piece
 	Wish    build.Wish
 	Roles   map[build.ItemID]Role

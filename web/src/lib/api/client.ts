@@ -1,6 +1,10 @@
 // The one place that talks to the server.
 import { error } from '@sveltejs/kit';
 import type {
+	Advice,
+	Because,
+	PlanQuestion,
+	WhyNot,
 	SheetView,
 	SheetCheck,
 	CSVReport,
@@ -94,6 +98,10 @@ export const api = {
 	change: (id: string, stamp: Stamped, change: Change) =>
 		call<JobView>(fetch, job(id) + '/changes', post({ ...stamp, change })),
 	undo: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/undo', post(stamp)),
+	plan: (id: string, question: PlanQuestion, signal?: AbortSignal) =>
+		call<Advice>(fetch, job(id) + '/plan', { ...post(question), signal }),
+	whyNot: (id: string, question: WhyNot) =>
+		call<Because>(fetch, job(id) + '/why-not', post(question)),
 	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>
 		call<Offer[]>(fetch, `${job(id)}/offers/${encodeURIComponent(item)}?in=${state}`, { signal }),
 	ask: (question: string, signal?: AbortSignal) =>

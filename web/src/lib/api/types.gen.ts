@@ -1488,12 +1488,6 @@ export interface PlanQuestion {
 	 */
 	leave?: string[];
 	/**
-	 * adapters and carriers of the shelf that may be used
-	 *
-	 * @maxItems 20
-	 */
-	spare?: Part[];
-	/**
 	 * criteria, what counts most first
 	 *
 	 * @maxItems 10
@@ -1533,7 +1527,7 @@ export interface Way {
 	 */
 	differs: string[];
 	/**
-	 * that lead there from the plan as it is
+	 * that make it out of any other plan
 	 */
 	moves: Move[];
 }

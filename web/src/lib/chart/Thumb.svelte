@@ -2,7 +2,7 @@
 	// A board at a glance: its outline, roots and sockets.
 	import type { Sheet } from '$lib/api/types.gen';
 
-	let { sheet }: { sheet: Sheet } = $props();
+	let { sheet, marked = [] }: { sheet: Sheet; marked?: readonly string[] } = $props();
 	const line = $derived(Math.max(sheet.board.widthMM, sheet.board.heightMM) / 110);
 </script>
 
@@ -34,7 +34,10 @@
 			y={k.place.yMM}
 			width={k.place.widthMM}
 			height={k.place.heightMM}
-			class={k.lanes ? 'fill-water-3 stroke-ink' : 'fill-water-1 stroke-ink'}
+			class={[
+				'stroke-ink',
+				marked.includes(k.id) ? 'fill-over' : k.lanes ? 'fill-water-3' : 'fill-water-1'
+			]}
 			stroke-width={line * 0.6}
 		/>
 	{/each}

@@ -16,9 +16,17 @@ export class Hand {
 	#abort: AbortController | null = null;
 	#dragged = false;
 
-	constructor(session: () => Session, state: () => State) {
+	#pin: (item: string, socket: string) => Promise<void> | undefined;
+
+	/** @param pin takes a placement over while the planner is at work, else undefined */
+	constructor(
+		session: () => Session,
+		state: () => State,
+		pin: (item: string, socket: string) => Promise<void> | undefined
+	) {
 		this.#session = session;
 		this.#state = state;
+		this.#pin = pin;
 	}
 
 	async pickUp(item: string) {
@@ -45,6 +53,8 @@ export class Hand {
 		const item = this.item;
 		this.putDown();
 		if (!item) return Promise.resolve(false);
+		const pinned = this.#pin(item, socket);
+		if (pinned) return pinned.then(() => true);
 		return this.#session().change({ do: 'place', in: this.#state(), item, socket });
 	}
 

@@ -43,6 +43,7 @@ export const KEYS: readonly { key: string; what: string }[] = [
 	{ key: 'E', what: 'edit the sheet that is shown' },
 	{ key: '/', what: 'search, on the bench' },
 	{ key: 'A', what: 'add a part, in Fit' },
+	{ key: 'O', what: 'find the best plan, in Fit' },
 	{ key: 'M', what: 'pick up the next part from the mat, in Fit' },
 	{ key: 'T', what: 'take out the part of the chosen socket, in Fit' },
 	{ key: 'Esc', what: 'put down what is picked up; close a dialog' },

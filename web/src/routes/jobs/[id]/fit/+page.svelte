@@ -8,6 +8,9 @@
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
+	import { Planner } from '$lib/job/planner.svelte';
+	import PlanPanel from '$lib/job/PlanPanel.svelte';
+	import WhyNot from '$lib/job/WhyNot.svelte';
 	import Reasons from '$lib/job/Reasons.svelte';
 	import { useSession, type State } from '$lib/job/session.svelte';
 	import { plainKey, shortcut } from '$lib/ui/shortcut';
@@ -20,8 +23,11 @@
 	let wishing = $state(false);
 	const hand = new Hand(
 		() => session,
-		() => shown
+		() => shown,
+		(item, socket) =>
+			shown === 'planned' && planner.advice ? planner.pin(item, socket) : undefined
 	);
+	const planner = new Planner(() => session);
 
 	const sheet = $derived(session.job.sheet);
 	const resolved = $derived(session.view[shown]);
@@ -214,6 +220,8 @@
 			</ul>
 		</section>
 
+		{#if shown === 'planned'}<PlanPanel {planner} />{/if}
+
 		{#if socket && here}
 			<section aria-labelledby="socket-h" class="border-l-4 border-ink pl-3" data-testid="socket">
 				<h2 id="socket-h">{socket.id}{socket.where ? `, ${socket.where}` : ''}</h2>
@@ -244,6 +252,9 @@
 						disabled={session.closed}
 						onchange={() => here.item && keep(here.item)}>It must stay in the machine</Checkbox
 					>
+				{/if}
+				{#if shown === 'planned' && planner.advice?.best}
+					{#key socket.id}<WhyNot {planner} socket={socket.id} />{/key}
 				{/if}
 				<Reasons because={here.because} />
 			</section>

@@ -1,0 +1,55 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// TestPlan lets the planner place the parts, takes an alternative and goes back,
+// pins a part by hand and asks why another socket was not chosen.
+func TestPlan(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit(tower + "/fit")
+	b.button("main", "Find the best plan")
+	plan := `[data-testid="plan"]`
+	b.wants(plan, "proved best", "system drive: 6.50 GB/s, 16 s for 100 GB", "2 of Sallow 4 GB come out", "Alternatives")
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.wants(socket("A2"), "16 GiB at 3200 MT/s")
+	b.axe()
+	b.button(plan, "Take alternative 1")
+	b.wants(socket("A1"), "4 GiB at 2400 MT/s")
+	b.wants(plan, "Alternative 1 is taken")
+	b.button(plan, "Take the best plan")
+	b.wants(socket("A1"), "free")
+
+	// Put somewhere by hand, a part is pinned there and the rest goes round it.
+	b.do(chromedp.Evaluate[chromedp.Void]("window.scrollTo(0, 0)"), chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.button(`[data-testid="socket"]`, "Move it")
+	b.do(chromedp.Click(chromedp.CSS(socket("M2_2"))))
+	b.wants(plan, "Ternlight 500 is pinned to M2_2", "system drive: 3.")
+	b.wants(socket("SATA1"), "Mudlark 2 TB")
+	b.axe()
+	b.do(chromedp.Click(chromedp.CSS(socket("SATA6"))))
+	b.choose("Why not here?", "Mudlark 2 TB ML7-0093318")
+	b.wants(`[data-testid="why-not"]`, "Mudlark 2 TB is not seen on SATA6: the socket is off")
+	b.axe()
+	b.button(plan, "Let go")
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.wants(socket("SATA6"), "Mudlark 2 TB")
+
+	// By keys alone: undo, and plan again.
+	b.do(chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()"), chromedp.KeyEvent("u"))
+	b.wants(socket("M2_2"), "Gen 3 x4")
+	b.do(chromedp.KeyEvent("o"))
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+
+	// What cannot be had is said, with what would help.
+	b.do(chromedp.KeyEvent(kb.Escape))
+	b.addPart("skerry-240", "SK24-1", true)
+	b.addPart("skerry-240", "SK24-2", true)
+	b.button(plan, "Plan again")
+	b.wants(plan, "proved impossible", "These cannot all be had", "Skerry 240 is in the machine and seen", "give up: Skerry 240 is in the machine and seen")
+	b.axe()
+}

@@ -1,0 +1,123 @@
+<script lang="ts">
+	// The best plan, why it is the best, and the real alternatives side by side.
+	import { Button } from 'flowbite-svelte';
+	import type { Way } from '$lib/api/types.gen';
+	import Thumb from '$lib/chart/Thumb.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { shortcut } from '$lib/ui/shortcut';
+	import type { Planner } from './planner.svelte';
+	import { useSession } from './session.svelte';
+
+	let { planner }: { planner: Planner } = $props();
+	const get = useSession();
+	const session = $derived(get());
+	const advice = $derived(planner.advice);
+	const name = (item: string) => session.partOf(item)?.name ?? item;
+
+	/** The sockets in which a way differs from the best. */
+	function differing(way: Way): readonly string[] {
+		const at = (w: Way | undefined, item: string) =>
+			w?.placements.find((p) => p.item === item)?.socket;
+		return session.job.items.flatMap(({ id }) => {
+			const there = at(way, id);
+			return there && there !== at(advice?.best, id) ? [there.split('/')[0]!] : [];
+		});
+	}
+</script>
+
+<section aria-labelledby="plan-h" data-testid="plan">
+	<div class="flex items-center justify-between gap-2">
+		<h2 id="plan-h">Best plan</h2>
+		<Button
+			disabled={session.closed}
+			aria-busy={planner.busy}
+			onclick={() => planner.find()}
+			{@attach shortcut('o')}>{advice ? 'Plan again' : 'Find the best plan'}</Button
+		>
+	</div>
+	{#if planner.fault}
+		<p role="alert" class="mt-1 text-over">{planner.fault}</p>
+	{/if}
+	<div aria-live="polite">
+		{#if advice}
+			<p class="mt-1 flex items-start gap-2">
+				<Mark
+					grade={advice.end === 'optimal'
+						? 'good'
+						: advice.end === 'impossible'
+							? 'stops'
+							: 'unknown'}
+				/>
+				<span>{advice.proof}.</span>
+			</p>
+			{#if advice.best}
+				<ul class="mt-1">
+					{#each advice.best.says as s (s)}<li>{s}</li>{/each}
+				</ul>
+				{#if !planner.isNow(advice.best)}
+					<Button
+						color="alternative"
+						class="mt-1"
+						onclick={() => advice.best && planner.take(advice.best)}>Take the best plan</Button
+					>
+				{/if}
+			{/if}
+			{#if advice.clash.length > 0}
+				<p class="mt-1">These cannot all be had:</p>
+				<ul class="list-disc pl-5">
+					{#each advice.clash as c, i (i)}<li>{c}</li>{/each}
+				</ul>
+				{#if advice.cures.length > 0}
+					<p class="mt-1">What would help:</p>
+					<ul class="list-disc pl-5">
+						{#each advice.cures as c, i (i)}<li>{c}</li>{/each}
+					</ul>
+				{/if}
+			{/if}
+		{/if}
+	</div>
+	{#if advice && planner.pins.length > 0}
+		<ul class="mt-2 grid gap-1" aria-label="Pins">
+			{#each planner.pins as p (p.item)}
+				<li class="flex items-center gap-2">
+					<span class="grow">{name(p.item)} is pinned to <strong>{p.socket}</strong></span>
+					<button
+						class="min-h-11 rounded border border-line px-3 hover:bg-water-1"
+						onclick={() => planner.unpin(p.item)}>Let go</button
+					>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+	{#if advice && advice.alternatives.length > 0}
+		<h3 class="mt-2">Alternatives</h3>
+		<ul class="mt-1 grid grid-cols-2 gap-2">
+			{#each advice.alternatives as way, i (i)}
+				<li class={['border p-2', planner.isNow(way) ? 'border-2 border-ink' : 'border-line']}>
+					<Thumb sheet={session.job.sheet} marked={differing(way)} />
+					<ul class="mt-1 leading-snug">
+						{#each way.differs as d, n (n)}<li>{d}</li>{/each}
+						{#each way.says as s (s)}<li class="text-soft">{s}</li>{/each}
+					</ul>
+					<Button
+						color="alternative"
+						class="mt-1"
+						disabled={session.closed || planner.isNow(way)}
+						onclick={() => planner.take(way)}
+						>{planner.isNow(way)
+							? `Alternative ${i + 1} is taken`
+							: `Take alternative ${i + 1}`}</Button
+					>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+	{#if advice}
+		<p class="mt-2 text-soft">
+			A part put somewhere by hand is pinned there, and the rest is planned around it.
+			<button class="underline decoration-dotted underline-offset-4" onclick={() => planner.leave()}
+				>Plan by hand</button
+			>
+		</p>
+	{/if}
+</section>
