@@ -82,12 +82,12 @@ type Input struct {
 	Pins    []build.Placement // the technician's: these pieces go there
 	Bans    []build.Placement // and these do not go there; an empty item bans all, an empty socket the machine
 	Order   []Criterion       // the first counts most; those left out follow in their usual order
-	Budget  int               // builds judged before the search gives up; 0 is DefaultBudget
+	Budget  int               // steps before the search gives up, twenty for a judged build; 0 is DefaultBudget
 	without map[want]bool     // wishes set aside, while a clash is looked for
 }
 
 // DefaultBudget bounds a search to a few seconds on a slow machine.
-const DefaultBudget = 100_000
+const DefaultBudget = 1_000_000
 
 // End is how a search ended.
 type End string
@@ -129,8 +129,9 @@ func Find(ctx context.Context, in Input) (Result, error) {
 		budget = DefaultBudget
 	}
 	for _, p := range parts {
-		s := newSearch(ctx, &in, p, budget-out.Judged)
+		s := newSearch(ctx, &in, p, budget)
 		s.run()
+		budget = s.budget
 		out.Judged += s.judged
 		if err := ctx.Err(); err != nil {
 			return Result{}, err

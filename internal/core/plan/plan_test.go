@@ -80,8 +80,7 @@ func question(rng *rand.Rand) Input {
 func exhaustive(in Input, limit int) (*Plan, bool) {
 	in.Order = in.order()
 	all := newScorer(&in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(&in)})
-	pieces := slices.Clone(in.Pieces)
-	slices.SortStableFunc(pieces, func(a, b build.Piece) int { return brings(&b) - brings(&a) })
+	pieces := inSearchOrder(in.Pieces)
 	places := make([][]machine.SocketID, len(pieces))
 	total := 1
 	for i := range pieces {
@@ -167,7 +166,7 @@ func anywhere(in *Input, s *scorer, pieces []build.Piece, i int) []machine.Socke
 		}
 		for j := range pieces {
 			h := &pieces[j]
-			if j == i || brings(h) == 0 || !build.Suits(h, k) || slices.ContainsFunc(chain, func(q build.Placement) bool { return q.Item == h.ID }) {
+			if j == i || !brings(h) || !build.Suits(h, k) || slices.ContainsFunc(chain, func(q build.Placement) bool { return q.Item == h.ID }) {
 				continue
 			}
 			next := append(slices.Clone(chain), build.Placement{Item: h.ID, Socket: k.ID})

@@ -22,8 +22,9 @@ import (
 type option struct {
 	socket machine.SocketID
 	holder int // -1 for the board's own sockets
-	bound  Score
-	rate   float64 // of a system drive at best
+	single
+	on     machine.SocketID // where the holder must be
+	behind int              // the root whose uplink it passes, as the sheet numbers them; -1 for none
 }
 
 // choice is a piece while it is searched for: what it may do and what it does now.
@@ -34,8 +35,10 @@ type choice struct {
 	twin    int // an earlier piece that nothing tells from this one, -1 if there is none
 	best    Score
 	system  bool
-	rate    float64 // of a system drive, at best anywhere
+	rate    float64 // of a drive, at best anywhere
+	surely  int     // the root behind whose uplink it will be wherever it goes, -1 for none
 	now     int     // its option, -1 while it has none
+	step    int     // and which of those tried this is
 	byBound []int   // options, the most promising first
 }
 
@@ -50,10 +53,16 @@ type search struct {
 	taken     map[machine.SocketID]int // by which piece
 	found     []int                    // of each setting, the option as found
 	rootBound Score
-	budget    int
-	judged    int
-	out       bool // of budget
-	steps     int
+	budget    int  // steps left
+	steps     int  // since the context was asked
+	judged    int  // builds
+	out       bool // of budget, or no longer wanted
+	channels  int
+	kin       [][]int   // pieces that go into the same sockets
+	opens     []int     // scratch of wanting: sockets that one more setting opens
+	must      []int     // of each setting, how many placed pieces need it changed
+	passing   []float64 // of each root, what the drives behind its uplink would move alone
+	uplinks   []float64 // what it carries; 0 where that is not stated
 
 	best     *Score
 	at       []int // options of the best plan
@@ -63,6 +72,10 @@ type search struct {
 	placed   []build.Placement
 	chosen   []build.Choice
 	alone    map[trial]single
+	decided  []bool // settings
+	// A rule may split a slot for what another socket holds: then a position that is
+	// dead alone may live in a plan.
+	splitElsewhere bool
 }
 
 // trial names what alone was asked: a part in a socket, on these holders.
@@ -78,6 +91,9 @@ type single struct {
 	ok    bool
 	rate  float64 // of a drive, through its uplinks
 	bound Score
+	sets  []int  // the settings that decide whether it works
+	works uint64 // under which of their combinations it does, the first setting counting fastest
+	must  []int  // of these, those that cannot stay as found
 }
 
 func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
@@ -86,9 +102,28 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 		s.found = append(s.found, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == in.Found.Choice(set) }))
 		s.chosen = append(s.chosen, build.Choice{Setting: set.ID, Value: in.Found.Choice(set)})
 	}
+	var channels []machine.ChannelID
+	for _, k := range in.Found.Sheet.Sockets {
+		if k.Kind.Memory() && !slices.Contains(channels, k.Channel) {
+			channels = append(channels, k.Channel)
+		}
+	}
+	s.channels = len(channels)
 	// Parts that bring sockets come first: what lies in those depends on them.
-	pieces := slices.Clone(h.pieces)
-	slices.SortStableFunc(pieces, func(a, b build.Piece) int { return brings(&b) - brings(&a) })
+	pieces := inSearchOrder(h.pieces)
+	s.must, s.decided, s.opens = make([]int, len(h.settings)), make([]bool, len(h.settings)), make([]int, len(h.settings))
+	for _, r := range in.Found.Sheet.Roots {
+		carries := 0.0
+		if r.Uplink != nil {
+			carries = r.Uplink.Link().Planning().MBps()
+		}
+		s.uplinks = append(s.uplinks, carries)
+	}
+	s.passing = make([]float64, len(s.uplinks))
+	s.splitElsewhere = slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
+		return slices.ContainsFunc(r.Then, func(e machine.Effect) bool { return len(e.Split) > 0 }) &&
+			slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Socket != "" })
+	})
 	s.choices = make([]choice, len(pieces))
 	for i := range pieces {
 		s.choices[i] = choice{piece: &pieces[i], home: in.home(pieces[i].ID), twin: -1, now: -1, system: s.systemDrive(pieces[i].ID)}
@@ -98,12 +133,30 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 		s.limits(i)
 	}
 	s.twins()
-	s.rootBound = s.lower()
+	s.kinship()
+	s.rootBound, _ = s.lower()
 	return s
 }
 
-// brings is 1 for a part that brings sockets, else 0.
-func brings(p *build.Piece) int { return min(1, len(p.Part.Positions())) }
+// brings reports a part that brings sockets.
+func brings(p *build.Piece) bool { return len(p.Part.Positions()) > 0 }
+
+// inSearchOrder puts cards that bring nothing first, for they cover slots, then
+// what brings sockets, then the rest.
+func inSearchOrder(pieces []build.Piece) []build.Piece {
+	rank := func(p *build.Piece) int {
+		switch {
+		case brings(p):
+			return 1
+		case p.Part.Card != nil:
+			return 0
+		}
+		return 2
+	}
+	out := slices.Clone(pieces)
+	slices.SortStableFunc(out, func(a, b build.Piece) int { return rank(&a) - rank(&b) })
+	return out
+}
 
 // sockets lists for every piece where it may go, those that other pieces bring
 // included, to any depth.
@@ -127,6 +180,9 @@ func (s *search) sockets() {
 				continue
 			}
 			one := s.try(c, at.socket, at.chain)
+			if s.out {
+				return
+			}
 			if !one.ok {
 				continue
 			}
@@ -137,8 +193,8 @@ func (s *search) sockets() {
 			if at.socket.ID != c.home && s.inside(at.socket.ID) {
 				one.bound[Opened] = 1
 			}
-			c.add(option{socket: at.socket.ID, holder: at.holder, bound: one.bound, rate: one.rate})
-			if len(c.piece.Part.Positions()) > 0 {
+			c.add(option{socket: at.socket.ID, holder: at.holder, on: build.Holder(at.socket.ID), single: one, behind: s.rootOf(at.socket)})
+			if brings(c.piece) {
 				chain := append(slices.Clone(at.chain), build.Placement{Item: c.piece.ID, Socket: at.socket.ID})
 				b := s.build(chain, s.chosen)
 				for _, k := range b.Carried() {
@@ -155,7 +211,7 @@ func (s *search) sockets() {
 			return cmp.Or(s.comesBefore(a.socket, b.socket), cmp.Compare(a.holder, b.holder))
 		})
 		if s.mayLeave(c) {
-			out := option{holder: -1}
+			out := option{holder: -1, behind: -1}
 			if c.home != "" {
 				if c.piece.Part.Drive != nil {
 					out.bound[Data] = 1
@@ -178,6 +234,13 @@ func (c *choice) add(o option) {
 	p := &c.options[i]
 	p.rate = max(p.rate, o.rate)
 	p.bound = least(p.bound, o.bound)
+	p.sets, p.must, p.works = nil, nil, 1 // which settings it asks for depends on what holds it
+}
+
+// rootOf is the number of the root behind whose uplink a socket lies, -1 for none.
+func (s *search) rootOf(k *machine.Socket) int {
+	root := s.in.Found.Sheet.RootOf(k)
+	return slices.IndexFunc(s.in.Found.Sheet.Roots, func(r machine.Root) bool { return root != nil && r.ID == root.ID && r.Uplink != nil })
 }
 
 // least is the better of two scores by every criterion.
@@ -244,24 +307,43 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 		combinations *= len(s.half.settings[j].Options)
 	}
 	choices := slices.Clone(s.chosen)
+	var works uint64
+	asFound := make([]bool, len(sets)) // it works with this setting as found
 	for n := range min(combinations, 64) {
+		digits := n
 		for _, j := range sets {
 			o := s.half.settings[j].Options
-			choices[j].Value = o[n%len(o)].Value
-			n /= len(o)
+			choices[j].Value = o[digits%len(o)].Value
+			digits /= len(o)
+		}
+		if s.spend(judging); s.out {
+			return single{}
 		}
 		b := s.build(placed, choices)
 		got := s.read(build.Judge(&b), c.piece, k.ID)
+		if got.ok {
+			works |= 1 << n
+			for i, j := range sets {
+				asFound[i] = asFound[i] || choices[j].Value == s.chosen[j].Value
+			}
+		}
 		switch {
 		case !got.ok:
 		case !best.ok:
 			best = got
 		default:
-			best = single{true, max(best.rate, got.rate), least(best.bound, got.bound)}
+			best.rate, best.bound = max(best.rate, got.rate), least(best.bound, got.bound)
 		}
 	}
-	if combinations > 64 && !best.ok { // too many to try: anything may be
+	if combinations > 64 { // too many to try: anything may be
 		best = s.anything(c.piece)
+	} else if best.ok {
+		best.sets, best.works = sets, works
+		for i, j := range sets {
+			if !asFound[i] {
+				best.must = append(best.must, j)
+			}
+		}
 	}
 	s.alone[name] = best
 	return best
@@ -284,7 +366,7 @@ func (s *search) anything(p *build.Piece) single {
 func (s *search) read(v build.Verdict, p *build.Piece, at machine.SocketID) single {
 	i := slices.IndexFunc(v.Sockets, func(o build.Outcome) bool { return o.Socket == at })
 	o := &v.Sockets[i]
-	if v.Count("position-dead") > 0 {
+	if v.Count("position-dead") > 0 && s.splitElsewhere {
 		return s.anything(p)
 	}
 	if o.State != build.Live {
@@ -335,12 +417,16 @@ func (s *search) limits(i int) {
 		o := &c.options[n]
 		c.byBound = append(c.byBound, n)
 		if c.rate = max(c.rate, o.rate); n == 0 {
-			c.best = o.bound
+			c.best, c.surely = o.bound, o.behind
+		}
+		if o.behind != c.surely {
+			c.surely = -1
 		}
 		c.best = least(c.best, o.bound)
 	}
 	slices.SortStableFunc(c.byBound, func(a, b int) int {
-		return compare(s.order, &c.options[a].bound, &c.options[b].bound)
+		x, y := &c.options[a], &c.options[b]
+		return cmp.Or(compare(s.order, &x.bound, &y.bound), cmp.Compare(len(x.must), len(y.must)), cmp.Compare(x.holder, y.holder))
 	})
 }
 
@@ -351,7 +437,7 @@ func (s *search) twins() {
 		a := &s.choices[i]
 		for j := i - 1; j >= 0 && a.twin < 0; j-- {
 			b := &s.choices[j]
-			if a.home == "" && b.home == "" && a.piece.New == b.piece.New && samePart(a.piece.Part, b.piece.Part) && len(a.piece.Part.Positions()) == 0 && sameOptions(a, b) {
+			if a.home == "" && b.home == "" && a.piece.New == b.piece.New && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
 				a.twin = j
 			}
 		}
@@ -360,12 +446,78 @@ func (s *search) twins() {
 
 func samePart(a, b *part.Part) bool { return a == b || a.ID == b.ID && a.ID != "" }
 
+// kin groups pieces that go into the same sockets: together they need as many.
+func (s *search) kinship() {
+	for i := range s.choices {
+		c := &s.choices[i]
+		if len(c.options) > 0 && c.options[len(c.options)-1].socket == "" {
+			continue // it may also lie on the mat
+		}
+		g := slices.IndexFunc(s.kin, func(k []int) bool { return sameOptions(&s.choices[k[0]], c) })
+		if g < 0 {
+			s.kin = append(s.kin, nil)
+			g = len(s.kin) - 1
+		}
+		s.kin[g] = append(s.kin[g], i)
+	}
+	s.kin = slices.DeleteFunc(s.kin, func(k []int) bool { return len(k) < 2 })
+}
+
+// wanting counts, for pieces that need the same sockets, the further settings that
+// must change so that there are enough of them; false when there never are.
+func (s *search) wanting(kin []int) (int64, bool) {
+	need := 0
+	for _, i := range kin {
+		if s.choices[i].now < 0 {
+			need++
+		}
+	}
+	if need == 0 {
+		return 0, true
+	}
+	open, closed := 0, 0
+	clear(s.opens)
+	var last machine.SocketID
+	for n := range s.choices[kin[0]].options {
+		o := &s.choices[kin[0]].options[n]
+		if _, taken := s.taken[o.socket]; taken || o.socket == last {
+			continue
+		}
+		if o.holder >= 0 {
+			if h := &s.choices[o.holder]; h.now >= 0 && h.options[h.now].socket != o.on {
+				continue
+			}
+		}
+		last = o.socket
+		unmet := false
+		for _, j := range o.must {
+			if s.must[j] == 0 {
+				s.opens[j]++
+				unmet = true
+			}
+		}
+		if unmet {
+			closed++
+		} else {
+			open++
+		}
+	}
+	switch {
+	case need <= open:
+		return 0, true
+	case need > open+closed:
+		return 0, false
+	}
+	most := slices.Max(s.opens)
+	return int64((need - open + most - 1) / most), true
+}
+
 func sameOptions(a, b *choice) bool {
 	return slices.EqualFunc(a.options, b.options, func(x, y option) bool { return x.socket == y.socket && x.holder == y.holder })
 }
 
-// lower is what no plan that goes on from here stays below.
-func (s *search) lower() Score {
+// lower is what no plan that goes on from here stays below; false when none does.
+func (s *search) lower() (Score, bool) {
 	var out Score
 	system := 0.0
 	for i := range s.choices {
@@ -380,10 +532,32 @@ func (s *search) lower() Score {
 		}
 	}
 	out[System] = -whole(system)
+	for r, sum := range s.passing { // together they move no more than the uplink carries
+		for i := range s.choices {
+			if c := &s.choices[i]; c.now < 0 && c.surely == r {
+				sum += c.rate
+			}
+		}
+		if over := sum - s.uplinks[r]; s.uplinks[r] > 0 && over > 0 {
+			out[Rates] += whole(over)
+		}
+	}
+	for _, n := range s.must {
+		out[Settings] += int64(min(1, n))
+	}
+	more := int64(0)
+	for _, kin := range s.kin {
+		n, enough := s.wanting(kin)
+		if !enough {
+			return out, false
+		}
+		more = max(more, n)
+	}
+	out[Settings] += more
 	if s.half.memory {
 		out[Memory] = -4 * whole(s.peak())
 	}
-	return out
+	return out, true
 }
 
 // peak is the most that memory can come to: every channel filled that can be, at
@@ -410,13 +584,7 @@ func (s *search) peak() float64 {
 			}
 		}
 	}
-	var channels []machine.ChannelID
-	for _, k := range s.in.Found.Sheet.Sockets {
-		if k.Kind.Memory() && !slices.Contains(channels, k.Channel) {
-			channels = append(channels, k.Channel)
-		}
-	}
-	return memory.Effective([]memory.Region{{Bytes: quantity.GiB, Ways: min(count, len(channels))}}, slowest).MBps()
+	return memory.Effective([]memory.Region{{Bytes: quantity.GiB, Ways: min(count, s.channels)}}, slowest).MBps()
 }
 
 // run searches twice: for the best score, trying the most promising places first,
@@ -425,12 +593,32 @@ func (s *search) run() {
 	if s.out || slices.ContainsFunc(s.choices, func(c choice) bool { return len(c.options) == 0 }) {
 		return
 	}
-	s.place(0)
+	bound, ok := s.lower()
+	if !ok {
+		return
+	}
+	s.place(0, &bound)
 	if s.best == nil || s.out {
 		return
 	}
 	s.ordered, s.finished = true, false
-	s.place(0)
+	s.place(0, &bound)
+}
+
+// judging is what a judged build costs, in steps.
+const judging = 20
+
+// spend takes steps from the budget and asks now and then whether the search is
+// still wanted.
+func (s *search) spend(steps int) {
+	s.budget -= steps
+	s.steps += steps
+	if s.budget < 0 {
+		s.out = true
+	} else if s.steps > 1000 {
+		s.steps = 0
+		s.out = s.out || s.ctx.Err() != nil
+	}
 }
 
 // hopeless reports that nothing from here on is worth the way.
@@ -442,48 +630,114 @@ func (s *search) hopeless(bound *Score) bool {
 	return c > 0 || c == 0 && !s.ordered
 }
 
-func (s *search) place(i int) {
-	if s.steps++; s.steps%256 == 0 && s.ctx.Err() != nil {
-		s.out = true
-	}
-	if s.out || s.finished {
-		return
-	}
-	bound := s.lower()
-	if s.hopeless(&bound) {
+// place decides about the pieces from i on; bound is what no plan from here on stays
+// below.
+func (s *search) place(i int, bound *Score) {
+	if s.spend(1); s.out || s.finished || s.hopeless(bound) {
 		return
 	}
 	if i == len(s.choices) {
-		s.leaf(&bound)
+		s.leaf(bound)
 		return
 	}
 	c := &s.choices[i]
-	for n := range c.options {
-		if !s.ordered {
-			n = c.byBound[n]
+	try := func(n branch) {
+		o := &c.options[n.option]
+		c.now, c.step = n.option, n.step
+		s.mark(i, o, 1)
+		if c.piece.Part.Card == nil && !brings(c.piece) || s.possible(i) {
+			s.place(i+1, &n.bound)
 		}
-		o := &c.options[n]
-		if !s.open(i, n, o) {
+		s.mark(i, o, -1)
+		c.now = -1
+	}
+	var branches []branch
+	for step := range c.options {
+		n := branch{step: step, option: step}
+		if !s.ordered {
+			n.option = c.byBound[step]
+		}
+		o := &c.options[n.option]
+		if !s.open(i, step, o) {
 			continue
 		}
-		c.now = n
-		if o.socket != "" {
-			s.taken[o.socket] = i
-		}
-		s.place(i + 1)
+		c.now = n.option
+		s.mark(i, o, 1)
+		var ok bool
+		n.bound, ok = s.lower()
+		s.mark(i, o, -1)
 		c.now = -1
-		delete(s.taken, o.socket)
-		if s.out || s.finished {
+		if s.spend(1); !ok || s.hopeless(&n.bound) {
+			continue
+		}
+		if s.ordered {
+			if try(n); s.out || s.finished {
+				return
+			}
+			continue
+		}
+		branches = append(branches, n)
+	}
+	// The most promising first, or the first good plan is far from the best.
+	slices.SortStableFunc(branches, func(a, b branch) int { return compare(s.order, &a.bound, &b.bound) })
+	for _, n := range branches {
+		if try(n); s.out || s.finished {
 			return
 		}
 	}
 }
 
+// branch is one place a piece may take, and what a plan with it there comes to at best.
+type branch struct {
+	option, step int
+	bound        Score
+}
+
+// mark keeps what is in use in step with a piece placed (by 1) or taken up (by -1).
+func (s *search) mark(i int, o *option, by int) {
+	switch {
+	case o.socket == "":
+	case by > 0:
+		s.taken[o.socket] = i
+	default:
+		delete(s.taken, o.socket)
+	}
+	for _, j := range o.must {
+		s.must[j] += by
+	}
+	if o.behind >= 0 {
+		s.passing[o.behind] += float64(by) * o.rate
+	}
+}
+
+// possible asks whether what lies so far, cards and what brings sockets, can lie
+// together: slots that are covered and plugs that are short stop whatever follows.
+func (s *search) possible(last int) bool {
+	var placed []build.Placement
+	for i := range last + 1 {
+		if o := &s.choices[i].options[s.choices[i].now]; o.socket != "" {
+			if o.holder > last {
+				return true // its own holder is still to come
+			}
+			placed = append(placed, build.Placement{Item: s.choices[i].piece.ID, Socket: o.socket})
+		}
+	}
+	if s.spend(judging); s.out {
+		return false
+	}
+	b := s.build(placed, s.chosen)
+	v := build.Judge(&b)
+	return !slices.ContainsFunc(placementOnly, func(c build.Code) bool { return v.Count(c) > 0 })
+}
+
+// placementOnly are the rules that stop by what lies where, whatever is set.
+var placementOnly = []build.Code{"slot-covered", "m2-cover", "power-plugs"}
+
 // open reports whether a place can be taken now: free, its holder there or still to
 // come, and not before that of a twin.
-func (s *search) open(i, n int, o *option) bool {
+func (s *search) open(i, step int, o *option) bool {
 	c := &s.choices[i]
-	if c.twin >= 0 && n <= s.choices[c.twin].now && (o.socket != "" || n < s.choices[c.twin].now) {
+	if c.twin >= 0 && step <= s.choices[c.twin].step && (o.socket != "" || step < s.choices[c.twin].step) {
 		return false
 	}
 	if o.socket == "" {
@@ -493,12 +747,12 @@ func (s *search) open(i, n int, o *option) bool {
 		return false
 	}
 	if o.holder >= 0 {
-		if h := &s.choices[o.holder]; h.now >= 0 && h.options[h.now].socket != build.Holder(o.socket) {
+		if h := &s.choices[o.holder]; h.now >= 0 && h.options[h.now].socket != o.on {
 			return false
 		}
 	}
 	for j := range i { // what lies already where this piece would bring sockets
-		if k := &s.choices[j]; k.options[k.now].holder == i && build.Holder(k.options[k.now].socket) != o.socket {
+		if k := &s.choices[j]; k.options[k.now].holder == i && k.options[k.now].on != o.socket {
 			return false
 		}
 	}
@@ -518,11 +772,35 @@ func (s *search) leaf(bound *Score) {
 	for j, set := range s.half.settings {
 		s.chosen[j].Value = set.Options[s.found[j]].Value
 	}
-	s.settle(s.asked(s.placed, s.half.io), *bound)
+	clear(s.decided)
+	sets := s.asked(s.placed, s.half.io)
+	for j := range s.decided {
+		s.decided[j] = !slices.Contains(sets, j)
+	}
+	bound[Settings] = 0 // counted as they are decided
+	s.settle(sets, *bound)
+}
+
+// works reports whether every placed piece works, for all it knows, under the
+// settings decided so far.
+func (s *search) works() bool {
+	for i := range s.choices {
+		o := &s.choices[i].options[s.choices[i].now]
+		n, stride, all := 0, 1, true
+		for _, j := range o.sets {
+			all = all && s.decided[j]
+			n += stride * slices.IndexFunc(s.half.settings[j].Options, func(x machine.Option) bool { return x.Value == s.chosen[j].Value })
+			stride *= len(s.half.settings[j].Options)
+		}
+		if all && o.sets != nil && o.works&(1<<n) == 0 {
+			return false
+		}
+	}
+	return true
 }
 
 func (s *search) settle(sets []int, bound Score) {
-	if s.out || s.finished || s.hopeless(&bound) {
+	if s.out || s.finished || s.hopeless(&bound) || !s.works() {
 		return
 	}
 	if len(sets) > 0 {
@@ -536,14 +814,14 @@ func (s *search) settle(sets []int, bound Score) {
 			if n != s.found[j] {
 				next[Settings]++
 			}
-			s.chosen[j].Value = options[n].Value
+			s.chosen[j].Value, s.decided[j] = options[n].Value, true
 			s.settle(sets[1:], next)
 		}
-		s.chosen[j].Value = options[s.found[j]].Value
+		s.chosen[j].Value, s.decided[j] = options[s.found[j]].Value, false
 		return
 	}
-	if s.judged++; s.judged > s.budget {
-		s.out = true
+	s.judged++
+	if s.spend(judging); s.out {
 		return
 	}
 	got, ok := s.score(s.placed, s.chosen)
