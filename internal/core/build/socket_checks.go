@@ -226,6 +226,9 @@ func (r *resolver) settingsFor(helps func(*machine.Effect) bool) []Cure {
 // where it would be seen, in the sheet's order.
 func (r *resolver) elsewhere(s *sock) []Cure {
 	var out []Cure
+	if r.quiet() {
+		return nil // nobody reads cures
+	}
 	for i := range r.sockets {
 		k := &r.sockets[i]
 		if k.piece != nil || len(k.closed) > 0 || k.ID == s.ID || !r.suits(s.piece.Part, k) {

@@ -23,6 +23,10 @@ func notPlaced(r *resolver) []Finding {
 	for i := range r.b.Pieces {
 		p := &r.b.Pieces[i]
 		if p.New && p.Part.Fitting == nil && r.at(p.ID) == nil {
+			if r.quiet() {
+				out = append(out, Finding{})
+				continue
+			}
 			out = append(out, Finding{Item: p.ID, Says: p.Part.Name + " has no place yet",
 				Because: []Reason{{FromPlan, "it came to be fitted and is in no socket"}},
 				Cures:   r.elsewhere(&sock{Socket: &machine.Socket{}, piece: p})})

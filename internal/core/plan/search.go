@@ -6,6 +6,7 @@ package plan
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 	"strings"
 
@@ -76,6 +77,7 @@ type search struct {
 	// A rule may split a slot for what another socket holds: then a position that is
 	// dead alone may live in a plan.
 	splitElsewhere bool
+	ratesFirst     bool // rates count more than settings
 }
 
 // trial names what alone was asked: a part in a socket, on these holders.
@@ -119,6 +121,7 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 		}
 		s.uplinks = append(s.uplinks, carries)
 	}
+	s.ratesFirst = slices.Index(in.Order, Rates) < slices.Index(in.Order, Settings)
 	s.passing = make([]float64, len(s.uplinks))
 	s.splitElsewhere = slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
 		return slices.ContainsFunc(r.Then, func(e machine.Effect) bool { return len(e.Split) > 0 }) &&
@@ -475,7 +478,7 @@ func (s *search) wanting(kin []int) (int64, bool) {
 	if need == 0 {
 		return 0, true
 	}
-	open, closed := 0, 0
+	open, closed, costly := 0, 0, 0
 	clear(s.opens)
 	var last machine.SocketID
 	for n := range s.choices[kin[0]].options {
@@ -489,6 +492,10 @@ func (s *search) wanting(kin []int) (int64, bool) {
 			}
 		}
 		last = o.socket
+		if s.overloads(kin, n) {
+			costly++
+			continue
+		}
 		unmet := false
 		for _, j := range o.must {
 			if s.must[j] == 0 {
@@ -505,11 +512,42 @@ func (s *search) wanting(kin []int) (int64, bool) {
 	switch {
 	case need <= open:
 		return 0, true
-	case need > open+closed:
+	case need > open+closed+costly:
 		return 0, false
+	case need > open+closed:
+		return 0, true
 	}
 	most := slices.Max(s.opens)
 	return int64((need - open + most - 1) / most), true
+}
+
+// overloads reports that any of these pieces in their n-th place would be held back
+// by the uplink there: worse by the rates, which count more than settings. Who asks
+// how many settings a good plan needs leaves such places out.
+func (s *search) overloads(kin []int, n int) bool {
+	r := s.choices[kin[0]].options[n].behind
+	if r < 0 || s.uplinks[r] == 0 || !s.ratesFirst {
+		return false
+	}
+	least := math.Inf(1)
+	for _, i := range kin {
+		if c := &s.choices[i]; c.now < 0 {
+			least = min(least, c.options[n].rate)
+		}
+	}
+	before := s.load(r)
+	return whole(max(0, before+least-s.uplinks[r])) > whole(max(0, before-s.uplinks[r]))
+}
+
+// load is what passes an uplink so far, with all that will pass it wherever it goes.
+func (s *search) load(r int) float64 {
+	sum := s.passing[r]
+	for i := range s.choices {
+		if c := &s.choices[i]; c.now < 0 && c.surely == r {
+			sum += c.rate
+		}
+	}
+	return sum
 }
 
 func sameOptions(a, b *choice) bool {
@@ -532,13 +570,8 @@ func (s *search) lower() (Score, bool) {
 		}
 	}
 	out[System] = -whole(system)
-	for r, sum := range s.passing { // together they move no more than the uplink carries
-		for i := range s.choices {
-			if c := &s.choices[i]; c.now < 0 && c.surely == r {
-				sum += c.rate
-			}
-		}
-		if over := sum - s.uplinks[r]; s.uplinks[r] > 0 && over > 0 {
+	for r := range s.passing { // together they move no more than the uplink carries
+		if over := s.load(r) - s.uplinks[r]; s.uplinks[r] > 0 && over > 0 {
 			out[Rates] += whole(over)
 		}
 	}
