@@ -329,6 +329,15 @@ func (s *api) plan(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	stock, err := s.Data.Shelf(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	for _, e := range stock {
+		if e.Count > 0 {
+			q.Shelf = append(q.Shelf, e.Part)
+		}
+	}
 	advice, err := k.Job.AskPlan(c.Request.Context(), q)
 	if err == nil {
 		c.JSON(http.StatusOK, advice)

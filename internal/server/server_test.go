@@ -251,7 +251,7 @@ func TestShelf(t *testing.T) {
 		}
 		return out
 	}
-	if got := rows(ask(t, h, "GET", "/api/shelf", "")); len(got) != 30 || len(got["ternlight-1000"].Used) != 3 {
+	if got := rows(ask(t, h, "GET", "/api/shelf", "")); len(got) != 30 || len(got["ternlight-1000"].Used) != 4 {
 		t.Errorf("%d rows; Ternlight 1000 is used in %v", len(got), got["ternlight-1000"].Used)
 	}
 	const id = "16gb-ddr4-3200-dimm-2r"

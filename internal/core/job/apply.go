@@ -87,8 +87,8 @@ type Stamp struct {
 func Apply(j Job, c Change, by Stamp) (Job, string, error) {
 	a := applier{job: clone(j), change: c, by: by}
 	says := a.apply()
-	travel(&j.Found, &a.job.Found)
-	travel(&j.Planned, &a.job.Planned)
+	travel(&j.Found, &a.job.Found, c.Moves)
+	travel(&j.Planned, &a.job.Planned, c.Moves)
 	if err := a.list.Err(); err != nil {
 		return j, "", err
 	}
@@ -99,17 +99,20 @@ func Apply(j Job, c Change, by Stamp) (Job, string, error) {
 }
 
 // travel keeps pieces on their carrier: where a slot's card has moved, what sits in
-// its positions moves along, and to the mat where the card does.
-func travel(before, after *Setup) {
+// its positions moves along, and to the mat where the card does. A piece that was
+// told where to go stays there.
+func travel(before, after *Setup, told []build.Move) {
+	rides := func(p *build.Placement) bool {
+		return build.Holder(p.Socket) != "" && !slices.ContainsFunc(told, func(m build.Move) bool { return m.Item == p.Item })
+	}
 	after.Placements = slices.DeleteFunc(after.Placements, func(p build.Placement) bool {
-		slot := build.Holder(p.Socket)
-		i := before.holder(slot)
-		return slot != "" && i >= 0 && after.where(before.Placements[i].Item) < 0
+		i := before.holder(build.Holder(p.Socket))
+		return rides(&p) && i >= 0 && after.where(before.Placements[i].Item) < 0
 	})
 	for n := range after.Placements {
 		p := &after.Placements[n]
 		slot := build.Holder(p.Socket)
-		if i := before.holder(slot); slot != "" && i >= 0 {
+		if i := before.holder(slot); rides(p) && i >= 0 {
 			now := after.Placements[after.where(before.Placements[i].Item)].Socket
 			p.Socket = now + p.Socket[len(slot):]
 		}
@@ -297,8 +300,11 @@ func (a *applier) takeOut() string {
 // moves lifts everything that moves and then sets it down, so that the order of
 // the moves does not matter. A move to no socket takes the piece out.
 func (a *applier) moves() string {
+	if len(a.change.Moves) == 0 {
+		return a.refuse("/moves", "no move was given", "")
+	}
 	s := a.setup()
-	says := ""
+	was := Setup{slices.Clone(s.Placements), slices.Clone(s.Settings)}
 	for i, m := range a.change.Moves {
 		at := "/moves/" + strconv.Itoa(i)
 		switch {
@@ -312,27 +318,44 @@ func (a *applier) moves() string {
 			}
 		}
 	}
-	for i, m := range a.change.Moves {
-		if i > 0 {
-			says += "; "
-		}
+	var says []string // of what is other than before
+	for _, m := range a.change.Moves {
 		switch {
 		case m.Setting != "":
-			says += a.set(s, m.Setting, m.Value)
+			if set := a.set(s, m.Setting, m.Value); a.job.choice(was, m.Setting) != m.Value {
+				says = append(says, set)
+			}
 		case m.Socket == "":
-			says += "took " + a.job.Name(m.Item) + " out"
+			if was.where(m.Item) >= 0 {
+				says = append(says, "took "+a.job.Name(m.Item)+" out")
+			}
 		default:
 			if h := s.holder(m.Socket); h >= 0 {
 				s.Placements = slices.Delete(s.Placements, h, h+1)
 			}
 			s.Placements = append(s.Placements, build.Placement{Item: m.Item, Socket: m.Socket})
-			says += "put " + a.job.Name(m.Item) + " into " + string(m.Socket)
+			if !slices.Contains(was.Placements, build.Placement{Item: m.Item, Socket: m.Socket}) {
+				says = append(says, "put "+a.job.Name(m.Item)+" into "+string(m.Socket))
+			}
 		}
 	}
-	if says == "" {
-		return a.refuse("/moves", "no move was given", "")
+	if len(says) == 0 {
+		return "left everything where it is"
 	}
-	return says
+	return strings.Join(says, "; ")
+}
+
+// choice is the value a setting has in a setup, chosen or by default.
+func (j *Job) choice(s Setup, id machine.SettingID) string {
+	for _, c := range s.Settings {
+		if c.Setting == id {
+			return c.Value
+		}
+	}
+	if st := j.Sheet.Setting(id); st != nil {
+		return st.Default
+	}
+	return ""
 }
 
 func (a *applier) set(s *Setup, id machine.SettingID, value string) string {

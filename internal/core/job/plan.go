@@ -9,6 +9,7 @@ import (
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 )
@@ -19,6 +20,7 @@ type PlanQuestion struct {
 	Bans  []build.Placement `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
 	Stay  []build.ItemID    `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
 	Leave []build.ItemID    `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
+	Shelf []part.Part       `json:"-"`                                         // what else is at hand, tried where there is no plan
 	Order []string          `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
 }
 
@@ -26,6 +28,9 @@ type PlanQuestion struct {
 func (j *Job) input(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
 	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Roles: map[build.ItemID]plan.Role{}}
+	for i := range q.Shelf {
+		in.Shelf = append(in.Shelf, &q.Shelf[i])
+	}
 	known := func(at string, id build.ItemID) {
 		if j.Item(id) == nil {
 			list.Add(at, fmt.Sprintf("no item is named %q", id), "name an item of this job")

@@ -189,7 +189,7 @@ func (c Criterion) says(n int64) string {
 	case System:
 		return "system drive: " + rate(n) + ", " + per100GB(n) + " for 100 GB"
 	case Graphics:
-		return "cards lose " + quantity.MBps(float64(n)).String() + " of their rate"
+		return "cards lose " + lost(n) + " of their rate"
 	case Rates:
 		return "all drives at once: " + rate(n)
 	case Memory:
@@ -219,7 +219,7 @@ func (c Criterion) against(n, best int64) string {
 		what := map[Criterion]string{System: "system drive ", Rates: "all drives at once "}[c]
 		return what + rate(n) + " instead of " + rate(best) + ": " + saved(n, best) + " for 100 GB"
 	case Graphics:
-		return "cards lose " + quantity.MBps(float64(n)).String() + " instead of " + quantity.MBps(float64(best)).String()
+		return c.says(n) + ", instead of " + lost(best)
 	case Memory:
 		if peak(n) != peak(best) {
 			return "memory " + peak(n) + " at its peak instead of " + peak(best)
@@ -240,6 +240,14 @@ func count(n int64, one, many string) string {
 		return "1 " + one
 	}
 	return strconv.FormatInt(n, 10) + " " + many
+}
+
+// lost prints a rate that is lost.
+func lost(n int64) string {
+	if n == 0 {
+		return "nothing"
+	}
+	return quantity.MBps(float64(n)).String()
 }
 
 // rate prints a score that is less a rate.

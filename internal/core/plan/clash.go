@@ -64,10 +64,15 @@ func (in *Input) words(w want) string {
 	name := ""
 	if i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == w.item }); i >= 0 {
 		name = in.Pieces[i].Part.Name
+		if home := in.home(w.item); home != "" {
+			name += " from " + string(home)
+		} else {
+			name = "the new " + name
+		}
 	}
 	switch w.kind {
 	case wantStay:
-		return name + " stays in " + string(in.home(w.item))
+		return name + " stays there"
 	case wantPin:
 		for _, p := range in.Pins {
 			if p.Item == w.item {
@@ -124,6 +129,32 @@ func (in *Input) explainClash(ctx context.Context, out *Advice) error {
 		}
 		if enough {
 			out.Cures = append(out.Cures, "give up: "+in.words(w))
+		}
+	}
+	return in.fromShelf(ctx, out)
+}
+
+// fromShelf tries what lies on the shelf, one part at a time: an adapter, a carrier
+// or a lead may be all that is missing.
+func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
+	for _, p := range in.Shelf {
+		if p.Fitting == nil && len(p.Positions()) == 0 {
+			continue
+		}
+		try := *in
+		extra := build.Piece{ID: "shelf/" + build.ItemID(p.ID), Part: p}
+		try.Pieces = append(slices.Clone(in.Pieces), extra)
+		try.Roles = maps.Clone(in.Roles)
+		if try.Roles == nil {
+			try.Roles = map[build.ItemID]Role{}
+		}
+		try.Roles[extra.ID] = Leave
+		r, err := Find(ctx, try)
+		if err != nil {
+			return err
+		}
+		if out.Judged += r.Judged; r.Best != nil {
+			out.Cures = append(out.Cures, "take from the shelf: "+p.Name)
 		}
 	}
 	return nil

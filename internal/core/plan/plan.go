@@ -23,6 +23,7 @@ import (
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 )
 
 // Criterion is one thing that makes a plan better than another.
@@ -81,6 +82,7 @@ type Input struct {
 	Roles   map[build.ItemID]Role
 	Pins    []build.Placement // the technician's: these pieces go there
 	Bans    []build.Placement // and these do not go there; an empty item bans all, an empty socket the machine
+	Shelf   []*part.Part      // what else is at hand, tried where there is no plan
 	Order   []Criterion       // the first counts most; those left out follow in their usual order
 	Budget  int               // steps before the search gives up, twenty for a judged build; 0 is DefaultBudget
 	without map[want]bool     // wishes set aside, while a clash is looked for

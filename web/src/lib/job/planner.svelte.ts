@@ -1,7 +1,7 @@
 // The planner's answer about the open job, and the pins under which it was found.
 // Finding a plan makes it the job's plan; undo brings the one before back.
 import { api, ApiError } from '$lib/api/client';
-import type { Advice, Placement, Way } from '$lib/api/types.gen';
+import type { Advice, Move, Placement, Way } from '$lib/api/types.gen';
 import type { Session } from './session.svelte';
 
 export class Planner {
@@ -41,12 +41,11 @@ export class Planner {
 	}
 
 	/** Whether the job's plan is this one. */
-	isNow = (way: Way) => this.#moves(way).length === 0;
+	isNow = (way: Way) => !way.moves.some((m) => this.#changes(m));
 
 	/** Makes a way the job's plan. */
 	async take(way: Way): Promise<void> {
-		const moves = this.#moves(way);
-		if (moves.length > 0) await this.#session().change({ do: 'moves', moves });
+		if (!this.isNow(way)) await this.#session().change({ do: 'moves', moves: way.moves });
 	}
 
 	/** A piece put somewhere by hand stays there, and the rest is planned around it. */
@@ -71,14 +70,11 @@ export class Planner {
 		return (await api.whyNot(this.#session().job.id, { question, item, socket })).says;
 	}
 
-	/** Of the moves that make a way, those that change anything. */
-	#moves(way: Way) {
+	#changes(m: Move): boolean {
 		const { job } = this.#session();
-		return way.moves.filter((m) => {
-			if (m.item) return job.planned.placements.find((p) => p.item === m.item)?.socket !== m.socket;
-			const set = job.sheet.settings.find((s) => s.id === m.setting);
-			const now = job.planned.settings.find((s) => s.setting === m.setting)?.value;
-			return (now ?? set?.default) !== m.value;
-		});
+		if (m.item) return job.planned.placements.find((p) => p.item === m.item)?.socket !== m.socket;
+		const set = job.sheet.settings.find((s) => s.id === m.setting);
+		const now = job.planned.settings.find((s) => s.setting === m.setting)?.value;
+		return (now ?? set?.default) !== m.value;
 	}
 }

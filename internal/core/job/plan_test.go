@@ -1,0 +1,176 @@
+package job_test
+
+import (
+	"context"
+	"errors"
+	"slices"
+	"strings"
+	"testing"
+
+	"deepbay/demo"
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/format"
+)
+
+// ask asks the planner about a demo job and prints the answer as lines.
+func ask(t *testing.T, name string, q job.PlanQuestion) (plan.Advice, string) {
+	t.Helper()
+	j, err := demo.Job(name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	a, err := j.AskPlan(context.Background(), q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	lines := []string{string(a.End)}
+	if a.Best != nil {
+		for _, p := range a.Best.Placements {
+			lines = append(lines, string(p.Item)+" in "+string(p.Socket))
+		}
+		for _, c := range a.Best.Choices {
+			lines = append(lines, string(c.Setting)+" at "+c.Value)
+		}
+		lines = append(lines, a.Best.Says...)
+	}
+	for _, o := range a.Alternatives {
+		lines = append(lines, "or "+strings.Join(append(o.Differs, o.Says...), ", "))
+	}
+	for _, s := range a.Clash {
+		lines = append(lines, "clash "+s)
+	}
+	for _, s := range a.Cures {
+		lines = append(lines, "cure "+s)
+	}
+	return a, strings.Join(lines, "\n")
+}
+
+// Each demo job is there for a judgement call that is easy to get wrong.
+func TestPlans(t *testing.T) {
+	shelf := func(ids ...string) (out []part.Part) {
+		for _, id := range ids {
+			b, err := demo.Files.ReadFile("parts/" + id + ".part.json")
+			if err != nil {
+				t.Fatal(err)
+			}
+			p, err := format.Part(b)
+			if err != nil {
+				t.Fatal(err)
+			}
+			out = append(out, p)
+		}
+		return out
+	}
+	for _, c := range []struct {
+		name string
+		job  string
+		q    job.PlanQuestion
+		want []string
+	}{
+		{"old modules come out, the drive goes to the processor", "echo-sounding-tower", job.PlanQuestion{},
+			[]string{"optimal", "item-4 in M2_1", "item-5 in A2", "item-6 in B2", "2 of Sallow 4 GB come out", "or Sallow 4 GB in A1, Sallow 4 GB in B1, memory 38.40 GB/s at its peak instead of 51.20 GB/s, nothing that was in use is lost"}},
+		{"nothing in use lost counts most", "echo-sounding-tower", job.PlanQuestion{Order: []string{"in use"}}, []string{"item-1 in A1", "item-2 in B1", "memory: 38.40 GB/s at its peak"}},
+		{"a pinned drive moves the old one", "echo-sounding-tower", job.PlanQuestion{Pins: []build.Placement{{Item: "item-4", Socket: "M2_2"}}}, []string{"item-4 in M2_2", "item-3 in SATA1"}},
+		{"a ban", "echo-sounding-tower", job.PlanQuestion{Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}}, []string{"item-4 in M2_2"}},
+		{"what must stay and what would put it off", "echo-sounding-tower", job.PlanQuestion{Stay: []build.ItemID{"item-3"}, Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}},
+			[]string{"impossible", "clash the new Ternlight 500 does not go into M2_1", "clash Mudlark 2 TB from SATA6 stays there", "cure give up: Mudlark 2 TB from SATA6 stays there"}},
+		{"the fastest socket for each drive would halve the graphics card", "wave-model-desktop", job.PlanQuestion{},
+			[]string{"item-1 in PCIE1", "item-5 in M2_1", "item-6 in M2_3", "or Ternlight 2000 in M2_2, cards lose 15.75 GB/s of their rate, instead of nothing"}},
+		{"two drives behind one uplink lose to one on the processor", "side-scan-archive", job.PlanQuestion{},
+			[]string{"item-3 in M2_1", "item-4 in M2_4", "item-5 in M2_2", "all drives at once: 21.17 GB/s", "all drives at once 14.11 GB/s instead of 21.17 GB/s"}},
+		{"the graphics card moves to where it covers nothing", "bathymetry-render", job.PlanQuestion{}, []string{"item-1 in SLOT4", "item-7 in SLOT1", "slot1-layout at 4+4+4+4", "all drives at once: 45.74 GB/s"}},
+		{"a carrier is split and filled", "dive-camera-ingest", job.PlanQuestion{}, []string{"item-5 in SLOT3", "slot3-layout at 4+4+4+4"}},
+		{"three drives on a lead for two", "lock-gate-recorder", job.PlanQuestion{Shelf: shelf("crimp-slim", "lead-angled", "raft-4")},
+			[]string{"impossible", "clash Mudlark 2 TB from SATA1 is in the machine and seen", "clash the new Skerry 480 is in the machine and seen", "cure take from the shelf: Slim plug adapter"}},
+		{"one of them may leave", "lock-gate-recorder", job.PlanQuestion{Leave: []build.ItemID{"item-3"}}, []string{"optimal", "1 drive that was in is out"}},
+	} {
+		_, got := ask(t, c.job, c.q)
+		for _, want := range c.want {
+			if !strings.Contains(got, want) {
+				t.Errorf("%s: lacks %q in\n%s", c.name, want, got)
+			}
+		}
+	}
+}
+
+// The moves of a plan make it: the job then resolves without a stop and with the
+// figures the plan claims.
+func TestPlanIsTaken(t *testing.T) {
+	for _, name := range []string{"echo-sounding-tower", "wave-model-desktop", "side-scan-archive", "bathymetry-render", "dive-camera-ingest"} {
+		a, _ := ask(t, name, job.PlanQuestion{})
+		for i, way := range append([]plan.Way{*a.Best}, a.Alternatives...) {
+			j := load(t, name)
+			next, _, err := job.Apply(j, job.Change{Do: job.DoMoves, Moves: way.Moves}, stamp)
+			if err != nil {
+				t.Fatalf("%s, way %d: %v", name, i, err)
+			}
+			b := next.PlannedBuild()
+			r := build.Resolve(&b)
+			if r.Stops() || len(next.Planned.Placements) != len(way.Placements) {
+				t.Errorf("%s, way %d: %+v\n%v", name, i, r.Findings, next.Planned.Placements)
+			}
+			sum := 0.0
+			for _, f := range r.Flows {
+				sum += float64(int64(f.Together + 1e-6))
+			}
+			if want := "all drives at once: " + quantity.MBps(sum).String(); i == 0 && !slices.Contains(way.Says, want) {
+				t.Errorf("%s: the plan comes to %q and says %q", name, want, way.Says)
+			}
+		}
+	}
+}
+
+func TestWhyNot(t *testing.T) {
+	for _, c := range []struct{ job, item, socket, want string }{
+		{"echo-sounding-tower", "item-4", "M2_2", "Ternlight 500 works in M2_2, but: system drive 3."},
+		{"echo-sounding-tower", "item-4", "A1", "Ternlight 500 does not go into A1: it is a M.2 drive, and this is a DIMM slot"},
+		{"echo-sounding-tower", "item-3", "SATA1", "Mudlark 2 TB works in SATA1, but: 6 sockets inside are touched, instead of 4"},
+		{"echo-sounding-tower", "item-6", "A2", "Sallow 16 GB would be as good in A2; of equal plans the one with the earlier sockets is taken"},
+		{"wave-model-desktop", "item-6", "M2_2", "Ternlight 2000 works in M2_2, but: cards lose 15.75 GB/s"},
+		{"bathymetry-render", "item-1", "SLOT1", "Gallery 8 graphics in SLOT1 covers it"},
+	} {
+		j := load(t, c.job)
+		got, err := j.WhyNot(context.Background(), job.PlanQuestion{}, build.ItemID(c.item), machine.SocketID(c.socket))
+		if err != nil || !strings.Contains(got, c.want) {
+			t.Errorf("%s in %s: %q, %v\nwant %q", c.item, c.socket, got, err, c.want)
+		}
+	}
+}
+
+// A question that is no longer wanted stops the search; one about what is not there is refused.
+func TestPlanRefused(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	gone, cancel := context.WithCancel(context.Background())
+	cancel()
+	if _, err := j.AskPlan(gone, job.PlanQuestion{}); !errors.Is(err, context.Canceled) {
+		t.Errorf("cancelled: %v", err)
+	}
+	_, err := j.AskPlan(context.Background(), job.PlanQuestion{Stay: []build.ItemID{"x"}, Order: []string{"beauty"}})
+	if err == nil || !strings.Contains(err.Error(), `/stay/0: no item is named "x"`) || !strings.Contains(err.Error(), `/order/0: "beauty" is not a criterion`) {
+		t.Errorf("%v", err)
+	}
+}
+
+// BenchmarkPlan is one search for each demo job, and the whole answer with its
+// alternatives.
+func BenchmarkPlan(b *testing.B) {
+	for _, name := range []string{"echo-sounding-tower", "tide-gauge-mini-pc", "wave-model-desktop", "side-scan-archive", "chart-table-workstation", "dive-camera-ingest", "bathymetry-render"} {
+		j, err := demo.Job(name)
+		if err != nil {
+			b.Fatal(err)
+		}
+		b.Run(name, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				if _, err := j.AskPlan(context.Background(), job.PlanQuestion{}); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}
