@@ -252,7 +252,7 @@ func (r *resolver) trainBox(s *sock) {
 	if r.quiet() {
 		return
 	}
-	s.because = append(s.because,
+	s.because = append(make([]Reason, 0, 3+len(s.narrowed)),
 		Reason{FromPart, r.name(s) + " is " + e.USB.String()},
 		Reason{FromSheet, string(s.ID) + " is " + s.USB.String() + r.fedBy(s)})
 	for _, rule := range s.narrowed {

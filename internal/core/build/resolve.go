@@ -17,7 +17,7 @@ import (
 // sheet's sockets, rules and the pieces.
 func Resolve(b *Build) Resolved {
 	carried := b.Carried()
-	r := resolver{checks: Checks[:], b: b}
+	r := resolver{checks: Checks[:], b: b, findings: make([]Finding, 0, 16)}
 	r.settle(carried)
 	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Carried: carried, Flows: r.flows(), Memory: r.memory, Findings: r.findings}
 	if carried == nil {
@@ -25,9 +25,6 @@ func Resolve(b *Build) Resolved {
 	}
 	for i := range r.sockets {
 		out.Sockets[i] = r.answer(&r.sockets[i])
-	}
-	if r.findings == nil {
-		out.Findings = []Finding{}
 	}
 	return out
 }
@@ -122,6 +119,7 @@ type resolver struct {
 	memory   MemoryAnswer
 	wantLead *lacking // drives without a data lead, once asked for
 	findings []Finding
+	fed      []fed
 	count    []int // quiet: findings of each check, in place of their words; nil where somebody reads
 }
 
@@ -317,7 +315,7 @@ func (r *resolver) train(s *sock) {
 		if r.quiet() {
 			return
 		}
-		s.because = append(s.because,
+		s.because = append(make([]Reason, 0, 2+len(s.narrowed)),
 			Reason{FromPart, r.name(s) + " is SATA " + d.Gen.String()},
 			Reason{FromSheet, string(s.ID) + " is SATA " + s.sataGen.String() + r.fedBy(s)})
 	}
@@ -351,15 +349,29 @@ func (r *resolver) fedBy(s *sock) string {
 	if root == nil {
 		return ""
 	}
-	if root.Uplink == nil {
-		return ", on the " + root.Name
+	for _, f := range r.fed {
+		if f.root == root {
+			return f.says
+		}
 	}
-	return ", on the " + root.Name + " behind its uplink of " + worded(root.Uplink.Link()).Text + ", which everything there shares"
+	says := ", on the " + root.Name
+	if root.Uplink != nil {
+		says += " behind its uplink of " + worded(root.Uplink.Link()).Text + ", which everything there shares"
+	}
+	r.fed = append(r.fed, fed{root, says})
+	return says
+}
+
+// fed is how the sockets of a root are fed, worded once.
+type fed struct {
+	root *machine.Root
+	says string
 }
 
 // wording is a PCIe link with the sentences about it.
 type wording struct {
 	LinkAnswer
+	says    string // "Gen 3 x4, 3.94 GB/s"
 	settles string // what two ends settle on
 	left    string // what packets leave of the line rate
 }
@@ -379,7 +391,7 @@ func init() {
 			if l.Known() {
 				a.Rate = l.LineRate().String() + " before packet overhead"
 			}
-			pcieAnswers[gen][lanes] = wording{a,
+			pcieAnswers[gen][lanes] = wording{a, a.Text + ", " + l.LineRate().String(),
 				"a PCIe link runs at the lower generation and the narrower width of its two ends: " + a.Text,
 				l.LineRate().String() + " is the line rate after coding; with " + strconv.Itoa(link.Typical.Payload) + "-byte packets about " +
 					l.Usable(link.Typical).String() + " is left for data"}
@@ -509,6 +521,8 @@ func (r *resolver) answer(s *sock) SocketState {
 			live, all := r.seen(s)
 			out.Says += ", " + strconv.Itoa(live) + " of " + plural(all, "position") + " served"
 		}
+	case out.Link != nil && s.trained.MBps > 0 && s.trained.Protocol == link.PCIe:
+		out.Says = worded(link.Link{Gen: s.trained.Gen, Lanes: s.trained.Lanes}).says
 	case out.Link != nil && s.trained.MBps > 0:
 		out.Says = s.trained.Text + ", " + quantity.MBps(s.trained.MBps).String()
 	case out.Link != nil:

@@ -83,6 +83,8 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 func (r *Result) proof() string {
 	tried := strconv.Itoa(r.Judged) + " builds judged"
 	switch {
+	case r.End == Impossible && r.Judged == 0:
+		return "proved impossible: the parts cannot lie together, wherever each may lie"
 	case r.End == Impossible:
 		return "proved impossible: " + tried + ", and every other place is ruled out"
 	case r.End == GaveUp:

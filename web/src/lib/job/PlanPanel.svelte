@@ -101,7 +101,7 @@
 					</ul>
 					<Button
 						color="alternative"
-						class="mt-1"
+						class="mt-1 w-full px-1"
 						disabled={session.closed || planner.isNow(way)}
 						onclick={() => planner.take(way)}
 						>{planner.isNow(way)
