@@ -33,6 +33,7 @@ func TestScreenshots(t *testing.T) {
 		{"fit-workstation-night", "/jobs/chart-table-workstation/fit", 1280, 800, []chromedp.Action[chromedp.Void]{night, chromedp.Reload()}},
 		{"work-order", "/jobs/chart-table-workstation/order", 1280, 800, []chromedp.Action[chromedp.Void]{day, chromedp.Reload()}},
 		{"prove", "/jobs/tide-gauge-mini-pc/prove", 1280, 800, nil},
+		{"plan", "/jobs/wave-model-desktop/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="plan"] li button`))}},
 		{"sheets", "/sheets/kittiwake-d2", 1280, 800, nil},
 		{"sheet-editor", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS(`g[data-socket="M2_2"]`))}},
 		{"sheet-rules", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS("#tab-rules"))}},

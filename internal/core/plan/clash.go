@@ -60,36 +60,35 @@ func (in *Input) wants() []want {
 	return out
 }
 
-func (in *Input) words(w want) string {
-	name := ""
-	if i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == w.item }); i >= 0 {
-		name = in.Pieces[i].Part.Name
-		if home := in.home(w.item); home != "" {
-			name += " from " + string(home)
-		} else {
-			name = "the new " + name
-		}
+// name tells a piece from its like.
+func (in *Input) name(id build.ItemID) string {
+	i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == id })
+	if i < 0 {
+		return "anything"
 	}
+	if home := in.home(id); home != "" {
+		return in.Pieces[i].Part.Name + " from " + string(home)
+	}
+	return "the new " + in.Pieces[i].Part.Name
+}
+
+// words says a want, and what giving it up would mean.
+func (in *Input) words(w want) (is, givenUp string) {
+	name := in.name(w.item)
 	switch w.kind {
 	case wantStay:
-		return name + " stays there"
+		return name + " stays there", "let " + name + " move"
 	case wantPin:
-		for _, p := range in.Pins {
-			if p.Item == w.item {
-				return name + " is pinned to " + string(p.Socket)
-			}
-		}
+		at := string(socketOf(in.Pins, w.item))
+		return name + " is pinned to " + at, "let go of the pin of " + name + " to " + at
 	case wantBan:
-		if name == "" {
-			return "nothing goes into " + string(w.socket)
-		}
-		return name + " does not go into " + string(w.socket)
+		return name + " does not go into " + string(w.socket), "let " + name + " go into " + string(w.socket)
 	case wantMemory:
-		return in.Wish.MemoryBytes.Binary() + " of memory or more"
+		return in.Wish.MemoryBytes.Binary() + " of memory or more", "do with less memory"
 	case wantSystem:
-		return "a system drive of " + in.Wish.SystemBytes.Label() + " or more, as wished"
+		return "a system drive of " + in.Wish.SystemBytes.Label() + " or more, as wished", "do with another system drive"
 	}
-	return name + " is in the machine and seen"
+	return name + " is in the machine and seen", "leave out " + name
 }
 
 // relieved reports whether there is a plan once some wants are set aside.
@@ -122,13 +121,14 @@ func (in *Input) explainClash(ctx context.Context, out *Advice) error {
 		return err
 	}
 	for _, w := range clash {
-		out.Clash = append(out.Clash, in.words(w))
+		is, givenUp := in.words(w)
+		out.Clash = append(out.Clash, is)
 		enough, err := in.relieved(ctx, out, map[want]bool{w: true})
 		if err != nil {
 			return err
 		}
 		if enough {
-			out.Cures = append(out.Cures, "give up: "+in.words(w))
+			out.Cures = append(out.Cures, givenUp)
 		}
 	}
 	return in.fromShelf(ctx, out)

@@ -1,0 +1,357 @@
+package plan
+
+// This file lists where each piece may go, and what it comes to there at best.
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"deepbay/internal/core/build"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+)
+
+// option is one place a piece may take. A socket that a part brings is there only
+// while that part, the piece numbered holder, is in the socket named before the
+// last stroke of the path.
+type option struct {
+	socket machine.SocketID
+	holder int // -1 for the board's own sockets
+	single
+	on     machine.SocketID // where the holder must be
+	behind int              // the root whose uplink it passes, as the sheet numbers them; -1 for none
+}
+
+// most is how many options a search takes on: far above any real machine.
+const most = 20_000
+
+// trial names what alone was asked: a part in a socket, on these holders.
+type trial struct {
+	part   *part.Part
+	socket machine.SocketID
+	on     string  // the pieces that hold it
+	ref    float64 // what a card is measured against
+}
+
+// single is what a piece comes to where it has the machine to itself.
+type single struct {
+	ok    bool
+	rate  float64 // of a drive, through its uplinks
+	bound Score
+	sets  []int  // the settings that decide whether it works
+	works uint64 // under which of their combinations it does, the first setting counting fastest
+	must  []int  // of these, those that cannot stay as found
+}
+
+// brings reports a part that brings sockets.
+func brings(p *build.Piece) bool { return len(p.Part.Positions()) > 0 }
+
+// inSearchOrder puts cards that bring nothing first, for they cover slots, then
+// what brings sockets, then the rest.
+func inSearchOrder(pieces []build.Piece) []build.Piece {
+	rank := func(p *build.Piece) int {
+		switch {
+		case brings(p):
+			return 1
+		case p.Part.Card != nil:
+			return 0
+		}
+		return 2
+	}
+	out := slices.Clone(pieces)
+	slices.SortStableFunc(out, func(a, b build.Piece) int { return rank(&a) - rank(&b) })
+	return out
+}
+
+// sockets lists for every piece where it may go, those that other pieces bring
+// included, to any depth.
+func (s *search) sockets() {
+	type place struct {
+		socket *machine.Socket
+		holder int
+		chain  []build.Placement // what holds it
+	}
+	var places []place
+	sheet := s.in.Found.Sheet
+	for i := range sheet.Sockets {
+		places = append(places, place{&sheet.Sockets[i], -1, nil})
+	}
+	total := 0
+	for n := 0; n < len(places); n++ {
+		at := places[n]
+		for i := range s.choices {
+			c := &s.choices[i]
+			if !build.Suits(c.piece, at.socket) || slices.ContainsFunc(at.chain, func(p build.Placement) bool { return p.Item == c.piece.ID }) || !s.allowed(c, at.socket.ID) {
+				continue
+			}
+			one := s.try(c, at.socket, at.chain)
+			if s.out {
+				return
+			}
+			if !one.ok {
+				continue
+			}
+			if total++; total > most {
+				s.out = true
+				return
+			}
+			if at.socket.ID != c.home && s.inside(at.socket.ID) {
+				one.bound[Opened] = 1
+			}
+			c.add(option{socket: at.socket.ID, holder: at.holder, on: build.Holder(at.socket.ID), single: one, behind: s.rootOf(at.socket)})
+			if brings(c.piece) {
+				chain := append(slices.Clone(at.chain), build.Placement{Item: c.piece.ID, Socket: at.socket.ID})
+				b := s.build(chain, s.chosen)
+				for _, k := range b.Carried() {
+					if build.Holder(k.ID) == at.socket.ID {
+						places = append(places, place{&k, i, chain})
+					}
+				}
+			}
+		}
+	}
+	for i := range s.choices {
+		c := &s.choices[i]
+		slices.SortStableFunc(c.options, func(a, b option) int {
+			return cmp.Or(s.comesBefore(a.socket, b.socket), cmp.Compare(a.holder, b.holder))
+		})
+		if s.mayLeave(c) {
+			out := option{holder: -1, behind: -1}
+			if c.home != "" {
+				if c.piece.Part.Drive != nil {
+					out.bound[Data] = 1
+				} else {
+					out.bound[InUse] = 1
+				}
+			}
+			c.options = append(c.options, out)
+		}
+	}
+}
+
+// add lists an option once; met again on other holders, it is as good as the better.
+func (c *choice) add(o option) {
+	i := slices.IndexFunc(c.options, func(p option) bool { return p.socket == o.socket && p.holder == o.holder })
+	if i < 0 {
+		c.options = append(c.options, o)
+		return
+	}
+	p := &c.options[i]
+	p.rate = max(p.rate, o.rate)
+	p.bound = least(p.bound, o.bound)
+	p.sets, p.must, p.works = nil, nil, 1 // which settings it asks for depends on what holds it
+}
+
+// rootOf is the number of the root behind whose uplink a socket lies, -1 for none.
+func (s *search) rootOf(k *machine.Socket) int {
+	root := s.in.Found.Sheet.RootOf(k)
+	return slices.IndexFunc(s.in.Found.Sheet.Roots, func(r machine.Root) bool { return root != nil && r.ID == root.ID && r.Uplink != nil })
+}
+
+// least is the better of two scores by every criterion.
+func least(a, b Score) Score {
+	for i := range a {
+		a[i] = min(a[i], b[i])
+	}
+	return a
+}
+
+// comesBefore orders sockets as the sheet lists them, and the positions of what is
+// in one behind it.
+func (s *scorer) comesBefore(a, b machine.SocketID) int {
+	topA, restA, _ := strings.Cut(string(a), "/")
+	topB, restB, _ := strings.Cut(string(b), "/")
+	index := func(top string) int {
+		return slices.IndexFunc(s.in.Found.Sheet.Sockets, func(k machine.Socket) bool { return string(k.ID) == top })
+	}
+	return cmp.Or(cmp.Compare(index(topA), index(topB)), cmp.Compare(len(restA), len(restB)), cmp.Compare(restA, restB))
+}
+
+// allowed applies pins, bans and the role to a socket.
+func (s *search) allowed(c *choice, id machine.SocketID) bool {
+	for _, p := range s.in.Pins {
+		if p.Item == c.piece.ID && p.Socket != id && !s.in.without[want{wantPin, c.piece.ID, ""}] {
+			return false
+		}
+	}
+	for _, p := range s.in.Bans {
+		if p.Socket == id && (p.Item == c.piece.ID || p.Item == "") && !s.in.without[want{wantBan, p.Item, id}] {
+			return false
+		}
+	}
+	return s.in.role(c.piece) != Stay || c.home == id || s.in.without[want{wantStay, c.piece.ID, ""}]
+}
+
+func (s *search) mayLeave(c *choice) bool {
+	id := c.piece.ID
+	if s.in.without[want{wantIn, id, ""}] {
+		return true
+	}
+	if slices.ContainsFunc(s.in.Pins, func(p build.Placement) bool { return p.Item == id && !s.in.without[want{wantPin, id, ""}] }) {
+		return false
+	}
+	return s.in.role(c.piece) == Leave
+}
+
+// try asks what a piece comes to alone, under the settings that suit it best. What
+// stops it there stops it in every plan: rules and other parts only take away.
+// Only a split of a slot may give, so a position that is not served is let pass.
+func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) single {
+	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.ID}
+	for _, p := range chain {
+		name.on += "\x00" + string(p.Item)
+	}
+	if got, ok := s.alone[name]; ok {
+		return got
+	}
+	var best single
+	placed := append(slices.Clone(chain), build.Placement{Item: c.piece.ID, Socket: k.ID})
+	sets := s.asked(placed, false)
+	combinations := 1
+	for _, j := range sets {
+		combinations *= len(s.half.settings[j].Options)
+	}
+	choices := slices.Clone(s.chosen)
+	var works uint64
+	asFound := make([]bool, len(sets)) // it works with this setting as found
+	for n := range min(combinations, 64) {
+		digits := n
+		for _, j := range sets {
+			o := s.half.settings[j].Options
+			choices[j].Value = o[digits%len(o)].Value
+			digits /= len(o)
+		}
+		if s.spend(judging); s.out {
+			return single{}
+		}
+		b := s.build(placed, choices)
+		got := s.read(build.Judge(&b), c.piece, k.ID)
+		if got.ok {
+			works |= 1 << n
+			for i, j := range sets {
+				asFound[i] = asFound[i] || choices[j].Value == s.chosen[j].Value
+			}
+		}
+		switch {
+		case !got.ok:
+		case !best.ok:
+			best = got
+		default:
+			best.rate, best.bound = max(best.rate, got.rate), least(best.bound, got.bound)
+		}
+	}
+	if combinations > 64 { // too many to try: anything may be
+		best = s.anything(c.piece)
+	} else if best.ok {
+		best.sets, best.works = sets, works
+		for i, j := range sets {
+			if !asFound[i] {
+				best.must = append(best.must, j)
+			}
+		}
+	}
+	s.alone[name] = best
+	return best
+}
+
+// anything is the bound of a piece of which nothing is known but its own label.
+func (s *search) anything(p *build.Piece) single {
+	out := single{ok: true}
+	if d := p.Part.Drive; d != nil {
+		out.rate = max(d.Link().Planning().MBps(), 600)
+		if d.ReadMBps > 0 {
+			out.rate = min(out.rate, d.ReadMBps)
+		}
+		out.bound[Rates] = -whole(out.rate)
+	}
+	return out
+}
+
+// read takes the piece's own part out of a verdict.
+func (s *search) read(v build.Verdict, p *build.Piece, at machine.SocketID) single {
+	i := slices.IndexFunc(v.Sockets, func(o build.Outcome) bool { return o.Socket == at })
+	o := &v.Sockets[i]
+	if v.Count("position-dead") > 0 && s.splitElsewhere {
+		return s.anything(p)
+	}
+	if o.State != build.Live {
+		return single{}
+	}
+	out := single{ok: true}
+	for _, f := range v.Flows {
+		if f.Item == p.ID && !f.AtMost {
+			out.rate = f.Alone
+			out.bound[Rates] = -whole(f.Alone)
+		}
+	}
+	if ref := s.refs[p.ID]; ref > 0 {
+		got := 0.0
+		if o.Link != nil {
+			got = o.Link.MBps
+		}
+		out.bound[Graphics] = whole(max(0, ref-got))
+	}
+	if p.Part.Drive != nil {
+		out.bound[Cooling] = int64(v.Count("m2-warm") + 2*v.Count("m2-hot"))
+	}
+	return out
+}
+
+// asked lists the settings that can change what the parts placed come to: those
+// that a rule with an effect on their sockets, or on memory, asks about; and, where
+// ports count, those of rules that switch sockets off.
+func (s *search) asked(placed []build.Placement, ports bool) []int {
+	var out []int
+	for j, set := range s.half.settings {
+		if slices.ContainsFunc(s.in.Found.Sheet.Rules, func(r machine.Rule) bool {
+			return slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Setting == set.ID }) &&
+				slices.ContainsFunc(r.Then, func(e machine.Effect) bool {
+					return e.Profile || e.Off && ports || slices.ContainsFunc(placed, func(p build.Placement) bool { return p.Socket == e.Socket })
+				})
+		}) {
+			out = append(out, j)
+		}
+	}
+	return out
+}
+
+// limits works out the best a piece can come to, and in which order to try.
+func (s *search) limits(i int) {
+	c := &s.choices[i]
+	for n := range c.options {
+		o := &c.options[n]
+		c.byBound = append(c.byBound, n)
+		if c.rate = max(c.rate, o.rate); n == 0 {
+			c.best, c.surely = o.bound, o.behind
+		}
+		if o.behind != c.surely {
+			c.surely = -1
+		}
+		c.best = least(c.best, o.bound)
+	}
+	slices.SortStableFunc(c.byBound, func(a, b int) int {
+		x, y := &c.options[a], &c.options[b]
+		return cmp.Or(compare(s.order, &x.bound, &y.bound), cmp.Compare(len(x.must), len(y.must)), cmp.Compare(x.holder, y.holder))
+	})
+}
+
+// twins finds pieces that nothing tells apart: of these the earlier lies in the
+// earlier socket, for exchanged they make the same plan.
+func (s *search) twins() {
+	for i := range s.choices {
+		a := &s.choices[i]
+		for j := i - 1; j >= 0 && a.twin < 0; j-- {
+			b := &s.choices[j]
+			if a.home == "" && b.home == "" && a.piece.New == b.piece.New && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
+				a.twin = j
+			}
+		}
+	}
+}
+
+func samePart(a, b *part.Part) bool { return a == b || a.ID == b.ID && a.ID != "" }
+
+func sameOptions(a, b *choice) bool {
+	return slices.EqualFunc(a.options, b.options, func(x, y option) bool { return x.socket == y.socket && x.holder == y.holder })
+}
