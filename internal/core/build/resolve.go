@@ -42,6 +42,12 @@ func (r *resolver) settle(carried []machine.Socket) {
 		}
 		r.sockets[i] = sock{Socket: s, link: s.Link(), sataGen: s.SATAGen, protocols: s.Protocols, state: Free}
 	}
+	if len(r.sockets) > 64 {
+		r.byID = make(map[machine.SocketID]int, len(r.sockets))
+		for i := range r.sockets {
+			r.byID[r.sockets[i].ID] = i
+		}
+	}
 	for i := len(b.Sheet.Sockets); i < len(r.sockets); i++ {
 		r.sockets[i].parent = r.socket(Holder(r.sockets[i].ID))
 	}
@@ -120,13 +126,20 @@ type resolver struct {
 	wantLead *lacking // drives without a data lead, once asked for
 	findings []Finding
 	fed      []fed
-	count    []int // quiet: findings of each check, in place of their words; nil where somebody reads
+	byID     map[machine.SocketID]int // on boards of many sockets only: it costs more than it saves on others
+	count    []int                    // quiet: findings of each check, in place of their words; nil where somebody reads
 }
 
 // quiet reports that nobody reads: reasons and words are left out.
 func (r *resolver) quiet() bool { return r.count != nil }
 
 func (r *resolver) socket(id machine.SocketID) *sock {
+	if r.byID != nil {
+		if i, ok := r.byID[id]; ok {
+			return &r.sockets[i]
+		}
+		return &sock{Socket: &machine.Socket{}}
+	}
 	for i := range r.sockets {
 		if r.sockets[i].ID == id {
 			return &r.sockets[i]

@@ -84,7 +84,7 @@ type Input struct {
 	Bans    []build.Placement // and these do not go there; an empty item bans all, an empty socket the machine
 	Shelf   []*part.Part      // what else is at hand, tried where there is no plan
 	Order   []Criterion       // the first counts most; those left out follow in their usual order
-	Budget  int               // steps before the search gives up, twenty for a judged build; 0 is DefaultBudget
+	Budget  int               // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
 	without map[want]bool     // wishes set aside, while a clash is looked for
 }
 

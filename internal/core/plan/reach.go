@@ -215,14 +215,17 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 	choices := slices.Clone(s.chosen)
 	var works uint64
 	asFound := make([]bool, len(sets)) // it works with this setting as found
-	for n := range min(combinations, 64) {
+	if combinations > 64 {             // too many to try: anything may be
+		combinations, best = 0, s.anything(c.piece)
+	}
+	for n := range combinations {
 		digits := n
 		for _, j := range sets {
 			o := s.half.settings[j].Options
 			choices[j].Value = o[digits%len(o)].Value
 			digits /= len(o)
 		}
-		if s.spend(judging); s.out {
+		if s.spend(s.judging()); s.out {
 			return single{}
 		}
 		b := s.build(placed, choices)
@@ -241,9 +244,7 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 			best.rate, best.bound = max(best.rate, got.rate), least(best.bound, got.bound)
 		}
 	}
-	if combinations > 64 { // too many to try: anything may be
-		best = s.anything(c.piece)
-	} else if best.ok {
+	if works != 0 {
 		best.sets, best.works = sets, works
 		for i, j := range sets {
 			if !asFound[i] {

@@ -121,8 +121,11 @@ func (s *search) run() {
 	s.place(0, &bound)
 }
 
-// judging is what a judged build costs, in steps.
-const judging = 20
+// judging is what a judged build costs, in steps: more on boards of many sockets
+// and rules.
+func (s *search) judging() int {
+	return 20 + (len(s.in.Found.Sheet.Sockets)+len(s.in.Found.Sheet.Rules))/3
+}
 
 // spend takes steps from the budget and asks now and then whether the search is
 // still wanted.
@@ -229,7 +232,7 @@ func (s *search) possible(last int) bool {
 			placed = append(placed, build.Placement{Item: s.choices[i].piece.ID, Socket: o.socket})
 		}
 	}
-	if s.spend(judging); s.out {
+	if s.spend(s.judging()); s.out {
 		return false
 	}
 	b := s.build(placed, s.chosen)
@@ -328,7 +331,7 @@ func (s *search) settle(sets []int, bound Score) {
 		return
 	}
 	s.judged++
-	if s.spend(judging); s.out {
+	if s.spend(s.judging()); s.out {
 		return
 	}
 	got, ok := s.score(s.placed, s.chosen)
