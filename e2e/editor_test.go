@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -64,6 +65,13 @@ func TestSheetEditor(t *testing.T) {
 	// Tables: what the manual says, and one row made the model of the others.
 	b.button("main", "M.2")
 	b.choose("PCIe Gen of M2_1", "5")
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[aria-label="Name of M2_1"]').select()`),
+		chromedp.SendKeys(chromedp.CSS(labelled("Name of M2_1")), "M2_"),
+		chromedp.Sleep(600*time.Millisecond), // the answer to the change before arrives meanwhile
+		chromedp.SendKeys(chromedp.CSS(labelled("Name of M2_1")), "B"))
+	if got := b.value(labelled("Name of M2_1")); got != "M2_B" {
+		t.Errorf("what was typed became %q", got)
+	}
 	b.retype(labelled("Name of M2_1"), "M2_A")
 	b.wants(judged, "No fault, not kept yet")
 	b.button("main", "Make all like M2_A")

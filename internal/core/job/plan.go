@@ -24,8 +24,8 @@ type PlanQuestion struct {
 	Order []string          `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
 }
 
-// input makes the planner's question; an error is a problem.List into the question.
-func (j *Job) input(q PlanQuestion) (plan.Input, error) {
+// PlanInput makes the planner's question; an error is a problem.List into the question.
+func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
 	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Roles: map[build.ItemID]plan.Role{}}
 	for i := range q.Shelf {
@@ -64,7 +64,7 @@ func (j *Job) input(q PlanQuestion) (plan.Input, error) {
 
 // AskPlan finds the best plan for a job, the alternatives, or why there is none.
 func (j *Job) AskPlan(ctx context.Context, q PlanQuestion) (plan.Advice, error) {
-	in, err := j.input(q)
+	in, err := j.PlanInput(q)
 	if err != nil {
 		return plan.Advice{}, err
 	}
@@ -73,7 +73,7 @@ func (j *Job) AskPlan(ctx context.Context, q PlanQuestion) (plan.Advice, error) 
 
 // WhyNot says why a piece is not in a socket in the best plan for a job.
 func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item build.ItemID, socket machine.SocketID) (string, error) {
-	in, err := j.input(q)
+	in, err := j.PlanInput(q)
 	if err != nil {
 		return "", err
 	}

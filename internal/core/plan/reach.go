@@ -30,7 +30,7 @@ const most = 20_000
 type trial struct {
 	part   *part.Part
 	socket machine.SocketID
-	on     string  // the pieces that hold it
+	on     string  // the parts that hold it
 	ref    float64 // what a card is measured against
 }
 
@@ -200,7 +200,7 @@ func (s *search) mayLeave(c *choice) bool {
 func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) single {
 	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.ID}
 	for _, p := range chain {
-		name.on += "\x00" + string(p.Item)
+		name.on += "\x00" + string(s.partOf(p.Item).ID)
 	}
 	if got, ok := s.alone[name]; ok {
 		return got
@@ -254,6 +254,11 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 	}
 	s.alone[name] = best
 	return best
+}
+
+func (s *search) partOf(id build.ItemID) *part.Part {
+	i := slices.IndexFunc(s.half.pieces, func(p build.Piece) bool { return p.ID == id })
+	return s.half.pieces[i].Part
 }
 
 // anything is the bound of a piece of which nothing is known but its own label.

@@ -41,12 +41,16 @@
 		)
 	);
 
+	// What stands in the field: while it is typed, answers of the server that arrive
+	// leave it alone.
+	let text = $derived(value === undefined ? '' : String(value));
+
 	function put(v: unknown) {
 		if (onset) onset(v);
 		else draft.set(at, v);
 	}
-	function typed(text: string) {
-		const t = text.trim();
+	function typed(all: string) {
+		const t = all.trim();
 		if (!number) return put(t === '' ? undefined : t);
 		const n = Number(t.replace(',', '.'));
 		put(t === '' ? undefined : Number.isFinite(n) ? n : t);
@@ -79,7 +83,7 @@
 	{:else}
 		<Input
 			id={uid}
-			value={value === undefined ? '' : String(value)}
+			bind:value={text}
 			{placeholder}
 			inputmode={number ? 'decimal' : undefined}
 			maxlength={max}
@@ -88,7 +92,7 @@
 			classes={{
 				input: [bare && 'px-2', faults.length > 0 && 'border-2 border-over']
 			}}
-			onchange={(e) => typed(e.currentTarget.value)}
+			onchange={() => typed(text)}
 		/>
 	{/if}
 	{#if faults.length > 0}
