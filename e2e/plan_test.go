@@ -53,3 +53,30 @@ func TestPlan(t *testing.T) {
 	b.wants(plan, "proved impossible", "These cannot all be had", "Skerry 240 is in the machine and seen", "leave out the new Skerry 240")
 	b.axe()
 }
+
+// TestShop goes from a wish to parts of the shelf and on to the plan.
+func TestShop(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.button("main", "New job")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
+	b.do(chromedp.SetValue(chromedp.CSS("dialog[open] select"), "harrier-t4"),
+		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`))
+	b.field("What the owner calls the machine", "Buoy-yard tower")
+	b.field("Memory of at least (GiB)", "32")
+	b.field("System drive of at least (GB)", "500")
+	b.button("dialog[open]", "Start the job")
+	b.wants("main", "Best plan")
+	b.do(chromedp.KeyEvent("c"))
+	b.wants("dialog[open]", "Choose parts from the shelf")
+	b.field("Further drives for data, together (GB)", "2000")
+	b.field("For at most", "300")
+	b.button("dialog[open]", "Look on the shelf")
+	b.wants("dialog[open]", "combinations of what is on the shelf were planned", "2 of Sallow 16 GB, Ternlight 500, Mudlark 2 TB, 165.80", "system drive: 6.50 GB/s")
+	b.axe()
+	b.button("dialog[open]", "Take basket 1 and plan")
+	b.wants(`[data-testid="plan"]`, "proved best", "all drives at once: 6.71 GB/s")
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.wants(socket("B2"), "16 GiB at 3200 MT/s")
+	b.wants(socket("SATA1"), "Mudlark 2 TB")
+}

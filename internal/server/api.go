@@ -185,6 +185,8 @@ type API struct {
 	Plan        job.PlanQuestion  `json:"plan"`
 	Advice      plan.Advice       `json:"advice"`
 	WhyNot      WhyNot            `json:"whyNot"`
+	Need        plan.Need         `json:"need"`
+	Shopping    plan.Shopping     `json:"shopping"`
 	Because     Because           `json:"because"`
 	Shelf       []ShelfRow        `json:"shelf"`
 	QuickAdd    QuickAdd          `json:"quickAdd"`

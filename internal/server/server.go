@@ -29,6 +29,7 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
@@ -89,6 +90,7 @@ func New(o Options) (http.Handler, error) {
 	a.GET("/jobs/:id/offers/:item", s.do(s.offers))
 	a.POST("/jobs/:id/plan", s.do(s.plan))
 	a.POST("/jobs/:id/why-not", s.do(s.whyNot))
+	a.POST("/jobs/:id/shop", s.do(s.shop))
 	a.POST("/jobs/:id/changes", s.do(s.change))
 	a.POST("/jobs/:id/undo", s.do(s.undo))
 	a.GET("/sheets", s.do(s.sheets))
@@ -341,6 +343,27 @@ func (s *api) plan(c *gin.Context) error {
 	advice, err := k.Job.AskPlan(c.Request.Context(), q)
 	if err == nil {
 		c.JSON(http.StatusOK, advice)
+	}
+	return err
+}
+
+// shop finds the parts of the shelf that meet a need in a job's machine.
+func (s *api) shop(c *gin.Context) error {
+	need, err := body[plan.Need](c, "Need")
+	if err != nil {
+		return err
+	}
+	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	stock, err := s.Data.Shelf(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	found, err := k.Job.Shop(c.Request.Context(), need, stock)
+	if err == nil {
+		c.JSON(http.StatusOK, found)
 	}
 	return err
 }

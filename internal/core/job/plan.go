@@ -12,6 +12,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/shelf"
 )
 
 // PlanQuestion is what the technician adds to a job when asking for the best plan.
@@ -100,4 +101,14 @@ type Planned struct {
 	Job     ID          `json:"job"`
 	Title   string      `json:"title"`
 	Advice  plan.Advice `json:"advice"`
+}
+
+// Shop finds which parts of the shelf meet a need in this machine. What was planned
+// to be fitted so far stays part of it.
+func (j *Job) Shop(ctx context.Context, need plan.Need, stock []shelf.Stock) (plan.Shopping, error) {
+	in, err := j.PlanInput(PlanQuestion{})
+	if err != nil {
+		return plan.Shopping{}, err
+	}
+	return plan.Shop(ctx, in, need, stock)
 }

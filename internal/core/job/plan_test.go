@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"slices"
@@ -14,6 +15,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 )
 
@@ -184,5 +186,69 @@ func BenchmarkPlan(b *testing.B) {
 				}
 			}
 		})
+	}
+}
+
+// stock is the demo shop's shelf.
+func stock(tb testing.TB) []shelf.Stock {
+	tb.Helper()
+	b, err := demo.Files.ReadFile("shelf.csv")
+	if err != nil {
+		tb.Fatal(err)
+	}
+	entries, problems, err := shelf.ReadCSV(bytes.NewReader(b), func(id part.ID) (part.Part, bool) {
+		b, err := demo.Files.ReadFile("parts/" + string(id) + ".part.json")
+		if err != nil {
+			return part.Part{}, false
+		}
+		p, err := format.Part(b)
+		return p, err == nil
+	})
+	if err != nil || len(problems) > 0 {
+		tb.Fatal(err, problems)
+	}
+	return entries
+}
+
+// From wish to parts: what is cheapest, and what each step of money more buys.
+func TestShop(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	for _, it := range []build.ItemID{"item-4", "item-5", "item-6"} { // nothing was bought yet
+		next, _, err := job.Apply(j, job.Change{Do: job.DoRemove, Item: it}, stamp)
+		if err != nil {
+			t.Fatal(err)
+		}
+		j = next
+	}
+	for _, c := range []struct {
+		name string
+		need plan.Need
+		want []string
+	}{
+		{"memory and a fast system drive", plan.Need{MemoryBytes: 32 * quantity.GiB, SystemBytes: quantity.DriveBytes(500), SystemFast: true},
+			[]string{"2 of Sallow 16 GB, Ternlight 500 117.80: system drive: 6.50 GB/s"}},
+		{"any system drive: money buys speed", plan.Need{SystemBytes: quantity.DriveBytes(240)},
+			[]string{"Skerry 240 19.00: system drive: 540 MB/s, 186 s for 100 GB", "SATA5 goes off", "Skerry 480 34.00", "nothing in use is lost",
+				"Ternlight 500 44.00: system drive 6.50 GB/s instead of 550 MB/s: 166 s less for 100 GB", "5 combinations"}},
+		{"with data", plan.Need{MemoryBytes: 32 * quantity.GiB, SystemBytes: quantity.DriveBytes(500), SystemFast: true, DataBytes: quantity.DriveBytes(2000), AtMost: 30000},
+			[]string{"2 of Sallow 16 GB, Ternlight 500, Mudlark 2 TB 165.80: system drive: 6.50 GB/s", "9 combinations"}},
+		{"for too little", plan.Need{MemoryBytes: 32 * quantity.GiB, AtMost: 1000}, []string{"0 combinations of what is on the shelf were planned; 3 cost more than was said: none of them"}},
+		{"more than the shelf has", plan.Need{DataBytes: quantity.DriveBytes(40000)}, []string{"0 combinations of what is on the shelf were planned: none of them meets the wish"}},
+	} {
+		got, err := j.Shop(context.Background(), c.need, stock(t))
+		if err != nil {
+			t.Fatal(err)
+		}
+		var lines []string
+		for i := range got.Baskets {
+			b := &got.Baskets[i]
+			lines = append(lines, b.String()+" "+b.Price+": "+strings.Join(b.Says, "; "))
+		}
+		all := strings.Join(append(lines, got.Says), "\n")
+		for _, want := range c.want {
+			if !strings.Contains(all, want) {
+				t.Errorf("%s: lacks %q in\n%s", c.name, want, all)
+			}
+		}
 	}
 }

@@ -201,6 +201,9 @@ func (c Criterion) says(n int64) string {
 		}
 		return s
 	case InUse:
+		if n == 0 {
+			return "nothing in use is lost"
+		}
 		return count(n, "thing in use is lost", "things in use are lost")
 	case Cooling:
 		return "heat " + strconv.FormatInt(n, 10) + ": 1 for a drive that may get warm, 2 for one that surely does"

@@ -3,7 +3,9 @@ import { error } from '@sveltejs/kit';
 import type {
 	Advice,
 	Because,
+	Need,
 	PlanQuestion,
+	Shopping,
 	WhyNot,
 	SheetView,
 	SheetCheck,
@@ -100,6 +102,7 @@ export const api = {
 	undo: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/undo', post(stamp)),
 	plan: (id: string, question: PlanQuestion, signal?: AbortSignal) =>
 		call<Advice>(fetch, job(id) + '/plan', { ...post(question), signal }),
+	shop: (id: string, need: Need) => call<Shopping>(fetch, job(id) + '/shop', post(need)),
 	whyNot: (id: string, question: WhyNot) =>
 		call<Because>(fetch, job(id) + '/why-not', post(question)),
 	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>

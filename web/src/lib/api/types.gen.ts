@@ -19,6 +19,8 @@ export interface API {
 	plan: PlanQuestion;
 	advice: Advice;
 	whyNot: WhyNot;
+	need: Need;
+	shopping: Shopping;
 	because: Because;
 	shelf: ShelfRow[];
 	quickAdd: QuickAdd;
@@ -1538,6 +1540,58 @@ export interface WhyNot {
 	question: PlanQuestion;
 	item: string;
 	socket: string;
+}
+/**
+ * Need is what parts are looked for: at least so much, for at most so much.
+ */
+export interface Need {
+	/**
+	 * in the machine, with what may stay
+	 */
+	memoryBytes?: number;
+	/**
+	 * one drive for the system
+	 */
+	systemBytes?: number;
+	/**
+	 * over PCIe
+	 */
+	systemFast?: boolean;
+	/**
+	 * further drives, of one kind, together
+	 */
+	dataBytes?: number;
+	atMostCents?: number;
+}
+/**
+ * Shopping is the baskets worth their money, the cheapest first: each is better by the criteria than all that cost less.
+ */
+export interface Shopping {
+	baskets: Basket[];
+	/**
+	 * how many were looked at, or why there is none
+	 */
+	says: string;
+}
+/**
+ * Basket is parts that meet a need and the plan they make.
+ */
+export interface Basket {
+	picks: Pick[];
+	cents: number;
+	price: string;
+	/**
+	 * the first: what it comes to; those after: what the money more buys
+	 */
+	says: string[];
+}
+/**
+ * Pick is so many of one part.
+ */
+export interface Pick {
+	part: string;
+	name: string;
+	count: number;
 }
 /**
  * Because is an answer in words.

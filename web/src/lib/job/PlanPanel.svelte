@@ -8,7 +8,7 @@
 	import type { Planner } from './planner.svelte';
 	import { useSession } from './session.svelte';
 
-	let { planner }: { planner: Planner } = $props();
+	let { planner, onshop }: { planner: Planner; onshop: () => void } = $props();
 	const get = useSession();
 	const session = $derived(get());
 	const advice = $derived(planner.advice);
@@ -35,6 +35,13 @@
 			{@attach shortcut('o')}>{advice ? 'Plan again' : 'Find the best plan'}</Button
 		>
 	</div>
+	{#if !session.closed}
+		<button
+			class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
+			onclick={onshop}
+			{@attach shortcut('c')}>Choose parts from the shelf</button
+		>
+	{/if}
 	{#if planner.fault}
 		<p role="alert" class="mt-1 text-over">{planner.fault}</p>
 	{/if}

@@ -2,8 +2,8 @@
 // GB, as their labels say; the core takes bytes.
 import type { Wish } from '$lib/api/types.gen';
 
-const GIB = 2 ** 30;
-const GB = 1e9;
+export const GIB = 2 ** 30;
+export const GB = 1e9;
 
 export interface WishDraft {
 	text: string;

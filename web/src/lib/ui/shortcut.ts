@@ -44,6 +44,7 @@ export const KEYS: readonly { key: string; what: string }[] = [
 	{ key: '/', what: 'search, on the bench' },
 	{ key: 'A', what: 'add a part, in Fit' },
 	{ key: 'O', what: 'find the best plan, in Fit' },
+	{ key: 'C', what: 'choose parts from the shelf, in Fit' },
 	{ key: 'M', what: 'pick up the next part from the mat, in Fit' },
 	{ key: 'T', what: 'take out the part of the chosen socket, in Fit' },
 	{ key: 'Esc', what: 'put down what is picked up; close a dialog' },

@@ -10,6 +10,7 @@
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
 	import { Planner } from '$lib/job/planner.svelte';
 	import PlanPanel from '$lib/job/PlanPanel.svelte';
+	import Shop from '$lib/job/Shop.svelte';
 	import WhyNot from '$lib/job/WhyNot.svelte';
 	import Reasons from '$lib/job/Reasons.svelte';
 	import { useSession, type State } from '$lib/job/session.svelte';
@@ -20,6 +21,7 @@
 	let shown = $state<State>('planned');
 	let chosen = $state<string>();
 	let adding = $state(false);
+	let shopping = $state(false);
 	let wishing = $state(false);
 	const hand = new Hand(
 		() => session,
@@ -220,7 +222,7 @@
 			</ul>
 		</section>
 
-		{#if shown === 'planned'}<PlanPanel {planner} />{/if}
+		{#if shown === 'planned'}<PlanPanel {planner} onshop={() => (shopping = true)} />{/if}
 
 		{#if socket && here}
 			<section aria-labelledby="socket-h" class="border-l-4 border-ink pl-3" data-testid="socket">
@@ -335,4 +337,5 @@
 {/if}
 
 <AddPart bind:open={adding} which={shown} />
+<Shop bind:open={shopping} {planner} />
 <EditWish bind:open={wishing} />
