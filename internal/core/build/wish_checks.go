@@ -5,8 +5,15 @@ package build
 import (
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 )
+
+// System reports a drive that is what the wish asks of the system drive; none is
+// where it asks for none.
+func (w *Wish) System(d *part.Drive) bool {
+	return d != nil && w.SystemBytes.Known() && d.CapacityBytes >= w.SystemBytes && (!w.SystemFast || d.Protocol == link.PCIe)
+}
 
 // at is the socket an item is in, nil if none.
 func (r *resolver) at(id ItemID) *sock {
@@ -69,7 +76,7 @@ func wishSystem(r *resolver) []Finding {
 		if d == nil || s.state != Live || r.kept(s.piece.ID) {
 			continue
 		}
-		if d.CapacityBytes >= w.SystemBytes && (!w.SystemFast || d.Protocol == link.PCIe) {
+		if w.System(d) {
 			return nil
 		}
 	}

@@ -206,7 +206,7 @@ func (c Criterion) says(n int64) string {
 		}
 		return count(n, "thing in use is lost", "things in use are lost")
 	case Cooling:
-		return "heat " + strconv.FormatInt(n, 10) + ": 1 for a drive that may get warm, 2 for one that surely does"
+		return count(n, "drive may get warm for want of a heatsink", "drives may get warm for want of a heatsink, one that surely does counted twice")
 	case Warnings:
 		return count(n, "warning", "warnings")
 	case Opened:

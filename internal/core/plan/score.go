@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"deepbay/internal/core/build"
-	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 )
 
@@ -222,14 +221,8 @@ func whole(mbps float64) int64 { return int64(mbps + 1e-6) }
 
 // systemDrive reports a new drive that is what the wish asks of the system drive.
 func (s *scorer) systemDrive(id build.ItemID) bool {
-	w := &s.in.Wish
-	for i := range s.half.pieces {
-		p := &s.half.pieces[i]
-		if d := p.Part.Drive; p.ID == id && d != nil {
-			return p.New && w.SystemBytes.Known() && d.CapacityBytes >= w.SystemBytes && (!w.SystemFast || d.Protocol == link.PCIe)
-		}
-	}
-	return false
+	i := slices.IndexFunc(s.half.pieces, func(p build.Piece) bool { return p.ID == id })
+	return i >= 0 && s.half.pieces[i].New && s.in.Wish.System(s.half.pieces[i].Part.Drive)
 }
 
 // changes adds what the plan changes of the machine as it arrived.

@@ -11,7 +11,6 @@ import (
 	"strings"
 
 	"deepbay/internal/core/build"
-	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
@@ -192,9 +191,11 @@ func (in *Input) systems(need Need, stock []shelf.Stock) []Pick {
 		return []Pick{{}}
 	}
 	var out []Pick
+	if slices.ContainsFunc(in.Pieces, func(p build.Piece) bool { return p.New && in.Wish.System(p.Part.Drive) }) {
+		out = append(out, Pick{}) // one came along
+	}
 	for _, e := range stock {
-		d := e.Part.Drive
-		if d != nil && d.CapacityBytes >= need.SystemBytes && (!need.SystemFast || d.Protocol == link.PCIe) && in.goesSomewhere(&e.Part) {
+		if in.Wish.System(e.Part.Drive) && in.goesSomewhere(&e.Part) {
 			out = append(out, Pick{e.Part.ID, e.Part.Name, 1})
 		}
 	}
