@@ -18,13 +18,14 @@ test: web/build/index.html .setup/chromium
 	go test ./...
 
 check: .setup/npm
-	@test -z "$$(gofmt -l cmd internal demo docs web/*.go e2e)" || { gofmt -l cmd internal demo docs web/*.go e2e; echo "run gofmt -w on these"; exit 1; }
-	go vet ./...
+	@test -z "$$(gofmt -l cmd internal demo docs web/*.go e2e bench)" || { gofmt -l cmd internal demo docs web/*.go e2e bench; echo "run gofmt -w on these"; exit 1; }
+	go vet ./... && cd bench && go vet ./...
 	go tool staticcheck ./...
 	cd web && npm run --silent check && npm run --silent lint
 
 bench: bin/deepbay
 	go test -run '^$$' -bench . -benchmem ./internal/core/build ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
+	cd bench && go test -run '^$$' -bench . .
 
 screenshots: web/build/index.html .setup/chromium
 	mkdir -p docs/screenshots
