@@ -24,6 +24,13 @@ func TestPlan(t *testing.T) {
 	b.button(plan, "Take the best plan")
 	b.wants(socket("A1"), "free")
 
+	// What counts most can be said; what was found can be told to stay.
+	b.choose("What counts most", "nothing in use lost")
+	b.wants(socket("A1"), "4 GiB at 2400 MT/s")
+	b.wants(plan, "memory: 38.40 GB/s at its peak")
+	b.choose("What counts most", "the usual order")
+	b.wants(socket("A1"), "free")
+
 	// Put somewhere by hand, a part is pinned there and the rest goes round it.
 	b.do(chromedp.Evaluate[chromedp.Void]("window.scrollTo(0, 0)"), chromedp.Click(chromedp.CSS(socket("M2_1"))))
 	b.button(`[data-testid="socket"]`, "Move it")
@@ -35,6 +42,12 @@ func TestPlan(t *testing.T) {
 	b.choose("Why not here?", "Mudlark 2 TB ML7-0093318")
 	b.wants(`[data-testid="why-not"]`, "Mudlark 2 TB is not seen on SATA6: the socket is off")
 	b.axe()
+	b.do(chromedp.Click(chromedp.CSS(socket("SATA1"))))
+	b.choose("When planning it", "stays where it was found")
+	b.wants(plan, "proved impossible", "the new Ternlight 500 is pinned to M2_2", "Mudlark 2 TB from SATA6 stays there", "let Mudlark 2 TB from SATA6 move")
+	b.axe()
+	b.choose("When planning it", "is treated as usual")
+	b.wants(plan, "proved best")
 	b.button(plan, "Let go")
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 	b.wants(socket("SATA6"), "Mudlark 2 TB")

@@ -1,16 +1,17 @@
 <script lang="ts">
 	// The best plan, why it is the best, and the real alternatives side by side.
-	import { Button } from 'flowbite-svelte';
+	import { Button, Select } from 'flowbite-svelte';
 	import type { Way } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { shortcut } from '$lib/ui/shortcut';
-	import type { Planner } from './planner.svelte';
+	import { CRITERIA, type Planner } from './planner.svelte';
 	import { useSession } from './session.svelte';
 
 	let { planner, onshop }: { planner: Planner; onshop: () => void } = $props();
 	const get = useSession();
 	const session = $derived(get());
+	const uid = $props.id();
 	const advice = $derived(planner.advice);
 	const name = (item: string) => session.partOf(item)?.name ?? item;
 
@@ -44,6 +45,22 @@
 	{/if}
 	{#if planner.fault}
 		<p role="alert" class="mt-1 text-over">{planner.fault}</p>
+	{/if}
+	{#if advice}
+		<div class="mt-1 grid grid-cols-[auto_1fr] items-center gap-2">
+			<label for="{uid}first">What counts most</label>
+			<Select
+				id="{uid}first"
+				value={planner.first}
+				placeholder=""
+				disabled={session.closed}
+				items={[...CRITERIA]}
+				onchange={(e) => {
+					planner.first = e.currentTarget.value;
+					void planner.find();
+				}}
+			/>
+		</div>
 	{/if}
 	<div aria-live="polite">
 		{#if advice}

@@ -1,14 +1,34 @@
 // The planner's answer about the open job, and the pins under which it was found.
 // Finding a plan makes it the job's plan; undo brings the one before back.
 import { api, ApiError } from '$lib/api/client';
-import type { Advice, Move, Placement, Way } from '$lib/api/types.gen';
+import type { Advice, Move, Placement, PlanQuestion, Way } from '$lib/api/types.gen';
 import type { Session } from './session.svelte';
+
+export type Role = 'stay' | 'leave';
+
+/** What a plan can be better in, as the technician would say it. */
+export const CRITERIA: readonly { value: string; name: string }[] = [
+	{ value: '', name: 'the usual order' },
+	{ value: 'system', name: 'the system drive' },
+	{ value: 'graphics', name: 'the graphics card' },
+	{ value: 'rates', name: 'all drives at once' },
+	{ value: 'memory', name: 'memory' },
+	{ value: 'in use', name: 'nothing in use lost' },
+	{ value: 'cooling', name: 'cool drives' },
+	{ value: 'warnings', name: 'no warnings' },
+	{ value: 'opened', name: 'little touched' },
+	{ value: 'settings', name: 'few settings' }
+];
 
 export class Planner {
 	advice = $state.raw<Advice | null>(null);
 	busy = $state(false);
 	fault = $state('');
 	pins = $state.raw<readonly Placement[]>([]);
+	/** What may be done with pieces that were found, where it is not the usual. */
+	roles = $state.raw<Readonly<Record<string, Role>>>({});
+	/** The criterion that counts most; '' for the usual order. */
+	first = $state('');
 	#session: () => Session;
 	#abort: AbortController | null = null;
 
@@ -23,11 +43,7 @@ export class Planner {
 		this.busy = true;
 		this.fault = '';
 		try {
-			const got = await api.plan(
-				this.#session().job.id,
-				{ pins: [...this.pins] as Placement[] },
-				abort.signal
-			);
+			const got = await api.plan(this.#session().job.id, this.#question(), abort.signal);
 			if (abort.signal.aborted) return;
 			this.advice = got;
 			if (got.best) await this.take(got.best);
@@ -63,10 +79,30 @@ export class Planner {
 		this.advice = null;
 		this.busy = false;
 		this.pins = [];
+		this.roles = {};
+		this.first = '';
+	}
+	allow(item: string, role: Role | ''): Promise<void> {
+		this.roles = Object.fromEntries(
+			Object.entries({ ...this.roles, [item]: role }).filter(([, r]) => r)
+		) as Record<string, Role>;
+		return this.find();
+	}
+
+	#question(): PlanQuestion {
+		const having = (role: Role) =>
+			Object.keys(this.roles).filter((item) => this.roles[item] === role);
+		return {
+			pins: [...this.pins],
+			stay: having('stay'),
+			leave: having('leave'),
+			...(this.first && { order: [this.first] })
+		} as PlanQuestion;
 	}
 
 	async whyNot(item: string, socket: string): Promise<string> {
-		const question = { pins: this.pins.filter((p) => p.item !== item) as Placement[] };
+		const pins = this.pins.filter((p) => p.item !== item) as PlanQuestion['pins'];
+		const question = { ...this.#question(), pins };
 		return (await api.whyNot(this.#session().job.id, { question, item, socket })).says;
 	}
 

@@ -8,7 +8,7 @@
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
-	import { Planner } from '$lib/job/planner.svelte';
+	import { Planner, type Role } from '$lib/job/planner.svelte';
 	import PlanPanel from '$lib/job/PlanPanel.svelte';
 	import Shop from '$lib/job/Shop.svelte';
 	import WhyNot from '$lib/job/WhyNot.svelte';
@@ -254,6 +254,24 @@
 						disabled={session.closed}
 						onchange={() => here.item && keep(here.item)}>It must stay in the machine</Checkbox
 					>
+				{/if}
+				{#if here.item && shown === 'planned' && planner.advice && !session.item(here.item)?.new}
+					<div class="my-2 grid grid-cols-[auto_1fr] items-center gap-2">
+						<label for="role">When planning it</label>
+						<Select
+							id="role"
+							value={planner.roles[here.item] ?? ''}
+							placeholder=""
+							disabled={session.closed}
+							items={[
+								{ value: '', name: 'is treated as usual' },
+								{ value: 'stay', name: 'stays where it was found' },
+								{ value: 'leave', name: 'may come out' }
+							]}
+							onchange={(e) =>
+								here.item && planner.allow(here.item, e.currentTarget.value as Role | '')}
+						/>
+					</div>
 				{/if}
 				{#if shown === 'planned' && planner.advice?.best}
 					{#key socket.id}<WhyNot {planner} socket={socket.id} />{/key}
