@@ -91,22 +91,23 @@ func (s *search) overloads(kin []int, n int) bool {
 	if r < 0 || s.uplinks[r] == 0 || !s.ratesFirst {
 		return false
 	}
-	least := math.Inf(1)
+	least := int64(math.MaxInt64)
 	for _, i := range kin {
 		if c := &s.choices[i]; c.now < 0 {
-			least = min(least, c.options[n].rate)
+			least = min(least, whole(c.options[n].rate))
 		}
 	}
 	before := s.load(r)
-	return whole(max(0, before+least-s.uplinks[r])) > whole(max(0, before-s.uplinks[r]))
+	return least > 0 && before+least > s.uplinks[r]
 }
 
 // load is what passes an uplink so far, with all that will pass it wherever it goes.
-func (s *search) load(r int) float64 {
+// Whole MB/s, as scores count them: fractions added up would make the bound too high.
+func (s *search) load(r int) int64 {
 	sum := s.passing[r]
 	for i := range s.choices {
 		if c := &s.choices[i]; c.now < 0 && c.surely == r {
-			sum += c.rate
+			sum += whole(c.rate)
 		}
 	}
 	return sum
@@ -130,7 +131,7 @@ func (s *search) lower() (Score, bool) {
 	out[System] = -whole(system)
 	for r := range s.passing { // together they move no more than the uplink carries
 		if over := s.load(r) - s.uplinks[r]; s.uplinks[r] > 0 && over > 0 {
-			out[Rates] += whole(over)
+			out[Rates] += over
 		}
 	}
 	for _, n := range s.must {

@@ -81,7 +81,7 @@ type Input struct {
 	Wish    build.Wish
 	Roles   map[build.ItemID]Role
 	Pins    []build.Placement // the technician's: these pieces go there
-	Bans    []build.Placement // and these do not go there; an empty item bans all, an empty socket the machine
+	Bans    []build.Placement // and these do not go there; an empty item bans all
 	Shelf   []*part.Part      // what else is at hand, tried where there is no plan
 	Order   []Criterion       // the first counts most; those left out follow in their usual order
 	Budget  int               // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget

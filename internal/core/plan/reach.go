@@ -26,6 +26,9 @@ type option struct {
 // most is how many options a search takes on: far above any real machine.
 const most = 20_000
 
+// tooMany combinations of settings are not tried; the others fit into a word of bits.
+const tooMany = 65
+
 // trial names what alone was asked: a part in a socket, on these holders.
 type trial struct {
 	part   *part.Part
@@ -196,7 +199,8 @@ func (s *search) mayLeave(c *choice) bool {
 
 // try asks what a piece comes to alone, under the settings that suit it best. What
 // stops it there stops it in every plan: rules and other parts only take away.
-// Only a split of a slot may give, so a position that is not served is let pass.
+// Only a split of a slot may give: a position that another socket's part may bring to
+// life is let pass.
 func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) single {
 	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.ID}
 	for _, p := range chain {
@@ -210,12 +214,12 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 	sets := s.asked(placed, false)
 	combinations := 1
 	for _, j := range sets {
-		combinations *= len(s.half.settings[j].Options)
+		combinations = min(combinations*len(s.half.settings[j].Options), tooMany)
 	}
 	choices := slices.Clone(s.chosen)
 	var works uint64
 	asFound := make([]bool, len(sets)) // it works with this setting as found
-	if combinations > 64 {             // too many to try: anything may be
+	if combinations == tooMany {       // to try: anything may be
 		combinations, best = 0, s.anything(c.piece)
 	}
 	for n := range combinations {

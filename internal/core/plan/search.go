@@ -5,6 +5,7 @@ package plan
 
 import (
 	"context"
+	"math"
 	"slices"
 
 	"deepbay/internal/core/build"
@@ -39,11 +40,11 @@ type search struct {
 	judged    int  // builds
 	out       bool // of budget, or no longer wanted
 	channels  int
-	kin       [][]int   // pieces that go into the same sockets
-	opens     []int     // scratch of wanting: sockets that one more setting opens
-	must      []int     // of each setting, how many placed pieces need it changed
-	passing   []float64 // of each root, what the drives behind its uplink would move alone
-	uplinks   []float64 // what it carries; 0 where that is not stated
+	kin       [][]int // pieces that go into the same sockets
+	opens     []int   // scratch of wanting: sockets that one more setting opens
+	must      []int   // of each setting, how many placed pieces need it changed
+	passing   []int64 // of each root, what the drives behind its uplink would move alone, MB/s
+	uplinks   []int64 // what it carries, rounded up; 0 where that is not stated
 
 	best     *Score
 	at       []int // options of the best plan
@@ -77,14 +78,14 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 	pieces := inSearchOrder(h.pieces)
 	s.must, s.decided, s.opens = make([]int, len(h.settings)), make([]bool, len(h.settings)), make([]int, len(h.settings))
 	for _, r := range in.Found.Sheet.Roots {
-		carries := 0.0
+		carries := int64(0)
 		if r.Uplink != nil {
-			carries = r.Uplink.Link().Planning().MBps()
+			carries = int64(math.Ceil(r.Uplink.Link().Planning().MBps()))
 		}
 		s.uplinks = append(s.uplinks, carries)
 	}
 	s.ratesFirst = slices.Index(in.Order, Rates) < slices.Index(in.Order, Settings)
-	s.passing = make([]float64, len(s.uplinks))
+	s.passing = make([]int64, len(s.uplinks))
 	s.splitElsewhere = slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
 		return slices.ContainsFunc(r.Then, func(e machine.Effect) bool { return len(e.Split) > 0 }) &&
 			slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Socket != "" })
@@ -119,6 +120,7 @@ func (s *search) run() {
 	}
 	s.ordered, s.finished = true, false
 	s.place(0, &bound)
+	s.out = s.ctx.Err() != nil // the best is proved, even where the budget ended before the first of its equals
 }
 
 // judging is what a judged build costs, in steps: more on boards of many sockets
@@ -216,7 +218,7 @@ func (s *search) mark(i int, o *option, by int) {
 		s.must[j] += by
 	}
 	if o.behind >= 0 {
-		s.passing[o.behind] += float64(by) * o.rate
+		s.passing[o.behind] += int64(by) * whole(o.rate)
 	}
 }
 
