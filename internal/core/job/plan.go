@@ -17,18 +17,19 @@ import (
 
 // PlanQuestion is what the technician adds to a job when asking for the best plan.
 type PlanQuestion struct {
-	Pins  []build.Placement `json:"pins,omitempty" jsonschema:"maxItems=200"`  // these pieces go there
-	Bans  []build.Placement `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
-	Stay  []build.ItemID    `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
-	Leave []build.ItemID    `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
-	Shelf []part.Part       `json:"-"`                                         // what else is at hand, tried where there is no plan
-	Order []string          `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
+	Pins  []build.Placement  `json:"pins,omitempty" jsonschema:"maxItems=200"`  // these pieces go there
+	Bans  []build.Placement  `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
+	Stay  []build.ItemID     `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
+	Leave []build.ItemID     `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
+	Ports []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"` // sockets that stay on and free
+	Shelf []part.Part        `json:"-"`                                         // what else is at hand, tried where there is no plan
+	Order []string           `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
 }
 
 // PlanInput makes the planner's question; an error is a problem.List into the question.
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
-	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Roles: map[build.ItemID]plan.Role{}}
+	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Roles: map[build.ItemID]plan.Role{}}
 	for i := range q.Shelf {
 		in.Shelf = append(in.Shelf, &q.Shelf[i])
 	}
@@ -52,6 +53,11 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	for i, id := range q.Stay {
 		known("/stay/"+strconv.Itoa(i), id)
 		in.Roles[id] = plan.Stay
+	}
+	for i, id := range q.Ports {
+		if j.Sheet.Socket(id) == nil {
+			list.Add("/ports/"+strconv.Itoa(i), fmt.Sprintf("no socket is named %q", id), "the sheet has "+socketNames(&j.Sheet))
+		}
 	}
 	for i, name := range q.Order {
 		c, ok := plan.ParseCriterion(name)

@@ -81,6 +81,8 @@ func TestPlans(t *testing.T) {
 		{"a ban", "echo-sounding-tower", job.PlanQuestion{Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}}, []string{"item-4 in M2_2"}},
 		{"what must stay and what would put it off", "echo-sounding-tower", job.PlanQuestion{Stay: []build.ItemID{"item-3"}, Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}},
 			[]string{"impossible", "clash the new Ternlight 500 does not go into M2_1", "clash Mudlark 2 TB from SATA6 stays there", "cure let Mudlark 2 TB from SATA6 move"}},
+		{"a port that is kept", "echo-sounding-tower", job.PlanQuestion{Ports: []machine.SocketID{"SATA5"}, Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}},
+			[]string{"impossible", "clash SATA5 stays on and free", "cure give up SATA5"}},
 		{"the fastest socket for each drive would halve the graphics card", "wave-model-desktop", job.PlanQuestion{},
 			[]string{"item-1 in PCIE1", "item-5 in M2_1", "item-6 in M2_3", "or Ternlight 2000 in M2_2, cards lose 15.75 GB/s of their rate, instead of nothing"}},
 		{"two drives behind one uplink lose to one on the processor", "side-scan-archive", job.PlanQuestion{},

@@ -26,6 +26,7 @@ const (
 	wantStay   wantKind = "stay"   // and where it was found
 	wantPin    wantKind = "pin"    // or where the technician pinned it
 	wantBan    wantKind = "ban"    // and not there
+	wantPort   wantKind = "port"   // the socket stays on and free
 	wantMemory wantKind = "memory" // as much memory as was wished for
 	wantSystem wantKind = "system" // the system drive that was wished for
 )
@@ -44,6 +45,9 @@ func (in *Input) wants() []want {
 	}
 	for _, p := range in.Bans {
 		out = append(out, want{wantBan, p.Item, p.Socket})
+	}
+	for _, id := range in.Ports {
+		out = append(out, want{wantPort, "", id})
 	}
 	for i := range in.Pieces {
 		p := &in.Pieces[i]
@@ -83,6 +87,8 @@ func (in *Input) words(w want) (is, givenUp string) {
 		return name + " is pinned to " + at, "let go of the pin of " + name + " to " + at
 	case wantBan:
 		return name + " does not go into " + string(w.socket), "let " + name + " go into " + string(w.socket)
+	case wantPort:
+		return string(w.socket) + " stays on and free", "give up " + string(w.socket)
 	case wantMemory:
 		return in.Wish.MemoryBytes.Binary() + " of memory or more", "do with less memory"
 	case wantSystem:

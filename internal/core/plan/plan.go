@@ -80,12 +80,13 @@ type Input struct {
 	Pieces  []build.Piece
 	Wish    build.Wish
 	Roles   map[build.ItemID]Role
-	Pins    []build.Placement // the technician's: these pieces go there
-	Bans    []build.Placement // and these do not go there; an empty item bans all
-	Shelf   []*part.Part      // what else is at hand, tried where there is no plan
-	Order   []Criterion       // the first counts most; those left out follow in their usual order
-	Budget  int               // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
-	without map[want]bool     // wishes set aside, while a clash is looked for
+	Pins    []build.Placement  // the technician's: these pieces go there
+	Bans    []build.Placement  // and these do not go there; an empty item bans all
+	Ports   []machine.SocketID // sockets that stay on and free for later, or hold what they held
+	Shelf   []*part.Part       // what else is at hand, tried where there is no plan
+	Order   []Criterion        // the first counts most; those left out follow in their usual order
+	Budget  int                // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
+	without map[want]bool      // wishes set aside, while a clash is looked for
 }
 
 // DefaultBudget bounds a search to a few seconds on a slow machine.

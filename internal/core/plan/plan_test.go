@@ -62,6 +62,9 @@ func question(rng *rand.Rand) Input {
 	}
 	b.Placements = found
 	in.Found = b
+	if rng.Intn(6) == 0 {
+		in.Ports = append(in.Ports, b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))].ID)
+	}
 	if rng.Intn(4) == 0 {
 		in.Wish.MemoryBytes = 8 * quantity.GiB
 	}
@@ -194,6 +197,7 @@ func anywhere(in *Input, s *scorer, pieces []build.Piece, i int) []machine.Socke
 			out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id == q.Socket })
 		}
 	}
+	out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return slices.Contains(in.Ports, id) && id != in.home(p.ID) })
 	switch home := in.home(p.ID); in.role(p) {
 	case Stay:
 		out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id != home })

@@ -183,6 +183,9 @@ func (s *search) allowed(c *choice, id machine.SocketID) bool {
 			return false
 		}
 	}
+	if c.home != id && slices.Contains(s.in.Ports, id) && !s.in.without[want{wantPort, "", id}] {
+		return false
+	}
 	return s.in.role(c.piece) != Stay || c.home == id || s.in.without[want{wantStay, c.piece.ID, ""}]
 }
 

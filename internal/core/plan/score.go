@@ -186,6 +186,8 @@ func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score,
 		switch {
 		case o.Item != "" && o.State != build.Live:
 			return out, false // not seen, or not known to be
+		case o.State == build.Off && s.half.io && slices.Contains(s.in.Ports, o.Socket) && !s.in.without[want{wantPort, "", o.Socket}]:
+			return out, false
 		case o.Item == "" && o.State == build.Off && s.half.io && !strings.Contains(string(o.Socket), "/") && !s.off[o.Socket]:
 			out[InUse]++
 		case o.Item != "" && s.refs[o.Item] > 0:

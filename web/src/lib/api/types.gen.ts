@@ -1490,6 +1490,12 @@ export interface PlanQuestion {
 	 */
 	leave?: string[];
 	/**
+	 * sockets that stay on and free
+	 *
+	 * @maxItems 200
+	 */
+	ports?: string[];
+	/**
 	 * criteria, what counts most first
 	 *
 	 * @maxItems 10

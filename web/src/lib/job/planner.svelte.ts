@@ -27,6 +27,8 @@ export class Planner {
 	pins = $state.raw<readonly Placement[]>([]);
 	/** What may be done with pieces that were found, where it is not the usual. */
 	roles = $state.raw<Readonly<Record<string, Role>>>({});
+	/** Sockets that stay on and free for later. */
+	ports = $state.raw<readonly string[]>([]);
 	/** The criterion that counts most; '' for the usual order. */
 	first = $state('');
 	#session: () => Session;
@@ -80,12 +82,18 @@ export class Planner {
 		this.busy = false;
 		this.pins = [];
 		this.roles = {};
+		this.ports = [];
 		this.first = '';
 	}
 	allow(item: string, role: Role | ''): Promise<void> {
 		this.roles = Object.fromEntries(
 			Object.entries({ ...this.roles, [item]: role }).filter(([, r]) => r)
 		) as Record<string, Role>;
+		return this.find();
+	}
+
+	keepPort(socket: string, keep: boolean): Promise<void> {
+		this.ports = this.ports.filter((p) => p !== socket).concat(keep ? socket : []);
 		return this.find();
 	}
 
@@ -96,6 +104,7 @@ export class Planner {
 			pins: [...this.pins],
 			stay: having('stay'),
 			leave: having('leave'),
+			ports: [...this.ports],
 			...(this.first && { order: [this.first] })
 		} as PlanQuestion;
 	}

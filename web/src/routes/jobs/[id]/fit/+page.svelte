@@ -273,6 +273,14 @@
 						/>
 					</div>
 				{/if}
+				{#if shown === 'planned' && planner.advice && !here.item && !socket.id.includes('/')}
+					<Checkbox
+						checked={planner.ports.includes(socket.id)}
+						disabled={session.closed}
+						onchange={(e) => planner.keepPort(socket.id, e.currentTarget.checked)}
+						>Keep it on and free for later</Checkbox
+					>
+				{/if}
 				{#if shown === 'planned' && planner.advice?.best}
 					{#key socket.id}<WhyNot {planner} socket={socket.id} />{/key}
 				{/if}
