@@ -64,6 +64,17 @@ func TestPlan(t *testing.T) {
 	b.do(chromedp.KeyEvent("o"))
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 
+	// Something from the shelf may be what is missing.
+	other := open(t, b.base)
+	other.visit("/jobs/lock-gate-recorder/fit")
+	other.button("main", "Find the best plan")
+	other.wants(plan, "proved impossible", "take from the shelf: Haven Dock", "take from the shelf: Slim plug adapter")
+	other.do(chromedp.Click(chromedp.CSS(plan + ` input[type="checkbox"]`)))
+	other.wants(plan, "proved best")
+	other.wants(socket("USB1"), "Haven Dock")
+	other.wants(socket("USB1/1"), "Skerry 480")
+	other.axe()
+
 	// What cannot be had is said, with what would help.
 	b.do(chromedp.KeyEvent(kb.Escape))
 	b.addPart("skerry-240", "SK24-1", true)

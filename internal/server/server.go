@@ -331,14 +331,8 @@ func (s *api) plan(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	stock, err := s.Data.Shelf(c.Request.Context())
-	if err != nil {
+	if q.Shelf, err = s.Data.Shelf(c.Request.Context()); err != nil {
 		return err
-	}
-	for _, e := range stock {
-		if e.Count > 0 {
-			q.Shelf = append(q.Shelf, e.Part)
-		}
 	}
 	advice, err := k.Job.AskPlan(c.Request.Context(), q)
 	if err == nil {
@@ -376,6 +370,9 @@ func (s *api) whyNot(c *gin.Context) error {
 	}
 	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
 	if err != nil {
+		return err
+	}
+	if q.Question.Shelf, err = s.Data.Shelf(c.Request.Context()); err != nil {
 		return err
 	}
 	says, err := k.Job.WhyNot(c.Request.Context(), q.Question, q.Item, q.Socket)

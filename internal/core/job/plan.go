@@ -9,7 +9,6 @@ import (
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
-	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/shelf"
@@ -17,21 +16,31 @@ import (
 
 // PlanQuestion is what the technician adds to a job when asking for the best plan.
 type PlanQuestion struct {
-	Pins  []build.Placement  `json:"pins,omitempty" jsonschema:"maxItems=200"`  // these pieces go there
-	Bans  []build.Placement  `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
-	Stay  []build.ItemID     `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
-	Leave []build.ItemID     `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
-	Ports []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"` // sockets that stay on and free
-	Shelf []part.Part        `json:"-"`                                         // what else is at hand, tried where there is no plan
-	Order []string           `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
+	Pins     []build.Placement  `json:"pins,omitempty" jsonschema:"maxItems=200"`  // these pieces go there
+	Bans     []build.Placement  `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
+	Stay     []build.ItemID     `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
+	Leave    []build.ItemID     `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
+	Ports    []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"` // sockets that stay on and free
+	UseShelf bool               `json:"useShelf,omitempty"`                        // carriers, adapters and boxes of the shelf may be taken where that is better
+	Shelf    []shelf.Stock      `json:"-"`                                         // what else is at hand, tried where there is no plan
+	Order    []string           `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
 }
 
 // PlanInput makes the planner's question; an error is a problem.List into the question.
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
-	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Roles: map[build.ItemID]plan.Role{}}
+	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Roles: map[build.ItemID]plan.Role{}, Prices: map[build.ItemID]shelf.Cents{}}
 	for i := range q.Shelf {
-		in.Shelf = append(in.Shelf, &q.Shelf[i])
+		e := &q.Shelf[i]
+		if e.Count == 0 {
+			continue
+		}
+		in.Shelf = append(in.Shelf, &e.Part)
+		if q.UseShelf && len(e.Part.Positions()) > 0 && j.Part(e.Part.ID) == nil {
+			id := plan.OnShelf(e.Part.ID)
+			in.Pieces = append(in.Pieces, build.Piece{ID: id, Part: &e.Part})
+			in.Roles[id], in.Prices[id] = plan.Leave, e.Price
+		}
 	}
 	known := func(at string, id build.ItemID) {
 		if j.Item(id) == nil {

@@ -54,19 +54,8 @@ func ask(t *testing.T, name string, q job.PlanQuestion) (plan.Advice, string) {
 
 // Each demo job is there for a judgement call that is easy to get wrong.
 func TestPlans(t *testing.T) {
-	shelf := func(ids ...string) (out []part.Part) {
-		for _, id := range ids {
-			b, err := demo.Files.ReadFile("parts/" + id + ".part.json")
-			if err != nil {
-				t.Fatal(err)
-			}
-			p, err := format.Part(b)
-			if err != nil {
-				t.Fatal(err)
-			}
-			out = append(out, p)
-		}
-		return out
+	some := func(ids ...part.ID) []shelf.Stock {
+		return slices.DeleteFunc(stock(t), func(e shelf.Stock) bool { return !slices.Contains(ids, e.Part.ID) })
 	}
 	for _, c := range []struct {
 		name string
@@ -89,9 +78,12 @@ func TestPlans(t *testing.T) {
 			[]string{"item-3 in M2_1", "item-4 in M2_4", "item-5 in M2_2", "all drives at once: 21.17 GB/s", "all drives at once 14.11 GB/s instead of 21.17 GB/s"}},
 		{"the graphics card moves to where it covers nothing", "bathymetry-render", job.PlanQuestion{}, []string{"item-1 in SLOT4", "item-7 in SLOT1", "slot1-layout at 4+4+4+4", "all drives at once: 45.74 GB/s"}},
 		{"a carrier is split and filled", "dive-camera-ingest", job.PlanQuestion{}, []string{"item-5 in SLOT3", "slot3-layout at 4+4+4+4"}},
-		{"three drives on a lead for two", "lock-gate-recorder", job.PlanQuestion{Shelf: shelf("crimp-slim", "lead-angled", "raft-4")},
+		{"three drives on a lead for two", "lock-gate-recorder", job.PlanQuestion{Shelf: some("crimp-slim", "lead-angled", "raft-4")},
 			[]string{"impossible", "clash Mudlark 2 TB from SATA1 is in the machine and seen", "clash the new Skerry 480 is in the machine and seen", "cure take from the shelf: Slim plug adapter"}},
-		{"one of them may leave", "lock-gate-recorder", job.PlanQuestion{Leave: []build.ItemID{"item-3"}}, []string{"optimal", "1 drive that was in is out"}},
+		{"a box of the shelf may be used", "lock-gate-recorder", job.PlanQuestion{UseShelf: true, Shelf: some("haven-dock", "raft-1")},
+			[]string{"optimal", "shelf/haven-dock in USB1", "item-4 in USB1/1", "from the shelf for 38.50"}},
+		{"a carrier that would help nobody is left on the shelf", "echo-sounding-tower", job.PlanQuestion{UseShelf: true, Shelf: some("raft-1", "raft-4")}, []string{"optimal", "item-4 in M2_1", "4 sockets"}},
+		{"one of them may leave", "lock-gate-recorder", job.PlanQuestion{Leave: []build.ItemID{"item-3"}}, []string{"optimal", "1 drive with data comes out"}},
 	} {
 		_, got := ask(t, c.job, c.q)
 		for _, want := range c.want {

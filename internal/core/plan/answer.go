@@ -13,7 +13,9 @@ import (
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/shelf"
 )
 
 // Advice is the whole answer.
@@ -34,7 +36,11 @@ type Way struct {
 	Says       []string          `json:"says"`    // the best: what it comes to; an alternative: only what differs
 	Differs    []string          `json:"differs"` // an alternative: which pieces lie elsewhere, which settings are others
 	Moves      []build.Move      `json:"moves"`   // that make it out of any other plan
+	Takes      []part.ID         `json:"takes"`   // from the shelf: pieces named OnShelf before they are in the job
 }
+
+// OnShelf names a piece that lies on the shelf and may be taken.
+func OnShelf(id part.ID) build.ItemID { return "shelf/" + build.ItemID(id) }
 
 // most alternatives shown.
 const alternatives = 4
@@ -97,9 +103,14 @@ func (r *Result) proof() string {
 
 // option words a plan: what it comes to or, beside the best, what is other.
 func (in *Input) option(p, best *Plan) Way {
-	out := Way{Placements: p.Placements, Choices: p.Choices, Says: []string{}, Differs: []string{}, Moves: in.moves(p)}
+	out := Way{Placements: p.Placements, Choices: p.Choices, Says: []string{}, Differs: []string{}, Moves: in.moves(p), Takes: []part.ID{}}
 	if out.Choices == nil {
 		out.Choices = []build.Choice{}
+	}
+	for i := range in.Pieces {
+		if q := &in.Pieces[i]; q.ID == OnShelf(q.Part.ID) && socketOf(p.Placements, q.ID) != "" {
+			out.Takes = append(out.Takes, q.Part.ID)
+		}
 	}
 	for _, c := range in.Order {
 		switch {
@@ -171,7 +182,7 @@ func (in *Input) lost(p *Plan) string {
 func (in *Input) moves(p *Plan) []build.Move {
 	out := []build.Move{}
 	for i := range in.Pieces {
-		if in.Pieces[i].Part.Fitting == nil {
+		if q := &in.Pieces[i]; q.Part.Fitting == nil && (q.ID != OnShelf(q.Part.ID) || socketOf(p.Placements, q.ID) != "") {
 			out = append(out, build.Move{Item: in.Pieces[i].ID, Socket: socketOf(p.Placements, in.Pieces[i].ID)})
 		}
 	}
@@ -187,7 +198,7 @@ func (in *Input) moves(p *Plan) []build.Move {
 func (c Criterion) says(n int64) string {
 	switch c {
 	case Data:
-		return count(n, "drive that was in is out", "drives that were in are out")
+		return count(n, "drive with data comes out or goes behind another bridge", "drives with data come out or go behind another bridge")
 	case System:
 		return "system drive: " + rate(n) + ", " + per100GB(n) + " for 100 GB"
 	case Graphics:
@@ -213,6 +224,11 @@ func (c Criterion) says(n int64) string {
 		return count(n, "socket inside is touched", "sockets inside are touched")
 	case Settings:
 		return count(n, "setting changes", "settings change")
+	case Cost:
+		if n == 0 {
+			return "nothing from the shelf"
+		}
+		return "from the shelf for " + shelf.Cents(n).String()
 	}
 	return ""
 }

@@ -148,7 +148,10 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 			continue
 		}
 		try := *in
-		extra := build.Piece{ID: "shelf/" + build.ItemID(p.ID), Part: p}
+		extra := build.Piece{ID: OnShelf(p.ID), Part: p}
+		if slices.ContainsFunc(in.Pieces, func(q build.Piece) bool { return q.ID == extra.ID }) {
+			continue // tried already
+		}
 		try.Pieces = append(slices.Clone(in.Pieces), extra)
 		try.Roles = maps.Clone(in.Roles)
 		if try.Roles == nil {

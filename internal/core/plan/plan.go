@@ -24,6 +24,7 @@ import (
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/shelf"
 )
 
 // Criterion is one thing that makes a plan better than another.
@@ -31,7 +32,7 @@ type Criterion int
 
 // The criteria, in the order they count unless the technician says otherwise.
 const (
-	Data     Criterion = iota // drives found in the machine that are in it no more
+	Data     Criterion = iota // drives found in the machine that are in it no more, or behind another bridge: some translate sectors
 	System                    // less the rate of the system drive that was wished for, MB/s
 	Graphics                  // what cards lose of the rate they had, MB/s
 	Rates                     // less the rates of all drives at work at once, MB/s
@@ -41,6 +42,7 @@ const (
 	Warnings                  // other findings that warn
 	Opened                    // sockets inside whose part changes
 	Settings                  // firmware settings that change
+	Cost                      // of parts taken from the shelf, hundredths of the shop's currency
 	criteria
 )
 
@@ -80,13 +82,14 @@ type Input struct {
 	Pieces  []build.Piece
 	Wish    build.Wish
 	Roles   map[build.ItemID]Role
-	Pins    []build.Placement  // the technician's: these pieces go there
-	Bans    []build.Placement  // and these do not go there; an empty item bans all
-	Ports   []machine.SocketID // sockets that stay on and free for later, or hold what they held
-	Shelf   []*part.Part       // what else is at hand, tried where there is no plan
-	Order   []Criterion        // the first counts most; those left out follow in their usual order
-	Budget  int                // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
-	without map[want]bool      // wishes set aside, while a clash is looked for
+	Prices  map[build.ItemID]shelf.Cents // of pieces that would have to be taken from the shelf
+	Pins    []build.Placement            // the technician's: these pieces go there
+	Bans    []build.Placement            // and these do not go there; an empty item bans all
+	Ports   []machine.SocketID           // sockets that stay on and free for later, or hold what they held
+	Shelf   []*part.Part                 // what else is at hand, tried where there is no plan
+	Order   []Criterion                  // the first counts most; those left out follow in their usual order
+	Budget  int                          // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
+	without map[want]bool                // wishes set aside, while a clash is looked for
 }
 
 // DefaultBudget bounds a search to a few seconds on a slow machine.
@@ -177,7 +180,7 @@ func (in *Input) asks(set *machine.Setting) bool {
 }
 
 // criterionNames are the criteria in the words of files and requests.
-var criterionNames = [criteria]string{"data", "system", "graphics", "rates", "memory", "in use", "cooling", "warnings", "opened", "settings"}
+var criterionNames = [criteria]string{"data", "system", "graphics", "rates", "memory", "in use", "cooling", "warnings", "opened", "settings", "cost"}
 
 // String names a criterion: "system".
 func (c Criterion) String() string { return criterionNames[c] }

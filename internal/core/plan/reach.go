@@ -102,6 +102,10 @@ func (s *search) sockets() {
 			if at.socket.ID != c.home && s.inside(at.socket.ID) {
 				one.bound[Opened] = 1
 			}
+			if s.risks(c.piece, c.home, at.socket.ID) {
+				one.bound[Data] = 1
+			}
+			one.bound[Cost] = int64(s.in.Prices[c.piece.ID])
 			c.add(option{socket: at.socket.ID, holder: at.holder, on: build.Holder(at.socket.ID), single: one, behind: s.rootOf(at.socket)})
 			if brings(c.piece) {
 				chain := append(slices.Clone(at.chain), build.Placement{Item: c.piece.ID, Socket: at.socket.ID})
@@ -122,7 +126,7 @@ func (s *search) sockets() {
 		if s.mayLeave(c) {
 			out := option{holder: -1, behind: -1}
 			if c.home != "" {
-				if c.piece.Part.Drive != nil {
+				if s.risks(c.piece, c.home, "") {
 					out.bound[Data] = 1
 				} else {
 					out.bound[InUse] = 1

@@ -232,10 +232,13 @@ func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.C
 	for i := range s.half.pieces {
 		p := &s.half.pieces[i]
 		home, at := s.in.home(p.ID), socketOf(placed, p.ID)
+		if at != "" {
+			out[Cost] += int64(s.in.Prices[p.ID])
+		}
 		switch {
 		case home == at:
 			continue
-		case at == "" && p.Part.Drive != nil:
+		case s.risks(p, home, at):
 			out[Data]++
 		case at == "":
 			out[InUse]++
@@ -252,6 +255,12 @@ func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.C
 			out[Settings]++
 		}
 	}
+}
+
+// risks reports a drive whose data may not be there as before: it comes out, or it
+// goes from a port of the machine behind the bridge of a box, or back.
+func (s *scorer) risks(p *build.Piece, home, at machine.SocketID) bool {
+	return p.Part.Drive != nil && home != "" && (at == "" || s.inside(home) != s.inside(at))
 }
 
 // inside reports a socket for which the machine is opened.

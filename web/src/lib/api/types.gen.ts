@@ -1496,6 +1496,10 @@ export interface PlanQuestion {
 	 */
 	ports?: string[];
 	/**
+	 * carriers, adapters and boxes of the shelf may be taken where that is better
+	 */
+	useShelf?: boolean;
+	/**
 	 * criteria, what counts most first
 	 *
 	 * @maxItems 10
@@ -1538,6 +1542,10 @@ export interface Way {
 	 * that make it out of any other plan
 	 */
 	moves: Move[];
+	/**
+	 * from the shelf: pieces named OnShelf before they are in the job
+	 */
+	takes: string[];
 }
 /**
  * WhyNot asks why a piece is not in a socket in the best plan.

@@ -1,6 +1,6 @@
 <script lang="ts">
 	// The best plan, why it is the best, and the real alternatives side by side.
-	import { Button, Select } from 'flowbite-svelte';
+	import { Button, Checkbox, Select } from 'flowbite-svelte';
 	import type { Way } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -61,6 +61,17 @@
 				}}
 			/>
 		</div>
+	{/if}
+	{#if advice}
+		<Checkbox
+			class="mt-2"
+			checked={planner.useShelf}
+			disabled={session.closed}
+			onchange={(e) => {
+				planner.useShelf = e.currentTarget.checked;
+				void planner.find();
+			}}>Carriers, adapters and boxes of the shelf may be used</Checkbox
+		>
 	{/if}
 	<div aria-live="polite">
 		{#if advice}

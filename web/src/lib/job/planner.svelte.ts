@@ -17,7 +17,8 @@ export const CRITERIA: readonly { value: string; name: string }[] = [
 	{ value: 'cooling', name: 'cool drives' },
 	{ value: 'warnings', name: 'no warnings' },
 	{ value: 'opened', name: 'little touched' },
-	{ value: 'settings', name: 'few settings' }
+	{ value: 'settings', name: 'few settings' },
+	{ value: 'cost', name: 'nothing from the shelf' }
 ];
 
 export class Planner {
@@ -29,6 +30,8 @@ export class Planner {
 	roles = $state.raw<Readonly<Record<string, Role>>>({});
 	/** Sockets that stay on and free for later. */
 	ports = $state.raw<readonly string[]>([]);
+	/** Carriers, adapters and boxes of the shelf may be taken. */
+	useShelf = $state(false);
 	/** The criterion that counts most; '' for the usual order. */
 	first = $state('');
 	#session: () => Session;
@@ -63,6 +66,7 @@ export class Planner {
 
 	/** Makes a way the job's plan. */
 	async take(way: Way): Promise<void> {
+		if (way.takes.length > 0) return this.#fetchAndTake(way);
 		if (!this.isNow(way)) await this.#session().change({ do: 'moves', moves: way.moves });
 	}
 
@@ -83,6 +87,7 @@ export class Planner {
 		this.pins = [];
 		this.roles = {};
 		this.ports = [];
+		this.useShelf = false;
 		this.first = '';
 	}
 	allow(item: string, role: Role | ''): Promise<void> {
@@ -105,6 +110,7 @@ export class Planner {
 			stay: having('stay'),
 			leave: having('leave'),
 			ports: [...this.ports],
+			useShelf: this.useShelf,
 			...(this.first && { order: [this.first] })
 		} as PlanQuestion;
 	}
@@ -113,6 +119,23 @@ export class Planner {
 		const pins = this.pins.filter((p) => p.item !== item) as PlanQuestion['pins'];
 		const question = { ...this.#question(), pins };
 		return (await api.whyNot(this.#session().job.id, { question, item, socket })).says;
+	}
+
+	/** What a way takes from the shelf becomes pieces of the job first. */
+	async #fetchAndTake(way: Way): Promise<void> {
+		const session = this.#session();
+		const stock = await api.parts(fetch);
+		const named: Record<string, string> = {};
+		for (const id of way.takes) {
+			const part = stock.find((p) => p.id === id);
+			const before = session.job.items.map((i) => i.id);
+			if (!part || !(await session.change({ do: 'add', part, new: true }))) return;
+			const fresh = session.job.items.find((i) => !before.includes(i.id));
+			if (fresh) named['shelf/' + id] = fresh.id;
+		}
+		const moves = way.moves.map((m) => ({ ...m, item: m.item && (named[m.item] ?? m.item) }));
+		if (!(await session.change({ do: 'moves', moves }))) return;
+		await this.find(); // they are of the job now: the answer names them so
 	}
 
 	#changes(m: Move): boolean {
