@@ -42,7 +42,7 @@ type Way struct {
 // OnShelf names a piece that lies on the shelf and may be taken.
 func OnShelf(id part.ID) build.ItemID { return "shelf/" + build.ItemID(id) }
 
-// most alternatives shown.
+// alternatives is how many are shown at most.
 const alternatives = 4
 
 // Ask searches and explains. The error is the context's.

@@ -302,3 +302,44 @@ func holds(t *testing.T, in *Input, p *Plan) {
 		t.Fatalf("the plan claims %v and comes to %v, %v", p.Score, score, ok)
 	}
 }
+
+// TestAlternatives: each is better than the best in something, none is at least as
+// bad as another in everything, and what clashes is really needed for the clash.
+func TestAlternatives(t *testing.T) {
+	shown, clashes := 0, 0
+	for seed := range int64(400) {
+		in := question(rand.New(rand.NewSource(seed)))
+		a, err := Ask(context.Background(), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if a.End == Impossible {
+			clashes += min(1, len(a.Clash))
+			if len(a.Clash) == 0 {
+				t.Fatalf("seed %d: impossible, and nothing clashes", seed)
+			}
+			continue
+		}
+		in.Order = in.order()
+		whole := newScorer(&in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(&in)})
+		var scores []Score
+		for _, w := range append([]Way{*a.Best}, a.Alternatives...) {
+			score, ok := whole.score(w.Placements, w.Choices)
+			if !ok {
+				t.Fatalf("seed %d: a way that does not work: %+v", seed, w)
+			}
+			scores = append(scores, score)
+		}
+		for i := range scores {
+			for j := range scores {
+				if i != j && least(scores[i], scores[j]) == scores[i] {
+					t.Fatalf("seed %d: %v is as good as %v in everything", seed, scores[i], scores[j])
+				}
+			}
+		}
+		shown += len(a.Alternatives)
+	}
+	if shown < 20 || clashes < 100 {
+		t.Errorf("only %d alternatives and %d clashes", shown, clashes)
+	}
+}
