@@ -58,6 +58,12 @@ func TestPlan(t *testing.T) {
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 	b.wants(socket("SATA6"), "Mudlark 2 TB")
 
+	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.choose("When planning it", "is scratch: its rate matters")
+	b.wants(plan, "scratch and array: 6.50 GB/s")
+	b.choose("When planning it", "is treated as usual")
+	b.do(pollTrue(`!document.querySelector('[data-testid="plan"]').innerText.includes('scratch and array: ')`))
+
 	// By keys alone: undo, and plan again.
 	b.do(chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()"), chromedp.KeyEvent("u"))
 	b.wants(socket("M2_2"), "Gen 3 x4")

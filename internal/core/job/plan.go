@@ -16,20 +16,22 @@ import (
 
 // PlanQuestion is what the technician adds to a job when asking for the best plan.
 type PlanQuestion struct {
-	Pins     []build.Placement  `json:"pins,omitempty" jsonschema:"maxItems=200"`  // these pieces go there
-	Bans     []build.Placement  `json:"bans,omitempty" jsonschema:"maxItems=200"`  // and these do not
-	Stay     []build.ItemID     `json:"stay,omitempty" jsonschema:"maxItems=200"`  // found pieces that are not moved
-	Leave    []build.ItemID     `json:"leave,omitempty" jsonschema:"maxItems=200"` // found pieces that may come out
-	Ports    []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"` // sockets that stay on and free
-	UseShelf bool               `json:"useShelf,omitempty"`                        // carriers, adapters and boxes of the shelf may be taken where that is better
-	Shelf    []shelf.Stock      `json:"-"`                                         // what else is at hand, tried where there is no plan
-	Order    []string           `json:"order,omitempty" jsonschema:"maxItems=10"`  // criteria, what counts most first
+	Pins     []build.Placement  `json:"pins,omitempty" jsonschema:"maxItems=200"`    // these pieces go there
+	Bans     []build.Placement  `json:"bans,omitempty" jsonschema:"maxItems=200"`    // and these do not
+	Stay     []build.ItemID     `json:"stay,omitempty" jsonschema:"maxItems=200"`    // found pieces that are not moved
+	Scratch  []build.ItemID     `json:"scratch,omitempty" jsonschema:"maxItems=200"` // drives whose own rate matters
+	Array    []build.ItemID     `json:"array,omitempty" jsonschema:"maxItems=200"`   // drives that work together, as fast as their slowest
+	Leave    []build.ItemID     `json:"leave,omitempty" jsonschema:"maxItems=200"`   // found pieces that may come out
+	Ports    []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"`   // sockets that stay on and free
+	UseShelf bool               `json:"useShelf,omitempty"`                          // carriers, adapters and boxes of the shelf may be taken where that is better
+	Shelf    []shelf.Stock      `json:"-"`                                           // what else is at hand, tried where there is no plan
+	Order    []string           `json:"order,omitempty" jsonschema:"maxItems=10"`    // criteria, what counts most first
 }
 
 // PlanInput makes the planner's question; an error is a problem.List into the question.
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
-	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Roles: map[build.ItemID]plan.Role{}, Prices: map[build.ItemID]shelf.Cents{}}
+	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[build.ItemID]plan.Role{}, Prices: map[build.ItemID]shelf.Cents{}}
 	for i := range q.Shelf {
 		e := &q.Shelf[i]
 		if e.Count == 0 {
@@ -39,7 +41,7 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 		if q.UseShelf && len(e.Part.Positions()) > 0 && j.Part(e.Part.ID) == nil {
 			id := plan.OnShelf(e.Part.ID)
 			in.Pieces = append(in.Pieces, build.Piece{ID: id, Part: &e.Part})
-			in.Roles[id], in.Prices[id] = plan.Leave, e.Price
+			in.May[id], in.Prices[id] = plan.Leave, e.Price
 		}
 	}
 	known := func(at string, id build.ItemID) {
@@ -55,13 +57,19 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 			known("/bans/"+strconv.Itoa(i)+"/item", p.Item)
 		}
 	}
+	for i, id := range q.Scratch {
+		known("/scratch/"+strconv.Itoa(i), id)
+	}
+	for i, id := range q.Array {
+		known("/array/"+strconv.Itoa(i), id)
+	}
 	for i, id := range q.Leave {
 		known("/leave/"+strconv.Itoa(i), id)
-		in.Roles[id] = plan.Leave
+		in.May[id] = plan.Leave
 	}
 	for i, id := range q.Stay {
 		known("/stay/"+strconv.Itoa(i), id)
-		in.Roles[id] = plan.Stay
+		in.May[id] = plan.Stay
 	}
 	for i, id := range q.Ports {
 		if j.Sheet.Socket(id) == nil {

@@ -76,6 +76,8 @@ func TestPlans(t *testing.T) {
 			[]string{"item-1 in PCIE1", "item-5 in M2_1", "item-6 in M2_3", "or Ternlight 2000 in M2_2, cards lose 15.75 GB/s of their rate, instead of nothing"}},
 		{"two drives behind one uplink lose to one on the processor", "side-scan-archive", job.PlanQuestion{},
 			[]string{"item-3 in M2_1", "item-4 in M2_4", "item-5 in M2_2", "all drives at once: 21.17 GB/s", "all drives at once 14.11 GB/s instead of 21.17 GB/s"}},
+		{"an old drive becomes scratch", "side-scan-archive", job.PlanQuestion{Scratch: []build.ItemID{"item-4"}}, []string{"scratch and array: 7.06 GB/s"}},
+		{"an array is as fast as its slowest", "side-scan-archive", job.PlanQuestion{Array: []build.ItemID{"item-3", "item-4"}}, []string{"scratch and array: 14.11 GB/s"}},
 		{"the graphics card moves to where it covers nothing", "bathymetry-render", job.PlanQuestion{}, []string{"item-1 in SLOT4", "item-7 in SLOT1", "slot1-layout at 4+4+4+4", "all drives at once: 45.74 GB/s"}},
 		{"a carrier is split and filled", "dive-camera-ingest", job.PlanQuestion{}, []string{"item-5 in SLOT3", "slot3-layout at 4+4+4+4"}},
 		{"three drives on a lead for two", "lock-gate-recorder", job.PlanQuestion{Shelf: some("crimp-slim", "lead-angled", "raft-4")},

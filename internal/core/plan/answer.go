@@ -203,6 +203,8 @@ func (c Criterion) says(n int64) string {
 		return "system drive: " + rate(n) + ", " + per100GB(n) + " for 100 GB"
 	case Graphics:
 		return "cards lose " + lost(n) + " of their rate"
+	case Roles:
+		return "scratch and array: " + rate(n)
 	case Rates:
 		return "all drives at once: " + rate(n)
 	case Memory:
@@ -236,8 +238,8 @@ func (c Criterion) says(n int64) string {
 // against words a criterion beside the best plan's.
 func (c Criterion) against(n, best int64) string {
 	switch c {
-	case System, Rates:
-		what := map[Criterion]string{System: "system drive ", Rates: "all drives at once "}[c]
+	case System, Roles, Rates:
+		what := map[Criterion]string{System: "system drive ", Roles: "scratch and array ", Rates: "all drives at once "}[c]
 		return what + rate(n) + " instead of " + rate(best) + ": " + saved(n, best) + " for 100 GB"
 	case Graphics:
 		return c.says(n) + ", instead of " + lost(best)

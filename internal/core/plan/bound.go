@@ -116,7 +116,7 @@ func (s *search) load(r int) int64 {
 // lower is what no plan that goes on from here stays below; false when none does.
 func (s *search) lower() (Score, bool) {
 	var out Score
-	system := 0.0
+	system, slowest, members := 0.0, math.Inf(1), int64(0)
 	for i := range s.choices {
 		c := &s.choices[i]
 		bound, rate := &c.best, c.rate
@@ -127,8 +127,18 @@ func (s *search) lower() (Score, bool) {
 		if c.system {
 			system = max(system, rate)
 		}
+		if c.scratch {
+			out[Roles] -= whole(rate)
+		}
+		if c.array {
+			slowest = min(slowest, rate)
+			members++
+		}
 	}
 	out[System] = -whole(system)
+	if members > 0 {
+		out[Roles] -= members * whole(slowest)
+	}
 	for r := range s.passing { // together they move no more than the uplink carries
 		if over := s.load(r) - s.uplinks[r]; s.uplinks[r] > 0 && over > 0 {
 			out[Rates] += over

@@ -153,11 +153,11 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 			continue // tried already
 		}
 		try.Pieces = append(slices.Clone(in.Pieces), extra)
-		try.Roles = maps.Clone(in.Roles)
-		if try.Roles == nil {
-			try.Roles = map[build.ItemID]Role{}
+		try.May = maps.Clone(in.May)
+		if try.May == nil {
+			try.May = map[build.ItemID]Role{}
 		}
-		try.Roles[extra.ID] = Leave
+		try.May[extra.ID] = Leave
 		r, err := Find(ctx, try)
 		if err != nil {
 			return err

@@ -35,6 +35,7 @@ const (
 	Data     Criterion = iota // drives found in the machine that are in it no more, or behind another bridge: some translate sectors
 	System                    // less the rate of the system drive that was wished for, MB/s
 	Graphics                  // what cards lose of the rate they had, MB/s
+	Roles                     // less the rates of scratch drives alone, and of an array: its slowest drive, as often as it has drives, MB/s
 	Rates                     // less the rates of all drives at work at once, MB/s
 	Memory                    // less the peak rate of memory, MB/s, four to one of a warning about its slots
 	InUse                     // sockets that were open and are off, parts that were in and are out
@@ -81,7 +82,9 @@ type Input struct {
 	Found   build.Build // the machine as it arrived
 	Pieces  []build.Piece
 	Wish    build.Wish
-	Roles   map[build.ItemID]Role
+	May     map[build.ItemID]Role
+	Scratch []build.ItemID               // drives whose own rate matters
+	Array   []build.ItemID               // drives that work together, as fast as their slowest
 	Prices  map[build.ItemID]shelf.Cents // of pieces that would have to be taken from the shelf
 	Pins    []build.Placement            // the technician's: these pieces go there
 	Bans    []build.Placement            // and these do not go there; an empty item bans all
@@ -180,7 +183,7 @@ func (in *Input) asks(set *machine.Setting) bool {
 }
 
 // criterionNames are the criteria in the words of files and requests.
-var criterionNames = [criteria]string{"data", "system", "graphics", "rates", "memory", "in use", "cooling", "warnings", "opened", "settings", "cost"}
+var criterionNames = [criteria]string{"data", "system", "graphics", "roles", "rates", "memory", "in use", "cooling", "warnings", "opened", "settings", "cost"}
 
 // String names a criterion: "system".
 func (c Criterion) String() string { return criterionNames[c] }
@@ -205,7 +208,7 @@ func compare(order []Criterion, a, b *Score) int {
 }
 
 func (in *Input) role(p *build.Piece) Role {
-	switch r := in.Roles[p.ID]; {
+	switch r := in.May[p.ID]; {
 	case p.New:
 		return Move
 	case r != "":

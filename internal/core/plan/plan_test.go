@@ -27,7 +27,7 @@ func question(rng *rand.Rand) Input {
 	if len(b.Pieces) > 1 && rng.Intn(3) == 0 {
 		b.Pieces[1].Part = b.Pieces[0].Part
 	}
-	in := Input{Pieces: b.Pieces, Roles: map[build.ItemID]Role{}, Prices: map[build.ItemID]shelf.Cents{}}
+	in := Input{Pieces: b.Pieces, May: map[build.ItemID]Role{}, Prices: map[build.ItemID]shelf.Cents{}}
 	where := map[machine.SocketID]build.ItemID{}
 	for _, p := range b.Placements {
 		where[p.Socket] = p.Item
@@ -48,14 +48,22 @@ func question(rng *rand.Rand) Input {
 	}
 	for i := range in.Pieces {
 		p := &in.Pieces[i]
+		if p.Part.Drive != nil {
+			switch rng.Intn(5) {
+			case 0:
+				in.Scratch = append(in.Scratch, p.ID)
+			case 1:
+				in.Array = append(in.Array, p.ID)
+			}
+		}
 		if !slices.ContainsFunc(found, func(q build.Placement) bool { return q.Item == p.ID }) {
 			p.New = true                       // found nowhere: it came along
 			if brings(p) && rng.Intn(3) == 0 { // or may be taken from the shelf
-				p.New, in.Roles[p.ID], in.Prices[p.ID] = false, Leave, shelf.Cents(100+rng.Intn(3000))
+				p.New, in.May[p.ID], in.Prices[p.ID] = false, Leave, shelf.Cents(100+rng.Intn(3000))
 			}
 		}
 		if !p.New && in.Prices[p.ID] == 0 && rng.Intn(3) == 0 {
-			in.Roles[p.ID] = []Role{Stay, Move, Leave}[rng.Intn(3)]
+			in.May[p.ID] = []Role{Stay, Move, Leave}[rng.Intn(3)]
 		}
 		if len(b.Sheet.Sockets) > 0 && rng.Intn(8) == 0 {
 			in.Bans = append(in.Bans, build.Placement{Item: p.ID, Socket: b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))].ID})

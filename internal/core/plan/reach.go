@@ -360,7 +360,7 @@ func (s *search) twins() {
 		a := &s.choices[i]
 		for j := i - 1; j >= 0 && a.twin < 0; j-- {
 			b := &s.choices[j]
-			if a.home == "" && b.home == "" && a.piece.New == b.piece.New && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
+			if a.home == "" && b.home == "" && a.piece.New == b.piece.New && a.scratch == b.scratch && a.array == b.array && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
 				a.twin = j
 			}
 		}

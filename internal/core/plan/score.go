@@ -3,6 +3,7 @@ package plan
 // This file says what a plan comes to: whether it can be carried out, and its score.
 
 import (
+	"math"
 	"slices"
 	"strings"
 
@@ -199,17 +200,27 @@ func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score,
 		}
 	}
 	if s.half.io {
-		system := 0.0
+		system, slowest, members := 0.0, math.Inf(1), 0
 		for _, f := range v.Flows {
 			if f.AtMost {
 				continue // what is not stated is not promised
 			}
 			out[Rates] -= whole(f.Together)
+			if slices.Contains(s.in.Scratch, f.Item) {
+				out[Roles] -= whole(f.Alone)
+			}
+			if slices.Contains(s.in.Array, f.Item) {
+				slowest = min(slowest, f.Together)
+				members++
+			}
 			if s.systemDrive(f.Item) {
 				system = max(system, f.Alone)
 			}
 		}
 		out[System] = -whole(system)
+		if members > 0 && members == len(s.in.Array) { // one of no known rate, and nothing is known of the array
+			out[Roles] -= int64(members) * whole(slowest)
+		}
 	}
 	if s.half.memory {
 		out[Memory] -= 4 * whole(v.Memory.PeakMBps)

@@ -20,6 +20,8 @@ type choice struct {
 	twin    int // an earlier piece that nothing tells from this one, -1 if there is none
 	best    Score
 	system  bool
+	scratch bool
+	array   bool
 	rate    float64 // of a drive, at best anywhere
 	surely  int     // the root behind whose uplink it will be wherever it goes, -1 for none
 	now     int     // its option, -1 while it has none
@@ -92,7 +94,8 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 	})
 	s.choices = make([]choice, len(pieces))
 	for i := range pieces {
-		s.choices[i] = choice{piece: &pieces[i], home: in.home(pieces[i].ID), twin: -1, now: -1, system: s.systemDrive(pieces[i].ID)}
+		s.choices[i] = choice{piece: &pieces[i], home: in.home(pieces[i].ID), twin: -1, now: -1, system: s.systemDrive(pieces[i].ID),
+			scratch: slices.Contains(in.Scratch, pieces[i].ID), array: slices.Contains(in.Array, pieces[i].ID)}
 	}
 	s.sockets()
 	for i := range s.choices {

@@ -1484,6 +1484,18 @@ export interface PlanQuestion {
 	 */
 	stay?: string[];
 	/**
+	 * drives whose own rate matters
+	 *
+	 * @maxItems 200
+	 */
+	scratch?: string[];
+	/**
+	 * drives that work together, as fast as their slowest
+	 *
+	 * @maxItems 200
+	 */
+	array?: string[];
+	/**
 	 * found pieces that may come out
 	 *
 	 * @maxItems 200

@@ -4,13 +4,31 @@ import { api, ApiError } from '$lib/api/client';
 import type { Advice, Move, Placement, PlanQuestion, Way } from '$lib/api/types.gen';
 import type { Session } from './session.svelte';
 
-export type Role = 'stay' | 'leave';
+export type Role = 'stay' | 'leave' | 'scratch' | 'array';
+
+/** The roles a piece can be given, by whether it is new and whether it is a drive. */
+export const rolesFor = (isNew: boolean, isDrive: boolean): { value: string; name: string }[] => [
+	{ value: '', name: 'is treated as usual' },
+	...(isNew
+		? []
+		: [
+				{ value: 'stay', name: 'stays where it was found' },
+				{ value: 'leave', name: 'may come out' }
+			]),
+	...(isDrive
+		? [
+				{ value: 'scratch', name: 'is scratch: its rate matters' },
+				{ value: 'array', name: 'is in an array: the slowest counts' }
+			]
+		: [])
+];
 
 /** What a plan can be better in, as the technician would say it. */
 export const CRITERIA: readonly { value: string; name: string }[] = [
 	{ value: '', name: 'the usual order' },
 	{ value: 'system', name: 'the system drive' },
 	{ value: 'graphics', name: 'the graphics card' },
+	{ value: 'roles', name: 'scratch and array' },
 	{ value: 'rates', name: 'all drives at once' },
 	{ value: 'memory', name: 'memory' },
 	{ value: 'in use', name: 'nothing in use lost' },
@@ -26,7 +44,7 @@ export class Planner {
 	busy = $state(false);
 	fault = $state('');
 	pins = $state.raw<readonly Placement[]>([]);
-	/** What may be done with pieces that were found, where it is not the usual. */
+	/** What may be done with pieces, and what they are for, where it is not the usual. */
 	roles = $state.raw<Readonly<Record<string, Role>>>({});
 	/** Sockets that stay on and free for later. */
 	ports = $state.raw<readonly string[]>([]);
@@ -109,6 +127,8 @@ export class Planner {
 			pins: [...this.pins],
 			stay: having('stay'),
 			leave: having('leave'),
+			scratch: having('scratch'),
+			array: having('array'),
 			ports: [...this.ports],
 			useShelf: this.useShelf,
 			...(this.first && { order: [this.first] })

@@ -8,7 +8,7 @@
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
-	import { Planner, type Role } from '$lib/job/planner.svelte';
+	import { Planner, rolesFor, type Role } from '$lib/job/planner.svelte';
 	import PlanPanel from '$lib/job/PlanPanel.svelte';
 	import Shop from '$lib/job/Shop.svelte';
 	import WhyNot from '$lib/job/WhyNot.svelte';
@@ -255,7 +255,7 @@
 						onchange={() => here.item && keep(here.item)}>It must stay in the machine</Checkbox
 					>
 				{/if}
-				{#if here.item && shown === 'planned' && planner.advice && !session.item(here.item)?.new}
+				{#if here.item && shown === 'planned' && planner.advice}
 					<div class="my-2 grid grid-cols-[auto_1fr] items-center gap-2">
 						<label for="role">When planning it</label>
 						<Select
@@ -263,11 +263,10 @@
 							value={planner.roles[here.item] ?? ''}
 							placeholder=""
 							disabled={session.closed}
-							items={[
-								{ value: '', name: 'is treated as usual' },
-								{ value: 'stay', name: 'stays where it was found' },
-								{ value: 'leave', name: 'may come out' }
-							]}
+							items={rolesFor(
+								session.item(here.item)?.new ?? false,
+								session.partOf(here.item)?.drive !== undefined
+							)}
 							onchange={(e) =>
 								here.item && planner.allow(here.item, e.currentTarget.value as Role | '')}
 						/>
