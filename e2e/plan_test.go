@@ -64,6 +64,13 @@ func TestPlan(t *testing.T) {
 	b.choose("When planning it", "is treated as usual")
 	b.do(pollTrue(`!document.querySelector('[data-testid="plan"]').innerText.includes('scratch and array: ')`))
 
+	b.button(`[data-testid="socket"]`, "Not here")
+	b.wants(plan, "Ternlight 500 does not go into M2_1")
+	b.wants(socket("M2_2"), "Ternlight 500")
+	b.axe()
+	b.button(plan, "Allow it")
+	b.wants(socket("M2_1"), "Ternlight 500")
+
 	// By keys alone: undo, and plan again.
 	b.do(chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()"), chromedp.KeyEvent("u"))
 	b.wants(socket("M2_2"), "Gen 3 x4")

@@ -111,14 +111,23 @@
 			{/if}
 		{/if}
 	</div>
-	{#if advice && planner.pins.length > 0}
-		<ul class="mt-2 grid gap-1" aria-label="Pins">
+	{#if advice && planner.pins.length + planner.bans.length > 0}
+		<ul class="mt-2 grid gap-1" aria-label="Pins and bans">
 			{#each planner.pins as p (p.item)}
 				<li class="flex items-center gap-2">
 					<span class="grow">{name(p.item)} is pinned to <strong>{p.socket}</strong></span>
 					<button
 						class="min-h-11 rounded border border-line px-3 hover:bg-water-1"
 						onclick={() => planner.unpin(p.item)}>Let go</button
+					>
+				</li>
+			{/each}
+			{#each planner.bans as b (b)}
+				<li class="flex items-center gap-2">
+					<span class="grow">{name(b.item)} does not go into <strong>{b.socket}</strong></span>
+					<button
+						class="min-h-11 rounded border border-line px-3 hover:bg-water-1"
+						onclick={() => planner.unban(b)}>Allow it</button
 					>
 				</li>
 			{/each}

@@ -44,6 +44,8 @@ export class Planner {
 	busy = $state(false);
 	fault = $state('');
 	pins = $state.raw<readonly Placement[]>([]);
+	/** Where pieces are not to go. */
+	bans = $state.raw<readonly Placement[]>([]);
 	/** What may be done with pieces, and what they are for, where it is not the usual. */
 	roles = $state.raw<Readonly<Record<string, Role>>>({});
 	/** Sockets that stay on and free for later. */
@@ -97,12 +99,22 @@ export class Planner {
 		this.pins = this.pins.filter((p) => p.item !== item);
 		return this.find();
 	}
+	ban(item: string, socket: string): Promise<void> {
+		this.pins = this.pins.filter((p) => p.item !== item || p.socket !== socket);
+		this.bans = [...this.bans, { item, socket }];
+		return this.find();
+	}
+	unban(ban: Placement): Promise<void> {
+		this.bans = this.bans.filter((b) => b !== ban);
+		return this.find();
+	}
 	/** Back to planning by hand. */
 	leave() {
 		this.#abort?.abort();
 		this.advice = null;
 		this.busy = false;
 		this.pins = [];
+		this.bans = [];
 		this.roles = {};
 		this.ports = [];
 		this.useShelf = false;
@@ -125,6 +137,7 @@ export class Planner {
 			Object.keys(this.roles).filter((item) => this.roles[item] === role);
 		return {
 			pins: [...this.pins],
+			bans: [...this.bans],
 			stay: having('stay'),
 			leave: having('leave'),
 			scratch: having('scratch'),

@@ -246,6 +246,12 @@
 						<Button color="alternative" onclick={() => here.item && hand.takeOut(here.item)}
 							>Take it out</Button
 						>
+						{#if shown === 'planned' && planner.advice}
+							<Button
+								color="alternative"
+								onclick={() => here.item && planner.ban(here.item, here.socket)}>Not here</Button
+							>
+						{/if}
 					</div>
 				{/if}
 				{#if here.item && !session.item(here.item)?.new}
