@@ -25,7 +25,7 @@ type PlanQuestion struct {
 	Ports    []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"`   // sockets that stay on and free
 	UseShelf bool               `json:"useShelf,omitempty"`                          // carriers, adapters and boxes of the shelf may be taken where that is better
 	Shelf    []shelf.Stock      `json:"-"`                                           // what else is at hand, tried where there is no plan
-	Order    []string           `json:"order,omitempty" jsonschema:"maxItems=10"`    // criteria, what counts most first
+	Order    []string           `json:"order,omitempty" jsonschema:"maxItems=20"`    // criteria, what counts most first
 }
 
 // PlanInput makes the planner's question; an error is a problem.List into the question.

@@ -1514,7 +1514,7 @@ export interface PlanQuestion {
 	/**
 	 * criteria, what counts most first
 	 *
-	 * @maxItems 10
+	 * @maxItems 20
 	 */
 	order?: string[];
 }
