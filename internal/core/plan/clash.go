@@ -106,8 +106,9 @@ func (in *Input) relieved(ctx context.Context, out *Advice, without map[want]boo
 	return r.End != Impossible, err // given up is not proved impossible
 }
 
-// smallest is the largest clash that is looked for among all sets of its size.
-const smallest = 2
+// mostSets of one size are tried when a smaller clash is looked for: all sets of three
+// out of twenty wants.
+const mostSets = 1140
 
 // explainClash names the smallest set of wants that cannot all be met, and for each
 // whether giving it up is enough.
@@ -169,15 +170,9 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 	return nil
 }
 
+// clash takes wants away until none can be left out, and then looks for a smaller set
+// among all of each size.
 func (in *Input) clash(ctx context.Context, out *Advice, wants []want, all map[want]bool) ([]want, error) {
-	// Few wants that clash alone, whatever becomes of the others.
-	for size := 1; size <= smallest; size++ {
-		got, err := in.among(ctx, out, wants, all, nil, size)
-		if err != nil || got != nil {
-			return got, err
-		}
-	}
-	// Else any set from which nothing can be left out.
 	without := map[want]bool{}
 	var kept []want
 	for _, w := range wants {
@@ -189,6 +184,16 @@ func (in *Input) clash(ctx context.Context, out *Advice, wants []want, all map[w
 		if free { // this one is needed for the clash
 			delete(without, w)
 			kept = append(kept, w)
+		}
+	}
+	sets := 1
+	for size := 1; size < len(kept); size++ {
+		if sets = sets * (len(wants) - size + 1) / size; sets > mostSets {
+			break
+		}
+		got, err := in.among(ctx, out, wants, all, nil, size)
+		if err != nil || got != nil {
+			return got, err
 		}
 	}
 	return kept, nil

@@ -70,8 +70,10 @@ export class Planner {
 		try {
 			const got = await api.plan(this.#session().job.id, this.#question(), abort.signal);
 			if (abort.signal.aborted) return;
-			this.advice = got;
 			if (got.best) await this.take(got.best);
+			// The drawing first, the words after: one picture of both. What was taken from
+			// the shelf has been asked about again by now.
+			if (!abort.signal.aborted) this.advice = got;
 		} catch (e) {
 			if (e instanceof DOMException) return;
 			if (!(e instanceof ApiError)) throw e;
