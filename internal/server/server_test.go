@@ -544,3 +544,36 @@ func TestSheetEditing(t *testing.T) {
 		}
 	}
 }
+
+// The planner over HTTP: a plan, what clashes and what the shelf would cure, why not,
+// baskets; and questions that cannot be asked.
+func TestPlanner(t *testing.T) {
+	h := shop(t)
+	for _, c := range []struct {
+		path, body string
+		status     int
+		want       []string
+	}{
+		{"echo-sounding-tower/plan", `{}`, 200, []string{`"end":"optimal"`, `"item":"item-4","socket":"M2_1"`, "2 of Sallow 4 GB come out"}},
+		{"echo-sounding-tower/plan", `{"order":["in use"],"bans":[{"item":"item-4","socket":"M2_1"}]}`, 200, []string{`"item":"item-4","socket":"M2_2"`}},
+		{"lock-gate-recorder/plan", `{}`, 200, []string{`"end":"impossible"`, "take from the shelf: Slim plug adapter"}},
+		{"lock-gate-recorder/plan", `{"useShelf":true}`, 200, []string{`"end":"optimal"`, `"takes":["haven-dock"]`}},
+		{"echo-sounding-tower/plan", `{"order":["beauty"],"ports":["M2_9"]}`, 422, []string{`/order/0`, `/ports/0`, `no socket is named`}},
+		{"echo-sounding-tower/plan", `{"colour":"red"}`, 422, []string{"this field is not known"}},
+		{"nobody/plan", `{}`, 404, []string{"not found"}},
+		{"echo-sounding-tower/why-not", `{"question":{},"item":"item-4","socket":"M2_2"}`, 200, []string{"Ternlight 500 works in M2_2, but: system drive 3."}},
+		{"echo-sounding-tower/why-not", `{"question":{},"item":"x","socket":"M2_2"}`, 422, []string{`/item`}},
+		{"echo-sounding-tower/shop", `{"systemBytes":240000000000,"dataBytes":2000000000000,"atMostCents":20000}`, 200, []string{`"part":"mudlark-2000"`, "combinations of what is on the shelf"}},
+		{"echo-sounding-tower/shop", `{"atMostCents":-1}`, 422, []string{"/atMostCents"}},
+	} {
+		a := ask(t, h, "POST", "/api/jobs/"+c.path, c.body)
+		if a.Code != c.status {
+			t.Errorf("%s %s: %d %s", c.path, c.body, a.Code, a.Body)
+		}
+		for _, want := range c.want {
+			if !strings.Contains(a.Body.String(), want) {
+				t.Errorf("%s %s: lacks %s in %s", c.path, c.body, want, a.Body)
+			}
+		}
+	}
+}
