@@ -112,7 +112,7 @@ func encode(n int) (e *encoding, rates int64) {
 		d := c.Part.Drive
 		for i := range found.Sheet.Sockets {
 			k := &found.Sheet.Sockets[i]
-			if !build.Suits(c.Piece, k) {
+			if !build.Suits(c.Part, k) {
 				continue
 			}
 			l := put(k.ID)

@@ -9,7 +9,6 @@ import (
 
 	"deepbay/internal/core/build"
 	"deepbay/internal/core/job"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/plan"
 )
 
@@ -58,7 +57,7 @@ func printPlan(w io.Writer, j *job.Job, a *plan.Advice) {
 			fmt.Fprintf(w, "  %-8s %s%s\n", p.Socket, j.Name(p.Item), from(j, p))
 		}
 		for _, p := range j.Found.Placements {
-			if at(a.Best.Placements, p.Item) == "" {
+			if build.SocketOf(a.Best.Placements, p.Item) == "" {
 				fmt.Fprintf(w, "  %-8s %s, from %s\n", "out", j.Name(p.Item), p.Socket)
 			}
 		}
@@ -90,7 +89,7 @@ func printPlan(w io.Writer, j *job.Job, a *plan.Advice) {
 
 // from says what the plan does with a piece that was found elsewhere, or is new.
 func from(j *job.Job, p build.Placement) string {
-	switch was := at(j.Found.Placements, p.Item); was {
+	switch was := build.SocketOf(j.Found.Placements, p.Item); was {
 	case p.Socket:
 		return ""
 	case "":
@@ -98,13 +97,4 @@ func from(j *job.Job, p build.Placement) string {
 	default:
 		return ", from " + string(was)
 	}
-}
-
-func at(placed []build.Placement, item build.ItemID) machine.SocketID {
-	for _, p := range placed {
-		if p.Item == item {
-			return p.Socket
-		}
-	}
-	return ""
 }

@@ -321,19 +321,28 @@ func (s *api) offers(c *gin.Context) error {
 	return nil
 }
 
+// jobAndShelf reads what a question to the planner is about.
+func (s *api) jobAndShelf(c *gin.Context) (store.Kept, []shelf.Stock, error) {
+	ctx := c.Request.Context()
+	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	if err != nil {
+		return k, nil, err
+	}
+	stock, err := s.Data.Shelf(ctx)
+	return k, stock, err
+}
+
 // plan finds the best plan for a job. A client that goes away stops the search.
 func (s *api) plan(c *gin.Context) error {
 	q, err := body[job.PlanQuestion](c, "PlanQuestion")
 	if err != nil {
 		return err
 	}
-	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	k, stock, err := s.jobAndShelf(c)
 	if err != nil {
 		return err
 	}
-	if q.Shelf, err = s.Data.Shelf(c.Request.Context()); err != nil {
-		return err
-	}
+	q.Shelf = stock
 	advice, err := k.Job.AskPlan(c.Request.Context(), q)
 	if err == nil {
 		c.JSON(http.StatusOK, advice)
@@ -347,11 +356,7 @@ func (s *api) shop(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
-	if err != nil {
-		return err
-	}
-	stock, err := s.Data.Shelf(c.Request.Context())
+	k, stock, err := s.jobAndShelf(c)
 	if err != nil {
 		return err
 	}
@@ -368,13 +373,11 @@ func (s *api) whyNot(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	k, stock, err := s.jobAndShelf(c)
 	if err != nil {
 		return err
 	}
-	if q.Question.Shelf, err = s.Data.Shelf(c.Request.Context()); err != nil {
-		return err
-	}
+	q.Question.Shelf = stock
 	says, err := k.Job.WhyNot(c.Request.Context(), q.Question, q.Item, q.Socket)
 	if err == nil {
 		c.JSON(http.StatusOK, Because{says})

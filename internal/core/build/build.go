@@ -66,12 +66,27 @@ type Build struct {
 
 // Choice is the value a setting has in this build: the chosen one or the default.
 func (b *Build) Choice(s *machine.Setting) string {
-	for _, c := range b.Choices {
+	return Value(s, b.Choices)
+}
+
+// Value is the value a setting has under some choices: the chosen one or the default.
+func Value(s *machine.Setting, choices []Choice) string {
+	for _, c := range choices {
 		if c.Setting == s.ID {
 			return c.Value
 		}
 	}
 	return s.Default
+}
+
+// SocketOf is the socket an item lies in, "" on the mat.
+func SocketOf(placed []Placement, item ItemID) machine.SocketID {
+	for _, p := range placed {
+		if p.Item == item {
+			return p.Socket
+		}
+	}
+	return ""
 }
 
 func (b *Build) piece(id ItemID) *Piece {

@@ -41,7 +41,7 @@ func (b *Build) Carried() []machine.Socket {
 	}
 	out := make([]machine.Socket, 0, n) // never moves: add is given pointers into it
 	add := func(k *machine.Socket) {
-		if p := bring[k.ID]; p != nil && goesInto(p, k) {
+		if p := bring[k.ID]; p != nil && Suits(p, k) {
 			out = carried(out, k, p)
 		}
 	}
@@ -124,12 +124,10 @@ func (r *resolver) nest(s *sock) {
 	if up == nil {
 		return
 	}
-	if r.quiet() && (up.state == Off || up.state == Stopped) {
-		s.dead = unread
-		return
-	}
 	if up.state == Off || up.state == Stopped {
-		s.dead = []Reason{{FromPlan, r.name(up) + " is not seen in " + string(up.ID)}}
+		if s.dead = unread; !r.quiet() {
+			s.dead = []Reason{{FromPlan, r.name(up) + " is not seen in " + string(up.ID)}}
+		}
 		return
 	}
 	if s.outside() || up.card().Carrier.Switch {

@@ -18,9 +18,9 @@ type FlowAnswer struct {
 	Item     ItemID           `json:"item"`
 	Socket   machine.SocketID `json:"socket"`
 	Alone    float64          `json:"aloneMBps"`
-	Together float64          `json:"togetherMBps"` // with all other drives at work
-	Held     string           `json:"held"`         // what holds it then
-	AtMost   bool             `json:"atMost,omitempty"`
+	Together float64          `json:"togetherMBps"`     // with all other drives at work
+	Held     string           `json:"held"`             // what holds it then
+	AtMost   bool             `json:"atMost,omitempty"` // a link on the way is not stated: the figures are the most it can be
 	Says     string           `json:"says"`
 }
 
@@ -91,19 +91,18 @@ func (r *resolver) flows() []FlowAnswer {
 		a := &out[i]
 		alone := flows[i].Alone(capacity)
 		a.Alone, a.Together, a.Held = alone.MBps(), share.Rate.MBps(), "nothing"
+		held := share.Held
 		if u := slices.IndexFunc(flows[i].Links, func(l int) bool { return !capacity[l].Known() }); u >= 0 {
-			l := links[flows[i].Links[u]]
-			a.Held, a.AtMost = l.what+l.name, true
-			if r.quiet() {
-				continue
-			}
-			a.Says = "at most " + alone.String() + ": what " + a.Held + " carries is not stated"
-			continue
+			held, a.AtMost = flows[i].Links[u], true
 		}
-		if share.Held != flow.Free {
-			a.Held = links[share.Held].what + links[share.Held].name
+		if held != flow.Free {
+			a.Held = links[held].what + links[held].name
 		}
 		if r.quiet() {
+			continue
+		}
+		if a.AtMost {
+			a.Says = "at most " + alone.String() + ": what " + a.Held + " carries is not stated"
 			continue
 		}
 		a.Says = alone.String() + " alone"

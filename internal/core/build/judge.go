@@ -55,7 +55,3 @@ func (v *Verdict) Count(code Code) int {
 	}
 	return 0
 }
-
-// Suits reports whether part and socket are of one kind at all: whether trying it
-// there makes sense.
-func Suits(p *Piece, k *machine.Socket) bool { return goesInto(p.Part, k) }

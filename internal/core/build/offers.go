@@ -26,7 +26,7 @@ func Offers(b *Build, item ItemID) []Offer {
 	base := *b
 	base.Placements = nil
 	var riding []Placement // on the item itself, by position
-	from := b.at(item)
+	from := SocketOf(b.Placements, item)
 	for _, p := range b.Placements {
 		switch {
 		case from != "" && Holder(p.Socket) == from:
@@ -39,7 +39,7 @@ func Offers(b *Build, item ItemID) []Offer {
 	sockets := append(slices.Clone(b.Sheet.Sockets), base.Carried()...)
 	for i := range sockets {
 		k := &sockets[i]
-		if !goesInto(p.Part, k) {
+		if !Suits(p.Part, k) {
 			continue
 		}
 		try := base
@@ -66,16 +66,6 @@ func Offers(b *Build, item ItemID) []Offer {
 		out = append(out, o)
 	}
 	return out
-}
-
-// at is the socket an item is in, "" on the mat.
-func (b *Build) at(item ItemID) machine.SocketID {
-	for _, p := range b.Placements {
-		if p.Item == item {
-			return p.Socket
-		}
-	}
-	return ""
 }
 
 func title(code Code) string {

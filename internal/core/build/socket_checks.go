@@ -14,7 +14,7 @@ import (
 )
 
 func kindMismatch(r *resolver, s *sock) func() Finding {
-	if goesInto(s.piece.Part, s.Socket) {
+	if Suits(s.piece.Part, s.Socket) {
 		return nil
 	}
 	return func() Finding {
@@ -28,8 +28,9 @@ func kindMismatch(r *resolver, s *sock) func() Finding {
 	}
 }
 
-// goesInto reports whether part and socket are of one kind at all.
-func goesInto(p *part.Part, k *machine.Socket) bool {
+// Suits reports whether part and socket are of one kind at all: whether trying it
+// there makes sense.
+func Suits(p *part.Part, k *machine.Socket) bool {
 	switch k.Kind {
 	case machine.M2:
 		return p.M2() != nil
@@ -246,7 +247,7 @@ func (r *resolver) elsewhere(s *sock) []Cure {
 // suits reports whether the part surely works in k, by trying it there: no rule
 // that stops speaks, and none that says "unknown".
 func (r *resolver) suits(p *part.Part, k *sock) bool {
-	if !goesInto(p, k.Socket) {
+	if !Suits(p, k.Socket) {
 		return false
 	}
 	try := *k

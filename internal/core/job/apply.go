@@ -206,9 +206,7 @@ func (s *Setup) holder(id machine.SocketID) int {
 }
 
 func (a *applier) known(item build.ItemID, socket machine.SocketID) bool {
-	if a.job.Item(item) == nil {
-		a.refuse("/item", fmt.Sprintf("no item is named %q", item), "name an item of this job")
-	}
+	a.job.mustKnow(&a.list, "/item", item)
 	if b := a.job.build(*a.setup()); socket != "" && b.Socket(socket) == nil {
 		a.refuse("/socket", fmt.Sprintf("no socket is named %q", socket), "the sheet has "+socketNames(&a.job.Sheet))
 	}
@@ -310,9 +308,8 @@ func (a *applier) moves() string {
 		switch {
 		case m.Item == "" && m.Setting == "":
 			a.refuse(at, "moves neither an item nor a setting", "name one of them")
-		case m.Item != "" && a.job.Item(m.Item) == nil:
-			a.refuse(at+"/item", fmt.Sprintf("no item is named %q", m.Item), "name an item of this job")
 		case m.Item != "":
+			a.job.mustKnow(&a.list, at+"/item", m.Item)
 			if w := s.where(m.Item); w >= 0 {
 				s.Placements = slices.Delete(s.Placements, w, w+1)
 			}
@@ -347,13 +344,8 @@ func (a *applier) moves() string {
 
 // choice is the value a setting has in a setup, chosen or by default.
 func (j *Job) choice(s Setup, id machine.SettingID) string {
-	for _, c := range s.Settings {
-		if c.Setting == id {
-			return c.Value
-		}
-	}
 	if st := j.Sheet.Setting(id); st != nil {
-		return st.Default
+		return build.Value(st, s.Settings)
 	}
 	return ""
 }

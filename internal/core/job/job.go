@@ -119,6 +119,13 @@ func (j *Job) Item(id build.ItemID) *Item {
 	return nil
 }
 
+// mustKnow adds a problem where an item is none of the job's.
+func (j *Job) mustKnow(l *problem.List, at string, id build.ItemID) {
+	if j.Item(id) == nil {
+		l.Add(at, fmt.Sprintf("no item is named %q", id), "name an item of this job")
+	}
+}
+
 // Name is what an item is called.
 func (j *Job) Name(id build.ItemID) string {
 	if it := j.Item(id); it != nil {

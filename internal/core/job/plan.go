@@ -44,33 +44,26 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 			in.May[id], in.Prices[id] = plan.Leave, e.Price
 		}
 	}
-	known := func(at string, id build.ItemID) {
-		if j.Item(id) == nil {
-			list.Add(at, fmt.Sprintf("no item is named %q", id), "name an item of this job")
-		}
-	}
 	for i, p := range q.Pins {
-		known("/pins/"+strconv.Itoa(i)+"/item", p.Item)
+		j.mustKnow(&list, "/pins/"+strconv.Itoa(i)+"/item", p.Item)
 	}
 	for i, p := range q.Bans {
 		if p.Item != "" {
-			known("/bans/"+strconv.Itoa(i)+"/item", p.Item)
+			j.mustKnow(&list, "/bans/"+strconv.Itoa(i)+"/item", p.Item)
 		}
 	}
-	for i, id := range q.Scratch {
-		known("/scratch/"+strconv.Itoa(i), id)
+	each := func(field string, ids []build.ItemID, role plan.Role) {
+		for i, id := range ids {
+			j.mustKnow(&list, field+"/"+strconv.Itoa(i), id)
+			if role != "" {
+				in.May[id] = role
+			}
+		}
 	}
-	for i, id := range q.Array {
-		known("/array/"+strconv.Itoa(i), id)
-	}
-	for i, id := range q.Leave {
-		known("/leave/"+strconv.Itoa(i), id)
-		in.May[id] = plan.Leave
-	}
-	for i, id := range q.Stay {
-		known("/stay/"+strconv.Itoa(i), id)
-		in.May[id] = plan.Stay
-	}
+	each("/scratch", q.Scratch, "")
+	each("/array", q.Array, "")
+	each("/leave", q.Leave, plan.Leave)
+	each("/stay", q.Stay, plan.Stay)
 	for i, id := range q.Ports {
 		if j.Sheet.Socket(id) == nil {
 			list.Add("/ports/"+strconv.Itoa(i), fmt.Sprintf("no socket is named %q", id), "the sheet has "+socketNames(&j.Sheet))
@@ -101,8 +94,9 @@ func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item build.ItemID, soc
 	if err != nil {
 		return "", err
 	}
-	if j.Item(item) == nil {
-		return "", problem.List{{Pointer: "/item", Says: fmt.Sprintf("no item is named %q", item), Cure: "name an item of this job"}}
+	var list problem.List
+	if j.mustKnow(&list, "/item", item); len(list) > 0 {
+		return "", list
 	}
 	r, err := plan.Find(ctx, in)
 	if err != nil {

@@ -61,7 +61,7 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 		}
 		return out, err
 	}
-	best := in.option(r.Best, nil)
+	best := in.way(r.Best, nil)
 	out.Best = &best
 	seen := []*Plan{r.Best}
 	for _, c := range in.Order {
@@ -81,7 +81,7 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 			continue
 		}
 		seen = append(seen, other.Best)
-		out.Alternatives = append(out.Alternatives, in.option(other.Best, r.Best))
+		out.Alternatives = append(out.Alternatives, in.way(other.Best, r.Best))
 	}
 	return out, nil
 }
@@ -101,14 +101,14 @@ func (r *Result) proof() string {
 	return "proved best: everything that could be better was searched; " + tried
 }
 
-// option words a plan: what it comes to or, beside the best, what is other.
-func (in *Input) option(p, best *Plan) Way {
+// way words a plan: what it comes to or, beside the best, what is other.
+func (in *Input) way(p, best *Plan) Way {
 	out := Way{Placements: p.Placements, Choices: p.Choices, Says: []string{}, Differs: []string{}, Moves: in.moves(p), Takes: []part.ID{}}
 	if out.Choices == nil {
 		out.Choices = []build.Choice{}
 	}
 	for i := range in.Pieces {
-		if q := &in.Pieces[i]; q.ID == OnShelf(q.Part.ID) && socketOf(p.Placements, q.ID) != "" {
+		if q := &in.Pieces[i]; q.ID == OnShelf(q.Part.ID) && build.SocketOf(p.Placements, q.ID) != "" {
 			out.Takes = append(out.Takes, q.Part.ID)
 		}
 	}
@@ -128,7 +128,7 @@ func (in *Input) option(p, best *Plan) Way {
 	}
 	for i := range in.Pieces {
 		q := &in.Pieces[i]
-		if at := socketOf(p.Placements, q.ID); at != socketOf(best.Placements, q.ID) {
+		if at := build.SocketOf(p.Placements, q.ID); at != build.SocketOf(best.Placements, q.ID) {
 			where := "stays out"
 			if at != "" {
 				where = "in " + string(at)
@@ -138,7 +138,7 @@ func (in *Input) option(p, best *Plan) Way {
 	}
 	for i := range in.Found.Sheet.Settings {
 		s := &in.Found.Sheet.Settings[i]
-		if v := value(s, p.Choices); v != value(s, best.Choices) {
+		if v := build.Value(s, p.Choices); v != build.Value(s, best.Choices) {
 			out.Differs = append(out.Differs, s.Name+": "+s.OptionName(v))
 		}
 	}
@@ -147,13 +147,12 @@ func (in *Input) option(p, best *Plan) Way {
 
 // lost names what was in use in the machine and is not in a plan.
 func (in *Input) lost(p *Plan) string {
-	b := in.Found
-	b.Pieces, b.Placements, b.Choices, b.Wish = in.Pieces, p.Placements, p.Choices, in.Wish
+	b := in.build(p.Placements, p.Choices)
 	before, after := build.Judge(&in.Found), build.Judge(&b)
 	var names, out []string
 	for i := range in.Pieces {
 		q := &in.Pieces[i]
-		if q.Part.Drive == nil && in.home(q.ID) != "" && socketOf(p.Placements, q.ID) == "" {
+		if q.Part.Drive == nil && in.home(q.ID) != "" && build.SocketOf(p.Placements, q.ID) == "" {
 			out = append(out, q.Part.Name)
 		}
 	}
@@ -182,13 +181,13 @@ func (in *Input) lost(p *Plan) string {
 func (in *Input) moves(p *Plan) []build.Move {
 	out := []build.Move{}
 	for i := range in.Pieces {
-		if q := &in.Pieces[i]; q.Part.Fitting == nil && (q.ID != OnShelf(q.Part.ID) || socketOf(p.Placements, q.ID) != "") {
-			out = append(out, build.Move{Item: in.Pieces[i].ID, Socket: socketOf(p.Placements, in.Pieces[i].ID)})
+		if q := &in.Pieces[i]; q.Part.Fitting == nil && (q.ID != OnShelf(q.Part.ID) || build.SocketOf(p.Placements, q.ID) != "") {
+			out = append(out, build.Move{Item: q.ID, Socket: build.SocketOf(p.Placements, q.ID)})
 		}
 	}
 	for i := range in.Found.Sheet.Settings {
 		if s := &in.Found.Sheet.Settings[i]; in.asks(s) {
-			out = append(out, build.Move{Setting: s.ID, Value: value(s, p.Choices)})
+			out = append(out, build.Move{Setting: s.ID, Value: build.Value(s, p.Choices)})
 		}
 	}
 	return out
@@ -202,7 +201,7 @@ func (c Criterion) says(n int64) string {
 	case System:
 		return "system drive: " + rate(n) + ", " + per100GB(n) + " for 100 GB"
 	case Graphics:
-		return "cards lose " + lost(n) + " of their rate"
+		return "cards lose " + lostRate(n) + " of their rate"
 	case Roles:
 		return "scratch and array: " + rate(n)
 	case Rates:
@@ -242,7 +241,7 @@ func (c Criterion) against(n, best int64) string {
 		what := map[Criterion]string{System: "system drive ", Roles: "scratch and array ", Rates: "all drives at once "}[c]
 		return what + rate(n) + " instead of " + rate(best) + ": " + saved(n, best) + " for 100 GB"
 	case Graphics:
-		return c.says(n) + ", instead of " + lost(best)
+		return c.says(n) + ", instead of " + lostRate(best)
 	case Memory:
 		if peak(n) != peak(best) {
 			return "memory " + peak(n) + " at its peak instead of " + peak(best)
@@ -265,8 +264,8 @@ func count(n int64, one, many string) string {
 	return strconv.FormatInt(n, 10) + " " + many
 }
 
-// lost prints a rate that is lost.
-func lost(n int64) string {
+// lostRate prints a rate that is lost.
+func lostRate(n int64) string {
 	if n == 0 {
 		return "nothing"
 	}
@@ -307,11 +306,11 @@ func saved(n, best int64) string {
 // there, or what the best plan with it there loses.
 func WhyNot(ctx context.Context, in Input, best *Plan, item build.ItemID, socket machine.SocketID) (string, error) {
 	in.Order = in.order()
-	i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == item })
-	if i < 0 {
+	p := in.piece(item)
+	if p == nil {
 		return "no such piece", nil
 	}
-	name := in.Pieces[i].Part.Name
+	name := p.Part.Name
 	pinned := in
 	pinned.Pins = append(slices.DeleteFunc(slices.Clone(in.Pins), func(p build.Placement) bool { return p.Item == item }), build.Placement{Item: item, Socket: socket})
 	r, err := Find(ctx, pinned)
@@ -336,8 +335,7 @@ func WhyNot(ctx context.Context, in Input, best *Plan, item build.ItemID, socket
 
 // stopped words what stops a piece in a socket, with the rest as in the best plan.
 func (in *Input) stopped(best *Plan, item build.ItemID, socket machine.SocketID) string {
-	b := in.Found
-	b.Pieces, b.Wish = in.Pieces, in.Wish
+	b := in.build(in.Found.Placements, in.Found.Choices)
 	if best != nil {
 		b.Placements, b.Choices = best.Placements, best.Choices
 	}

@@ -66,14 +66,14 @@ func (in *Input) wants() []want {
 
 // name tells a piece from its like.
 func (in *Input) name(id build.ItemID) string {
-	i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == id })
-	if i < 0 {
+	p := in.piece(id)
+	if p == nil {
 		return "anything"
 	}
 	if home := in.home(id); home != "" {
-		return in.Pieces[i].Part.Name + " from " + string(home)
+		return p.Part.Name + " from " + string(home)
 	}
-	return "the new " + in.Pieces[i].Part.Name
+	return "the new " + p.Part.Name
 }
 
 // words says a want, and what giving it up would mean.
@@ -83,7 +83,7 @@ func (in *Input) words(w want) (is, givenUp string) {
 	case wantStay:
 		return name + " stays there", "let " + name + " move"
 	case wantPin:
-		at := string(socketOf(in.Pins, w.item))
+		at := string(build.SocketOf(in.Pins, w.item))
 		return name + " is pinned to " + at, "let go of the pin of " + name + " to " + at
 	case wantBan:
 		return name + " does not go into " + string(w.socket), "let " + name + " go into " + string(w.socket)
@@ -148,11 +148,11 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 		if p.Fitting == nil && len(p.Positions()) == 0 {
 			continue
 		}
-		try := *in
 		extra := build.Piece{ID: OnShelf(p.ID), Part: p}
-		if slices.ContainsFunc(in.Pieces, func(q build.Piece) bool { return q.ID == extra.ID }) {
+		if in.piece(extra.ID) != nil {
 			continue // tried already
 		}
+		try := *in
 		try.Pieces = append(slices.Clone(in.Pieces), extra)
 		try.May = maps.Clone(in.May)
 		if try.May == nil {

@@ -177,9 +177,11 @@ func (in *Input) order() []Criterion {
 
 // asks reports whether a rule of the sheet asks about a setting.
 func (in *Input) asks(set *machine.Setting) bool {
-	return slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
-		return slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Setting == set.ID })
-	})
+	return slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool { return asksAbout(&r, set) })
+}
+
+func asksAbout(r *machine.Rule, set *machine.Setting) bool {
+	return slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Setting == set.ID })
 }
 
 // criterionNames are the criteria in the words of files and requests.
@@ -221,10 +223,20 @@ func (in *Input) role(p *build.Piece) Role {
 
 // home is where a piece was found, "" for a new one.
 func (in *Input) home(id build.ItemID) machine.SocketID {
-	for _, p := range in.Found.Placements {
-		if p.Item == id {
-			return p.Socket
-		}
+	return build.SocketOf(in.Found.Placements, id)
+}
+
+// piece finds a piece by its name, nil if there is none.
+func (in *Input) piece(id build.ItemID) *build.Piece {
+	if i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == id }); i >= 0 {
+		return &in.Pieces[i]
 	}
-	return ""
+	return nil
+}
+
+// build is the machine with pieces placed and settings chosen.
+func (in *Input) build(placed []build.Placement, choices []build.Choice) build.Build {
+	b := in.Found
+	b.Pieces, b.Placements, b.Choices, b.Wish = in.Pieces, placed, choices, in.Wish
+	return b
 }

@@ -39,7 +39,7 @@ func question(rng *rand.Rand) Input {
 	for _, p := range b.Placements {
 		up := build.Holder(p.Socket)
 		i := slices.IndexFunc(b.Pieces, func(q build.Piece) bool { return q.ID == p.Item })
-		if k := b.Socket(p.Socket); i < 0 || k == nil || !build.Suits(&b.Pieces[i], k) {
+		if k := b.Socket(p.Socket); i < 0 || k == nil || !build.Suits(b.Pieces[i].Part, k) {
 			continue // found lying in another kind of socket: nobody would count that as a home
 		}
 		if old(p.Item) && (up == "" || old(where[up])) {
@@ -68,7 +68,7 @@ func question(rng *rand.Rand) Input {
 		if len(b.Sheet.Sockets) > 0 && rng.Intn(8) == 0 {
 			in.Bans = append(in.Bans, build.Placement{Item: p.ID, Socket: b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))].ID})
 		}
-		if k := b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))]; rng.Intn(12) == 0 && build.Suits(p, &k) {
+		if k := b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))]; rng.Intn(12) == 0 && build.Suits(p.Part, &k) {
 			in.Pins = append(in.Pins, build.Placement{Item: p.ID, Socket: k.ID})
 		}
 	}
@@ -128,13 +128,13 @@ func exhaustive(in Input, limit int) (*Plan, bool) {
 				placed = append(placed, build.Placement{Item: pieces[i].ID, Socket: id})
 			}
 		}
-		b := all.build(placed, choices)
+		b := all.in.build(placed, choices)
 		for i, id := range at {
 			if id == "" {
 				continue
 			}
 			k := b.Socket(id)
-			if k == nil || !build.Suits(&pieces[i], k) || slices.Index(at, id) != i {
+			if k == nil || !build.Suits(pieces[i].Part, k) || slices.Index(at, id) != i {
 				return
 			}
 		}
@@ -176,16 +176,16 @@ func anywhere(in *Input, s *scorer, pieces []build.Piece, i int) []machine.Socke
 	var out []machine.SocketID
 	var visit func(k *machine.Socket, chain []build.Placement)
 	visit = func(k *machine.Socket, chain []build.Placement) {
-		if build.Suits(p, k) && !slices.Contains(out, k.ID) {
+		if build.Suits(p.Part, k) && !slices.Contains(out, k.ID) {
 			out = append(out, k.ID)
 		}
 		for j := range pieces {
 			h := &pieces[j]
-			if j == i || !brings(h) || !build.Suits(h, k) || slices.ContainsFunc(chain, func(q build.Placement) bool { return q.Item == h.ID }) {
+			if j == i || !brings(h) || !build.Suits(h.Part, k) || slices.ContainsFunc(chain, func(q build.Placement) bool { return q.Item == h.ID }) {
 				continue
 			}
 			next := append(slices.Clone(chain), build.Placement{Item: h.ID, Socket: k.ID})
-			b := s.build(next, nil)
+			b := in.build(next, nil)
 			for _, c := range b.Carried() {
 				if build.Holder(c.ID) == k.ID {
 					visit(&c, next)
@@ -277,12 +277,12 @@ func pieceNames(in Input) string {
 // samePlan compares placements whatever their order, and settings whatever is default.
 func samePlan(in *Input, a, b *Plan) bool {
 	for _, p := range in.Pieces {
-		if socketOf(a.Placements, p.ID) != socketOf(b.Placements, p.ID) {
+		if build.SocketOf(a.Placements, p.ID) != build.SocketOf(b.Placements, p.ID) {
 			return false
 		}
 	}
 	for _, s := range settingsOf(in) {
-		if value(s, a.Choices) != value(s, b.Choices) {
+		if build.Value(s, a.Choices) != build.Value(s, b.Choices) {
 			return false
 		}
 	}

@@ -85,7 +85,7 @@ func (s *search) sockets() {
 		at := places[n]
 		for i := range s.choices {
 			c := &s.choices[i]
-			if !build.Suits(c.piece, at.socket) || slices.ContainsFunc(at.chain, func(p build.Placement) bool { return p.Item == c.piece.ID }) || !s.allowed(c, at.socket.ID) {
+			if !build.Suits(c.piece.Part, at.socket) || slices.ContainsFunc(at.chain, func(p build.Placement) bool { return p.Item == c.piece.ID }) || !s.allowed(c, at.socket.ID) {
 				continue
 			}
 			one := s.try(c, at.socket, at.chain)
@@ -109,7 +109,7 @@ func (s *search) sockets() {
 			c.add(option{socket: at.socket.ID, holder: at.holder, on: build.Holder(at.socket.ID), single: one, behind: s.rootOf(at.socket)})
 			if brings(c.piece) {
 				chain := append(slices.Clone(at.chain), build.Placement{Item: c.piece.ID, Socket: at.socket.ID})
-				b := s.build(chain, s.chosen)
+				b := s.in.build(chain, s.chosen)
 				for _, k := range b.Carried() {
 					if build.Holder(k.ID) == at.socket.ID {
 						places = append(places, place{&k, i, chain})
@@ -211,7 +211,7 @@ func (s *search) mayLeave(c *choice) bool {
 func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) single {
 	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.ID}
 	for _, p := range chain {
-		name.on += "\x00" + string(s.partOf(p.Item).ID)
+		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
 	}
 	if got, ok := s.alone[name]; ok {
 		return got
@@ -239,7 +239,7 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 		if s.spend(s.judging()); s.out {
 			return single{}
 		}
-		b := s.build(placed, choices)
+		b := s.in.build(placed, choices)
 		got := s.read(build.Judge(&b), c.piece, k.ID)
 		if got.ok {
 			works |= 1 << n
@@ -265,11 +265,6 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 	}
 	s.alone[name] = best
 	return best
-}
-
-func (s *search) partOf(id build.ItemID) *part.Part {
-	i := slices.IndexFunc(s.half.pieces, func(p build.Piece) bool { return p.ID == id })
-	return s.half.pieces[i].Part
 }
 
 // anything is the bound of a piece of which nothing is known but its own label.
@@ -322,7 +317,7 @@ func (s *search) asked(placed []build.Placement, ports bool) []int {
 	var out []int
 	for j, set := range s.half.settings {
 		if slices.ContainsFunc(s.in.Found.Sheet.Rules, func(r machine.Rule) bool {
-			return slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Setting == set.ID }) &&
+			return asksAbout(&r, set) &&
 				slices.ContainsFunc(r.Then, func(e machine.Effect) bool {
 					return e.Profile || e.Off && ports || slices.ContainsFunc(placed, func(p build.Placement) bool { return p.Socket == e.Socket })
 				})

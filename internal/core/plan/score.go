@@ -80,7 +80,6 @@ func split(in *Input) []half {
 type scorer struct {
 	in    *Input
 	half  half
-	found build.Verdict
 	off   map[machine.SocketID]bool // as found
 	refs  map[build.ItemID]float64  // the rate a card is measured against
 	codes []int8                    // what each rule's findings count for
@@ -91,7 +90,8 @@ const (
 	nothing int8 = iota
 	stops
 	stopsMemory // what stops only where memory is in question
-	wishes
+	wishMemory
+	wishSystem
 	warning
 	warm
 	hot
@@ -99,8 +99,12 @@ const (
 )
 
 func newScorer(in *Input, h half) *scorer {
-	s := &scorer{in: in, half: h, found: build.Judge(&in.Found), off: map[machine.SocketID]bool{}, refs: map[build.ItemID]float64{}, codes: make([]int8, len(build.Checks))}
-	for _, o := range s.found.Sockets {
+	s := &scorer{in: in, half: h, off: map[machine.SocketID]bool{}, refs: map[build.ItemID]float64{}, codes: make([]int8, len(build.Checks))}
+	var found build.Verdict // what was off and how fast cards were is asked of drives and cards only
+	if h.io {
+		found = build.Judge(&in.Found)
+	}
+	for _, o := range found.Sockets {
 		if o.State == build.Off {
 			s.off[o.Socket] = true
 		}
@@ -112,9 +116,9 @@ func newScorer(in *Input, h half) *scorer {
 		}
 		s.refs[p.ID] = c.Link().LineRate().MBps()
 		if !p.New {
-			i := slices.IndexFunc(s.found.Sockets, func(o build.Outcome) bool { return o.Item == p.ID && o.Link != nil })
+			i := slices.IndexFunc(found.Sockets, func(o build.Outcome) bool { return o.Item == p.ID && o.Link != nil })
 			if s.refs[p.ID] = 0; i >= 0 {
-				s.refs[p.ID] = s.found.Sockets[i].Link.MBps
+				s.refs[p.ID] = found.Sockets[i].Link.MBps
 			}
 		}
 	}
@@ -124,8 +128,10 @@ func newScorer(in *Input, h half) *scorer {
 			// roles, rates and the wish say this already, or every plan has it
 		case "memory-none":
 			s.codes[i] = stopsMemory
-		case "wish-memory", "wish-system":
-			s.codes[i] = wishes
+		case "wish-memory":
+			s.codes[i] = wishMemory
+		case "wish-system":
+			s.codes[i] = wishSystem
 		case "memory-channels", "memory-order":
 			s.codes[i] = slots
 		case "m2-hot":
@@ -144,16 +150,9 @@ func newScorer(in *Input, h half) *scorer {
 	return s
 }
 
-// build is the machine with only this half's pieces placed.
-func (s *scorer) build(placed []build.Placement, choices []build.Choice) build.Build {
-	b := s.in.Found
-	b.Pieces, b.Placements, b.Choices, b.Wish = s.in.Pieces, placed, choices, s.in.Wish
-	return b
-}
-
 // score judges a plan; false where it cannot be carried out as it was asked for.
 func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score, bool) {
-	b := s.build(placed, choices)
+	b := s.in.build(placed, choices)
 	v := build.Judge(&b)
 	var out Score
 	for i, n := range v.Found {
@@ -167,9 +166,12 @@ func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score,
 			if s.half.memory {
 				return out, false
 			}
-		case wishes:
-			if build.Checks[i].Code == "wish-memory" && s.half.memory && !s.in.without[want{kind: wantMemory}] ||
-				build.Checks[i].Code == "wish-system" && s.half.io && !s.in.without[want{kind: wantSystem}] {
+		case wishMemory:
+			if s.half.memory && !s.in.without[want{kind: wantMemory}] {
+				return out, false
+			}
+		case wishSystem:
+			if s.half.io && !s.in.without[want{kind: wantSystem}] {
 				return out, false
 			}
 		case warning:
@@ -234,15 +236,15 @@ func whole(mbps float64) int64 { return int64(mbps + 1e-6) }
 
 // systemDrive reports a new drive that is what the wish asks of the system drive.
 func (s *scorer) systemDrive(id build.ItemID) bool {
-	i := slices.IndexFunc(s.half.pieces, func(p build.Piece) bool { return p.ID == id })
-	return i >= 0 && s.half.pieces[i].New && s.in.Wish.System(s.half.pieces[i].Part.Drive)
+	p := s.in.piece(id)
+	return p.New && s.in.Wish.System(p.Part.Drive)
 }
 
 // changes adds what the plan changes of the machine as it arrived.
 func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.Choice) {
 	for i := range s.half.pieces {
 		p := &s.half.pieces[i]
-		home, at := s.in.home(p.ID), socketOf(placed, p.ID)
+		home, at := s.in.home(p.ID), build.SocketOf(placed, p.ID)
 		if at != "" {
 			out[Cost] += int64(s.in.Prices[p.ID])
 		}
@@ -262,7 +264,7 @@ func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.C
 		}
 	}
 	for _, set := range s.half.settings {
-		if value(set, choices) != s.in.Found.Choice(set) {
+		if build.Value(set, choices) != s.in.Found.Choice(set) {
 			out[Settings]++
 		}
 	}
@@ -279,22 +281,4 @@ func (s *scorer) inside(id machine.SocketID) bool {
 	top, _, _ := strings.Cut(string(id), "/")
 	k := s.in.Found.Sheet.Socket(machine.SocketID(top))
 	return k == nil || k.Kind != machine.USB
-}
-
-func socketOf(placed []build.Placement, id build.ItemID) machine.SocketID {
-	for _, p := range placed {
-		if p.Item == id {
-			return p.Socket
-		}
-	}
-	return ""
-}
-
-func value(set *machine.Setting, choices []build.Choice) string {
-	for _, c := range choices {
-		if c.Setting == set.ID {
-			return c.Value
-		}
-	}
-	return set.Default
 }

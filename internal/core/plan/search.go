@@ -240,7 +240,7 @@ func (s *search) possible(last int) bool {
 	if s.spend(s.judging()); s.out {
 		return false
 	}
-	b := s.build(placed, s.chosen)
+	b := s.in.build(placed, s.chosen)
 	v := build.Judge(&b)
 	return !slices.ContainsFunc(placementOnly, func(c build.Code) bool { return v.Count(c) > 0 })
 }

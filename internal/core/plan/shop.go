@@ -70,7 +70,7 @@ func Shop(ctx context.Context, in Input, need Need, stock []shelf.Stock) (Shoppi
 		try := in
 		try.Pieces = slices.Clone(in.Pieces)
 		for _, p := range b.Picks {
-			e := stock[slices.IndexFunc(stock, func(e shelf.Stock) bool { return e.Part.ID == p.Part })]
+			e := stocked(stock, p.Part)
 			for range p.Count {
 				try.Pieces = append(try.Pieces, build.Piece{ID: build.ItemID(fmt.Sprint("shelf/", len(try.Pieces))), Part: &e.Part, New: true})
 			}
@@ -85,7 +85,7 @@ func Shop(ctx context.Context, in Input, need Need, stock []shelf.Stock) (Shoppi
 		}
 		b.score = r.Best.Score
 		if n := len(out.Baskets); n == 0 {
-			b.Says = try.option(r.Best, nil).Says
+			b.Says = try.way(r.Best, nil).Says
 		} else if last := &out.Baskets[n-1]; compare(in.Order, &b.score, &last.score) >= 0 {
 			continue
 		} else {
@@ -114,9 +114,10 @@ func Shop(ctx context.Context, in Input, need Need, stock []shelf.Stock) (Shoppi
 // one of data drives, the cheapest first; true where there were too many.
 func (in *Input) combine(need Need, stock []shelf.Stock) ([]Basket, bool) {
 	var out []Basket
+	systems, data := in.systems(need, stock), in.data(need, stock)
 	for _, m := range in.modules(need, stock) {
-		for _, s := range in.systems(need, stock) {
-			for _, d := range in.data(need, stock) {
+		for _, s := range systems {
+			for _, d := range data {
 				b, ok := basket(stock, m, s, d)
 				if ok && !slices.ContainsFunc(out, func(c Basket) bool { return slices.Equal(c.Picks, b.Picks) }) {
 					out = append(out, b)
@@ -142,7 +143,7 @@ func basket(stock []shelf.Stock, picks ...Pick) (Basket, bool) {
 		}
 	}
 	for _, p := range b.Picks {
-		e := stock[slices.IndexFunc(stock, func(e shelf.Stock) bool { return e.Part.ID == p.Part })]
+		e := stocked(stock, p.Part)
 		if e.Count < p.Count {
 			return b, false
 		}
@@ -150,6 +151,11 @@ func basket(stock []shelf.Stock, picks ...Pick) (Basket, bool) {
 	}
 	b.Price = b.Cents.String()
 	return b, true
+}
+
+// stocked is the entry of a part that is on the shelf.
+func stocked(stock []shelf.Stock, id part.ID) *shelf.Stock {
+	return &stock[slices.IndexFunc(stock, func(e shelf.Stock) bool { return e.Part.ID == id })]
 }
 
 // modules are the choices of memory: so many of one part that, with what is in the
@@ -224,7 +230,7 @@ func (in *Input) data(need Need, stock []shelf.Stock) []Pick {
 
 // goesSomewhere reports that the board has a socket of the part's kind.
 func (in *Input) goesSomewhere(p *part.Part) bool {
-	return slices.ContainsFunc(in.Found.Sheet.Sockets, func(k machine.Socket) bool { return build.Suits(&build.Piece{Part: p}, &k) })
+	return slices.ContainsFunc(in.Found.Sheet.Sockets, func(k machine.Socket) bool { return build.Suits(p, &k) })
 }
 
 // String is a basket in words: "2 of Sallow 16 GB, Ternlight 500".

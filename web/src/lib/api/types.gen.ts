@@ -1081,6 +1081,9 @@ export interface FlowAnswer {
 	 * what holds it then
 	 */
 	held: string;
+	/**
+	 * a link on the way is not stated: the figures are the most it can be
+	 */
 	atMost?: boolean;
 	says: string;
 }
