@@ -203,6 +203,16 @@ func (b *tab) wants(selector string, texts ...string) {
 	}
 }
 
+// inDialog takes a value of the pick list in the open dialog.
+func inDialog(value string) chromedp.Action[chromedp.Void] {
+	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
+		if _, err := chromedp.SetValue(chromedp.CSS("dialog[open] select"), value)(ctx, t); err != nil {
+			return chromedp.Void{}, err
+		}
+		return chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`)(ctx, t)
+	}
+}
+
 // pollTrue waits for a JavaScript expression to be true.
 func pollTrue(js string) chromedp.Action[chromedp.Void] {
 	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {

@@ -103,8 +103,7 @@ func TestShop(t *testing.T) {
 	b.visit("/")
 	b.button("main", "New job")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
-	b.do(chromedp.SetValue(chromedp.CSS("dialog[open] select"), "harrier-t4"),
-		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`))
+	b.do(inDialog("harrier-t4"))
 	b.field("What the owner calls the machine", "Buoy-yard tower")
 	b.field("Memory of at least (GiB)", "32")
 	b.field("System drive of at least (GB)", "500")

@@ -195,8 +195,7 @@ func (b *tab) addPart(part, serial string, fit bool) {
 	b.t.Helper()
 	b.button("[data-mat]", "Add a part")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")),
-		chromedp.SetValue(chromedp.CSS("dialog[open] select"), part),
-		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`))
+		inDialog(part))
 	b.field("Serial number, as printed; of several pieces, with blanks between", serial)
 	b.axe()
 	checked, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.querySelector('dialog[open] input[type=checkbox]').checked`))
@@ -380,8 +379,7 @@ func TestNewJob(t *testing.T) {
 	b.button("main", "New job")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
 	b.axe()
-	b.do(chromedp.SetValue(chromedp.CSS("dialog[open] select"), "plover-m2"),
-		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`))
+	b.do(inDialog("plover-m2"))
 	b.field("What the owner calls the machine", "Lock-keeper's mini PC")
 	b.field("Memory of at least (GiB)", "16")
 	b.field("The wish, in the owner's words", "twice the memory")

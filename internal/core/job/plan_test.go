@@ -238,7 +238,7 @@ func TestShop(t *testing.T) {
 		var lines []string
 		for i := range got.Baskets {
 			b := &got.Baskets[i]
-			lines = append(lines, b.String()+" "+b.Price+": "+strings.Join(b.Says, "; "))
+			lines = append(lines, b.What+" "+b.Price+": "+strings.Join(b.Says, "; "))
 		}
 		all := strings.Join(append(lines, got.Says), "\n")
 		for _, want := range c.want {

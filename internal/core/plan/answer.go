@@ -157,13 +157,15 @@ func (in *Input) lost(p *Plan) string {
 		}
 	}
 	for i, name := range out {
-		switch n := len(slices.DeleteFunc(slices.Clone(out), func(s string) bool { return s != name })); {
-		case slices.Index(out, name) != i:
-		case n == 1:
-			names = append(names, name+" comes out")
-		default:
-			names = append(names, strconv.Itoa(n)+" of "+name+" come out")
+		if slices.Index(out, name) != i {
+			continue // named before
 		}
+		come := " comes out"
+		n := len(slices.DeleteFunc(slices.Clone(out), func(s string) bool { return s != name }))
+		if n > 1 {
+			come = " come out"
+		}
+		names = append(names, several(n, name)+come)
 	}
 	for i := range in.Found.Sheet.Sockets { // the board's own come first, in the order of the sheet
 		if o := &after.Sockets[i]; o.State == build.Off && o.Item == "" && before.Sockets[i].State != build.Off {

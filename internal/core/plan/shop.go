@@ -29,6 +29,7 @@ type Need struct {
 // Basket is parts that meet a need and the plan they make.
 type Basket struct {
 	Picks []Pick      `json:"picks"`
+	What  string      `json:"what"` // "2 of Sallow 16 GB, Ternlight 500", "" for nothing
 	Cents shelf.Cents `json:"cents"`
 	Price string      `json:"price"`
 	Says  []string    `json:"says"` // the first: what it comes to; those after: what the money more buys
@@ -142,15 +143,26 @@ func basket(stock []shelf.Stock, picks ...Pick) (Basket, bool) {
 			b.Picks = append(b.Picks, p)
 		}
 	}
+	var words []string
 	for _, p := range b.Picks {
 		e := stocked(stock, p.Part)
 		if e.Count < p.Count {
 			return b, false
 		}
 		b.Cents += e.Price * shelf.Cents(p.Count)
+		words = append(words, several(p.Count, p.Name))
 	}
+	b.What = strings.Join(words, ", ")
 	b.Price = b.Cents.String()
 	return b, true
+}
+
+// several names so many of one part: "2 of Sallow 16 GB", "Ternlight 500".
+func several(n int, name string) string {
+	if n == 1 {
+		return name
+	}
+	return fmt.Sprintf("%d of %s", n, name)
 }
 
 // stocked is the entry of a part that is on the shelf.
@@ -231,15 +243,4 @@ func (in *Input) data(need Need, stock []shelf.Stock) []Pick {
 // goesSomewhere reports that the board has a socket of the part's kind.
 func (in *Input) goesSomewhere(p *part.Part) bool {
 	return slices.ContainsFunc(in.Found.Sheet.Sockets, func(k machine.Socket) bool { return build.Suits(p, &k) })
-}
-
-// String is a basket in words: "2 of Sallow 16 GB, Ternlight 500".
-func (b *Basket) String() string {
-	words := make([]string, len(b.Picks))
-	for i, p := range b.Picks {
-		if words[i] = p.Name; p.Count > 1 {
-			words[i] = fmt.Sprintf("%d of %s", p.Count, p.Name)
-		}
-	}
-	return strings.Join(words, ", ")
 }

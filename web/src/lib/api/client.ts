@@ -38,6 +38,10 @@ export class ApiError extends Error {
 	get status() {
 		return this.problem.status;
 	}
+	/** The first thing that is wrong, for the reader. */
+	get says() {
+		return this.problem.errors?.[0]?.says ?? this.message;
+	}
 }
 
 async function call<T>(f: Fetch, path: string, init?: RequestInit): Promise<T> {

@@ -1607,6 +1607,10 @@ export interface Shopping {
  */
 export interface Basket {
 	picks: Pick[];
+	/**
+	 * "2 of Sallow 16 GB, Ternlight 500", "" for nothing
+	 */
+	what: string;
 	cents: number;
 	price: string;
 	/**

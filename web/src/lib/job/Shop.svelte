@@ -42,7 +42,7 @@
 			});
 		} catch (err) {
 			if (!(err instanceof ApiError)) throw err;
-			fault = err.problem.errors?.[0]?.says ?? err.message;
+			fault = err.says;
 		} finally {
 			busy = false;
 		}
@@ -51,13 +51,8 @@
 	/** The parts become pieces of the job, and the whole is planned. */
 	async function take(b: Basket) {
 		open = false;
-		const parts = await api.parts(fetch);
-		for (const pick of b.picks) {
-			const part = parts.find((p) => p.id === pick.part);
-			for (let n = 0; part && n < pick.count; n++)
-				if (!(await session.change({ do: 'add', part, new: true }))) return;
-		}
-		await planner.find();
+		const ids = b.picks.flatMap((p) => Array<string>(p.count).fill(p.part));
+		if (await planner.fetchParts(ids)) await planner.find();
 	}
 </script>
 
@@ -100,11 +95,7 @@
 					<li class="flex flex-wrap items-start gap-3 border-b border-line py-2">
 						<div class="min-w-0 flex-1">
 							<p>
-								<strong
-									>{b.picks
-										.map((p) => (p.count > 1 ? `${p.count} of ${p.name}` : p.name))
-										.join(', ') || 'nothing is needed'}</strong
-								>{b.price ? `, ${b.price}` : ''}
+								<strong>{b.what || 'nothing is needed'}</strong>{b.price ? `, ${b.price}` : ''}
 							</p>
 							<p class="text-soft">
 								{i === 0 ? '' : 'For that more: '}{b.says.join('; ')}

@@ -77,7 +77,7 @@ export class Planner {
 		} catch (e) {
 			if (e instanceof DOMException) return;
 			if (!(e instanceof ApiError)) throw e;
-			this.fault = e.problem.errors?.[0]?.says ?? e.message;
+			this.fault = e.says;
 		} finally {
 			if (!abort.signal.aborted) this.busy = false;
 		}
@@ -156,20 +156,27 @@ export class Planner {
 		return (await api.whyNot(this.#session().job.id, { question, item, socket })).says;
 	}
 
-	/** What a way takes from the shelf becomes pieces of the job first. */
-	async #fetchAndTake(way: Way): Promise<void> {
+	/** Parts of the shelf become pieces to fit: their names in the job, null where one did not. */
+	async fetchParts(ids: readonly string[]): Promise<string[] | null> {
 		const session = this.#session();
 		const stock = await api.parts(fetch);
-		const named: Record<string, string> = {};
-		for (const id of way.takes) {
+		const out: string[] = [];
+		for (const id of ids) {
 			const part = stock.find((p) => p.id === id);
 			const before = session.job.items.map((i) => i.id);
-			if (!part || !(await session.change({ do: 'add', part, new: true }))) return;
-			const fresh = session.job.items.find((i) => !before.includes(i.id));
-			if (fresh) named['shelf/' + id] = fresh.id;
+			if (!part || !(await session.change({ do: 'add', part, new: true }))) return null;
+			out.push(session.job.items.find((i) => !before.includes(i.id))?.id ?? '');
 		}
+		return out;
+	}
+
+	/** What a way takes from the shelf becomes pieces of the job first. */
+	async #fetchAndTake(way: Way): Promise<void> {
+		const items = await this.fetchParts(way.takes);
+		if (!items) return;
+		const named = Object.fromEntries(way.takes.map((id, n) => ['shelf/' + id, items[n]]));
 		const moves = way.moves.map((m) => ({ ...m, item: m.item && (named[m.item] ?? m.item) }));
-		if (!(await session.change({ do: 'moves', moves }))) return;
+		if (!(await this.#session().change({ do: 'moves', moves }))) return;
 		await this.find(); // they are of the job now: the answer names them so
 	}
 

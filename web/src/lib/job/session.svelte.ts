@@ -106,7 +106,7 @@ export class Session {
 			if (!(e instanceof ApiError)) throw e;
 			if (e.status === 0) this.unsent = unsent;
 			else if (e.problem.current) this.conflict = e.problem;
-			else toasts.add('error', e.problem.errors?.[0]?.says ?? e.message);
+			else toasts.add('error', e.says);
 			return false;
 		} finally {
 			this.busy = false;

@@ -29,7 +29,7 @@ export class LiveAnswer {
 				} catch (e) {
 					if (signal.aborted) return;
 					if (!(e instanceof ApiError)) throw e;
-					this.#settle(null, e.problem.errors?.[0]?.says ?? e.message);
+					this.#settle(null, e.says);
 				}
 			}, SETTLE);
 			return () => clearTimeout(timer);

@@ -32,14 +32,9 @@
 	const uid = $props.id();
 	const value = $derived(draft.get(at));
 	const faults = $derived(draft.at(at));
-	const items = $derived(
-		withValue(choices ?? [], value).map((c, i) => ({ value: i, name: c.name }))
-	);
-	const chosen = $derived(
-		withValue(choices ?? [], value).findIndex(
-			(c) => JSON.stringify(c.value) === JSON.stringify(value)
-		)
-	);
+	const all = $derived(withValue(choices ?? [], value));
+	const items = $derived(all.map((c, i) => ({ value: i, name: c.name })));
+	const chosen = $derived(all.findIndex((c) => JSON.stringify(c.value) === JSON.stringify(value)));
 
 	// What stands in the field: while it is typed, answers of the server that arrive
 	// leave it alone.
@@ -49,8 +44,8 @@
 		if (onset) onset(v);
 		else draft.set(at, v);
 	}
-	function typed(all: string) {
-		const t = all.trim();
+	function typed(words: string) {
+		const t = words.trim();
 		if (!number) return put(t === '' ? undefined : t);
 		const n = Number(t.replace(',', '.'));
 		put(t === '' ? undefined : Number.isFinite(n) ? n : t);
@@ -78,7 +73,7 @@
 					faults.length > 0 && 'border-2 border-over'
 				]
 			}}
-			onchange={(e) => put(withValue(choices, value)[Number(e.currentTarget.value)]?.value)}
+			onchange={(e) => put(all[Number(e.currentTarget.value)]?.value)}
 		/>
 	{:else}
 		<Input

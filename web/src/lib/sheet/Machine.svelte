@@ -4,18 +4,13 @@
 	import * as pick from './choices';
 	import { useDraft } from './draft.svelte';
 	import Field from './Field.svelte';
+	import { slug } from './slug';
 
 	let { fresh }: { fresh: boolean } = $props();
 	const get = useDraft();
 	const draft = $derived(get());
 	const s = $derived(draft.sheet);
 
-	const slug = (name: string) =>
-		name
-			.toLowerCase()
-			.replace(/[^a-z0-9]+/g, '-')
-			.replace(/^-+|-+$/g, '')
-			.slice(0, 60);
 	function name(v: unknown) {
 		draft.change((x) => {
 			// A new sheet's short name follows its name until somebody writes it.

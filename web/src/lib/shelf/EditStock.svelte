@@ -42,7 +42,7 @@
 			onkept(rows);
 		} catch (err) {
 			if (!(err instanceof ApiError)) throw err;
-			fault = err.problem.errors?.[0]?.says ?? err.message;
+			fault = err.says;
 		}
 	}
 </script>

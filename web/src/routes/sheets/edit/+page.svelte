@@ -120,7 +120,7 @@
 		} catch (e) {
 			if (!(e instanceof ApiError)) throw e;
 			if (e.problem.sheet) conflict = e.problem;
-			else toasts.add('error', e.problem.errors?.[0]?.says ?? e.message);
+			else toasts.add('error', e.says);
 		} finally {
 			busy = false;
 		}

@@ -1,6 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { api, orError } from '$lib/api/client';
 import type { Sheet } from '$lib/api/types.gen';
+import { slug } from '$lib/sheet/slug';
 import type { PageLoad } from './$types';
 
 // One sheet to edit (?id=), or a new one from a layout (?layout=) or from another
@@ -19,13 +20,9 @@ export const load: PageLoad = async ({ fetch, url }) => {
 	if (!from) error(404, { message: 'There is no such layout to start from.', detail: 'not found' });
 	const name =
 		url.searchParams.get('name')?.trim() || (copy ? from.name + ', copy' : 'New machine');
-	const slug = name
-		.toLowerCase()
-		.replace(/[^a-z0-9]+/g, '-')
-		.replace(/^-+|-+$/g, '')
-		.slice(0, 60);
+	const short = slug(name) || 'machine';
 	const taken = (await orError(api.sheets(fetch))).map((s) => s.id);
-	let free = slug || 'machine';
-	for (let n = 2; taken.includes(free); n++) free = `${slug || 'machine'}-${n}`;
+	let free = short;
+	for (let n = 2; taken.includes(free); n++) free = `${short}-${n}`;
 	return { key: 'new ' + free, fresh: true, sheet: { ...from, id: free, name }, revision: 0 };
 };
