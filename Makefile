@@ -24,7 +24,7 @@ check: .setup/npm
 	cd web && npm run --silent check && npm run --silent lint
 
 bench: bin/deepbay
-	go test -run '^$$' -bench . -benchmem ./internal/core/build ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
+	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
 	cd bench && go test -run '^$$' -bench . .
 
 screenshots: web/build/index.html .setup/chromium

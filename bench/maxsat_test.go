@@ -10,10 +10,11 @@ import (
 	"github.com/crillab/gophersat/maxsat"
 	"github.com/crillab/gophersat/solver"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest"
 )
 
@@ -86,7 +87,7 @@ func encode(n int) (e *encoding, rates int64) {
 	// Pieces that nothing tells apart are one class with a count, as somebody who knows
 	// such solvers would write it: apart they drown it in plans that are the same.
 	type class struct {
-		*build.Piece
+		*rig.Piece
 		count int
 	}
 	var classes []*class
@@ -112,7 +113,7 @@ func encode(n int) (e *encoding, rates int64) {
 		d := c.Part.Drive
 		for i := range found.Sheet.Sockets {
 			k := &found.Sheet.Sockets[i]
-			if !build.Suits(c.Part, k) {
+			if !rig.Suits(c.Part, k) {
 				continue
 			}
 			l := put(k.ID)
@@ -126,7 +127,7 @@ func encode(n int) (e *encoding, rates int64) {
 		if d != nil && d.M2 != nil {
 			for i := 1; i <= n; i++ {
 				for pos := 1; pos <= 4; pos++ {
-					l := put(build.Path(slot(i), pos))
+					l := put(fit.Path(slot(i), pos))
 					e.hard(l.Negation(), at("carrier", slot(i)))
 					ok := []maxsat.Lit{l.Negation()}
 					for _, v := range split[pos] {

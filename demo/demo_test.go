@@ -5,9 +5,10 @@ import (
 	"testing"
 
 	"deepbay/demo"
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/format"
 )
 
@@ -54,13 +55,13 @@ func TestSheets(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		b := build.Build{Sheet: &sheet}
+		b := rig.Rig{Sheet: &sheet}
 		for i, word := range strings.Fields(c.lay) {
 			if id, value, ok := strings.Cut(word, "="); ok {
 				if id == "cpu" {
 					b.Processor = machine.ProcessorID(value)
 				} else {
-					b.Choices = append(b.Choices, build.Choice{Setting: machine.SettingID(id), Value: value})
+					b.Settings = append(b.Settings, rig.Choice{Setting: machine.SettingID(id), Value: value})
 				}
 				continue
 			}
@@ -74,17 +75,17 @@ func TestSheets(t *testing.T) {
 			if p == nil {
 				t.Fatalf("%s: no part %s", c.what, name)
 			}
-			item := build.ItemID(rune('a' + i))
-			b.Pieces = append(b.Pieces, build.Piece{ID: item, Part: p})
+			item := rig.ItemID(rune('a' + i))
+			b.Pieces = append(b.Pieces, rig.Piece{ID: item, Part: p})
 			if placed {
-				b.Placements = append(b.Placements, build.Placement{Item: item, Socket: machine.SocketID(socket)})
+				b.Placements = append(b.Placements, rig.Placement{Item: item, Socket: rig.ParsePath(socket)})
 			}
 		}
-		r := build.Resolve(&b)
+		r := fit.Resolve(&b)
 		var got []string
 		all := ""
 		for _, f := range r.Findings {
-			got = append(got, strings.TrimSpace(string(f.Code)+" "+string(f.Socket)))
+			got = append(got, strings.TrimSpace(string(f.Code)+" "+f.Socket.String()))
 			all += f.Says + "\n"
 			for _, why := range f.Because {
 				all += why.Says + "\n"

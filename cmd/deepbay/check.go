@@ -9,7 +9,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/power"
 	"deepbay/internal/format"
@@ -138,11 +138,11 @@ func printCheck(w io.Writer, j *job.Job, a *job.Check) {
 			fmt.Fprintf(w, "    cure     %s\n", c.Says)
 		}
 	}
-	n := map[build.Severity]int{}
+	n := map[fit.Severity]int{}
 	for _, f := range a.Answer.Findings {
 		n[f.Severity]++
 	}
-	fmt.Fprintf(w, "\n%d stop, %d warn, %d to note\n", n[build.Stops], n[build.Warns], n[build.Notes])
+	fmt.Fprintf(w, "\n%d stop, %d warn, %d to note\n", n[fit.Stops], n[fit.Warns], n[fit.Notes])
 }
 
 func expectCommand() *cobra.Command {
@@ -156,8 +156,8 @@ func expectCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			b := j.PlannedBuild()
-			r := build.Resolve(&b)
+			b := j.PlannedRig()
+			r := fit.Resolve(&b)
 			err = printAs(c.OutOrStdout(), asJSON, power.Expect(&b, &r), func(w io.Writer) {
 				printLines(w, &j, power.Compare(&b, &r, nil, nil))
 			})

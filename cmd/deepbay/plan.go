@@ -7,9 +7,9 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/plan"
+	"deepbay/internal/core/rig"
 )
 
 // errGaveUp ends a command with status 3: the search stopped at its budget.
@@ -57,7 +57,7 @@ func printPlan(w io.Writer, j *job.Job, a *plan.Advice) {
 			fmt.Fprintf(w, "  %-8s %s%s\n", p.Socket, j.Name(p.Item), from(j, p))
 		}
 		for _, p := range j.Found.Placements {
-			if build.SocketOf(a.Best.Placements, p.Item) == "" {
+			if rig.PlaceOf(a.Best.Placements, p.Item).IsZero() {
 				fmt.Fprintf(w, "  %-8s %s, from %s\n", "out", j.Name(p.Item), p.Socket)
 			}
 		}
@@ -88,13 +88,13 @@ func printPlan(w io.Writer, j *job.Job, a *plan.Advice) {
 }
 
 // from says what the plan does with a piece that was found elsewhere, or is new.
-func from(j *job.Job, p build.Placement) string {
-	switch was := build.SocketOf(j.Found.Placements, p.Item); was {
+func from(j *job.Job, p rig.Placement) string {
+	switch was := j.Found.Where(p.Item); was {
 	case p.Socket:
 		return ""
-	case "":
+	case rig.Path{}:
 		return ", new"
 	default:
-		return ", from " + string(was)
+		return ", from " + was.String()
 	}
 }

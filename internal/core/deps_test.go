@@ -14,7 +14,7 @@ import (
 var outside = []string{"os", "net", "net/http", "database/sql", "log", "log/slog", "math/rand", "math/rand/v2", "crypto/rand", "io/fs", "embed"}
 
 // The rooms of the core from the ground floor up. A room may use those before it.
-var floors = []string{"problem", "quantity", "link", "memory", "flow", "part", "shelf", "machine", "build", "ask", "plan", "workorder", "power", "job"}
+var floors = []string{"problem", "quantity", "link", "memory", "flow", "part", "shelf", "machine", "rig", "fit", "ask", "plan", "workorder", "power", "job"}
 
 // TestImports fails when the core imports anything but the standard library and
 // itself, when it reaches the world, or when a room looks upwards.

@@ -7,7 +7,7 @@ import (
 	"testing"
 
 	"deepbay/internal/core/ask"
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/flow"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
@@ -15,6 +15,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // TestFacts walks the figures of the trade, table by table, and asks the core for
@@ -70,17 +71,17 @@ func packets(t *testing.T) {
 }
 
 // one resolves a sheet of one processor and some sockets with parts placed as given.
-func one(sheet machine.Sheet, placed map[machine.SocketID]*part.Part) build.Resolved {
+func one(sheet machine.Sheet, placed map[string]*part.Part) fit.Resolved {
 	sheet.Roots = []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}}
-	b := build.Build{Sheet: &sheet}
+	b := rig.Rig{Sheet: &sheet}
 	for id, p := range placed {
-		b.Pieces = append(b.Pieces, build.Piece{ID: build.ItemID(id), Part: p})
-		b.Placements = append(b.Placements, build.Placement{Item: build.ItemID(id), Socket: id})
+		b.Pieces = append(b.Pieces, rig.Piece{ID: rig.ItemID(id), Part: p})
+		b.Placements = append(b.Placements, rig.Placement{Item: rig.ItemID(id), Socket: rig.ParsePath(id)})
 	}
-	return build.Resolve(&b)
+	return fit.Resolve(&b)
 }
 
-func has(r build.Resolved, code build.Code) bool {
+func has(r fit.Resolved, code fit.Code) bool {
 	for _, f := range r.Findings {
 		if f.Code == code {
 			return true
@@ -100,7 +101,7 @@ func slots(t *testing.T) {
 				c := card
 				c.Watts = fed + more + over
 				r := one(machine.Sheet{Sockets: []machine.Socket{{ID: "S", Kind: machine.Slot, Gen: 3, Lanes: 1, Physical: long, Protocols: []link.Protocol{link.PCIe}}}},
-					map[machine.SocketID]*part.Part{"S": {Card: &c}})
+					map[string]*part.Part{"S": {Card: &c}})
 				if has(r, "slot-power") != (over > 0) {
 					t.Errorf("%v W in an %v slot with %q: %v", c.Watts, long, plug, over == 0)
 				}
@@ -167,14 +168,14 @@ func splits(t *testing.T) {
 				if c.left > 0 {
 					sheet.Rules = append(sheet.Rules, machine.Rule{When: always, Then: []machine.Effect{{Socket: "S", MaxLanes: c.left}}})
 				}
-				placed := map[machine.SocketID]*part.Part{"S": carrier(n, chip)}
+				placed := map[string]*part.Part{"S": carrier(n, chip)}
 				for i := range n {
-					placed[build.Path("S", i+1)] = nvme()
+					placed[rig.On("S").Position(i+1).String()] = nvme()
 				}
 				r := one(sheet, placed)
 				var seen []string
 				for i := range n {
-					if r.Socket(build.Path("S", i+1)).State == build.Live {
+					if r.Socket(rig.On("S").Position(i+1)).State == fit.Live {
 						seen = append(seen, fmt.Sprint(i+1))
 					}
 				}
@@ -196,7 +197,7 @@ func keys(t *testing.T) {
 	for key, want := range goesIn {
 		var in, pcie, sata []string
 		for _, f := range ask.Keys(key, all) {
-			if f.State == build.Live {
+			if f.State == fit.Live {
 				in = append(in, f.Card)
 			}
 		}
@@ -205,12 +206,12 @@ func keys(t *testing.T) {
 		}
 		// It works only where the socket carries its protocol.
 		for _, f := range ask.Keys(key, all[:1]) {
-			if f.State == build.Live {
+			if f.State == fit.Live {
 				pcie = append(pcie, f.Card)
 			}
 		}
 		for _, f := range ask.Keys(key, all[1:]) {
-			if f.State == build.Live {
+			if f.State == fit.Live {
 				sata = append(sata, f.Card)
 			}
 		}
@@ -265,15 +266,15 @@ func bays(t *testing.T) {
 	}
 	bay := machine.Sheet{Sockets: []machine.Socket{{ID: "P", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}, BayMM: 9.5, Holder: machine.HeldByCaddy}},
 		Chassis: machine.Chassis{Feeds3V3: quantity.Yes}}
-	for height, want := range map[quantity.Millimetres]build.Code{7: "bay-loose", 9.5: "", 12.5: "bay-height", 15: "bay-height"} {
-		r := one(bay, map[machine.SocketID]*part.Part{"P": {Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, HeightMM: height}}})
-		for _, code := range []build.Code{"bay-loose", "bay-height"} {
+	for height, want := range map[quantity.Millimetres]fit.Code{7: "bay-loose", 9.5: "", 12.5: "bay-height", 15: "bay-height"} {
+		r := one(bay, map[string]*part.Part{"P": {Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, HeightMM: height}}})
+		for _, code := range []fit.Code{"bay-loose", "bay-height"} {
 			if has(r, code) != (code == want) {
 				t.Errorf("%v in a caddy for 9.5 mm: %v", height, r.Findings)
 			}
 		}
 	}
-	if r := one(bay, map[machine.SocketID]*part.Part{"P": {Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, HeightMM: 9.5, PowerDisable: quantity.Yes}}}); !has(r, "power-disable") {
+	if r := one(bay, map[string]*part.Part{"P": {Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, HeightMM: 9.5, PowerDisable: quantity.Yes}}}); !has(r, "power-disable") {
 		t.Error("3.3 V does not hold a drive with the power-disable pin off")
 	}
 }
@@ -375,13 +376,13 @@ func moduleSizes(t *testing.T) {
 }
 
 // four is a board of two channels and two slots each, in the order of the sheet.
-func four(modules ...quantity.Bytes) build.Resolved {
+func four(modules ...quantity.Bytes) fit.Resolved {
 	sheet := machine.Sheet{Memory: machine.Memory{Generation: memory.DDR4, Speeds: []machine.Speed{{PerChannel: 1, MTps: 3200}, {PerChannel: 2, MTps: 3200}}}}
-	placed := map[machine.SocketID]*part.Part{}
+	placed := map[string]*part.Part{}
 	for i, id := range []machine.SocketID{"A1", "A2", "B1", "B2"} {
 		sheet.Sockets = append(sheet.Sockets, machine.Socket{ID: id, Kind: machine.DIMM, Root: "cpu", Channel: machine.ChannelID(id[:1])})
 		if i < len(modules) && modules[i] > 0 {
-			placed[id] = &part.Part{Module: &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: modules[i] * quantity.GiB, RateMTps: 3200}}
+			placed[string(id)] = &part.Part{Module: &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: modules[i] * quantity.GiB, RateMTps: 3200}}
 		}
 	}
 	return one(sheet, placed)
@@ -408,9 +409,9 @@ func channels(t *testing.T) {
 func screens(t *testing.T) {
 	sheet := machine.Sheet{Sockets: []machine.Socket{{ID: "P", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}}}}
 	for gb, shown := range map[int64]string{500: "465 GB", 1000: "931 GB", 2000: "1.81 TB"} {
-		b := build.Build{Sheet: &sheet, Pieces: []build.Piece{{ID: "d", Part: &part.Part{Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, CapacityBytes: quantity.DriveBytes(gb)}}}},
-			Placements: []build.Placement{{Item: "d", Socket: "P"}}}
-		r := build.Resolve(&b)
+		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "d", Part: &part.Part{Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, CapacityBytes: quantity.DriveBytes(gb)}}}},
+			Setup: rig.Setup{Placements: []rig.Placement{{Item: "d", Socket: rig.ParsePath("P")}}}}
+		r := fit.Resolve(&b)
 		if got := quantity.DriveBytes(gb).AsSystemPrints(); got != shown {
 			t.Errorf("%d GB is printed %s, want %s", gb, got, shown)
 		}
@@ -427,7 +428,7 @@ func screens(t *testing.T) {
 	// Old screens print the clock, half the rate; memory is counted in powers of two.
 	r := four(0, 16, 0, 16)
 	sheet = machine.Sheet{}
-	b := build.Build{Sheet: &sheet}
+	b := rig.Rig{Sheet: &sheet}
 	for typed, want := range map[string]bool{"3200": true, "1600 MHz": true, "2400": false} {
 		got, _ := power.Read("rate", typed)
 		if power.Agree(power.Reading{Line: "rate", MTps: 3200}, got, &b, &r) != want {

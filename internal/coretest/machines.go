@@ -7,30 +7,30 @@ import (
 	"fmt"
 	"math/rand"
 
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // Machine makes a build: roots with uplinks, groups whose lanes neighbours share,
 // slots that split, settings, processors, memory, USB; and parts in a part of it.
-func Machine(rng *rand.Rand) build.Build {
+func Machine(rng *rand.Rand) rig.Rig {
 	m := maker{Rand: rng, sheet: &machine.Sheet{ID: "random", Name: "Random", Class: machine.Tower, Board: machine.Board{WidthMM: 300, HeightMM: 300}}}
 	m.roots()
 	m.groups()
 	m.ports()
 	m.memory()
 	m.settings()
-	b := build.Build{Sheet: m.sheet}
+	b := rig.Rig{Sheet: m.sheet}
 	if len(m.sheet.Processors) > 0 && m.Intn(3) > 0 {
 		b.Processor = m.sheet.Processors[m.Intn(2)].ID
 	}
 	for i := range m.sheet.Settings {
 		if s := &m.sheet.Settings[i]; m.Intn(2) == 0 {
-			b.Choices = append(b.Choices, build.Choice{Setting: s.ID, Value: s.Options[m.Intn(len(s.Options))].Value})
+			b.Settings = append(b.Settings, rig.Choice{Setting: s.ID, Value: s.Options[m.Intn(len(s.Options))].Value})
 		}
 	}
 	m.place(&b)
@@ -233,8 +233,8 @@ func (m *maker) part(kind machine.Kind) *part.Part {
 
 // place fills about two thirds of the sockets, those that parts bring among them,
 // now and then with a part of another kind.
-func (m *maker) place(b *build.Build) {
-	put := func(k machine.Socket) {
+func (m *maker) place(b *rig.Rig) {
+	put := func(at rig.Path, k *machine.Socket) {
 		if m.Intn(3) == 0 {
 			return
 		}
@@ -242,21 +242,21 @@ func (m *maker) place(b *build.Build) {
 		if m.Intn(25) == 0 {
 			kind = pick(m, machine.M2, machine.SATA, machine.Slot, machine.DIMM)
 		}
-		id := build.ItemID(fmt.Sprint("i", len(b.Pieces)))
+		id := rig.ItemID(fmt.Sprint("i", len(b.Pieces)))
 		p := m.part(kind)
 		p.ID, p.Name = part.ID(id), string(id)
-		b.Pieces = append(b.Pieces, build.Piece{ID: id, Part: p, New: m.Intn(2) == 0})
-		b.Placements = append(b.Placements, build.Placement{Item: id, Socket: k.ID})
+		b.Pieces = append(b.Pieces, rig.Piece{ID: id, Part: p, New: m.Intn(2) == 0})
+		b.Placements = append(b.Placements, rig.Placement{Item: id, Socket: at})
 	}
-	for _, k := range b.Sheet.Sockets {
-		put(k)
+	for i := range b.Sheet.Sockets {
+		put(rig.On(b.Sheet.Sockets[i].ID), &b.Sheet.Sockets[i])
 	}
-	for tried := map[machine.SocketID]bool{}; len(tried) < 32; {
+	for tried := map[rig.Path]bool{}; len(tried) < 32; {
 		before := len(tried)
 		for _, k := range b.Carried() {
-			if !tried[k.ID] {
-				tried[k.ID] = true
-				put(k)
+			if !tried[k.Path] {
+				tried[k.Path] = true
+				put(k.Path, &k.Socket)
 			}
 		}
 		if len(tried) == before {

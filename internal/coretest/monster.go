@@ -3,19 +3,19 @@ package coretest
 import (
 	"fmt"
 
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // Monster makes a machine of many lanes and what is to be fitted into it, n sevenths
 // of its full size: n slots of 16 lanes that can be split, a graphics card that
 // covers two openings, carriers, drives of three kinds, eight memory slots. The
 // planner is measured by it.
-func Monster(n int) (found build.Build, pieces []build.Piece, wish build.Wish) {
+func Monster(n int) (found rig.Rig, pieces []rig.Piece, wish rig.Wish) {
 	s := &machine.Sheet{ID: "monster", Name: "Monster", Class: machine.Workstation, Board: machine.Board{WidthMM: 400, HeightMM: 400},
 		Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}, {ID: "chipset", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 4, Lanes: 8}}}}
 	group := func(id string, root machine.RootID, lanes quantity.Lanes) machine.GroupID {
@@ -40,7 +40,7 @@ func Monster(n int) (found build.Build, pieces []build.Piece, wish build.Wish) {
 	}
 	fit := func(p *part.Part, count int) {
 		for range count {
-			pieces = append(pieces, build.Piece{ID: build.ItemID(fmt.Sprint("i", len(pieces)+1)), Part: p, New: true})
+			pieces = append(pieces, rig.Piece{ID: rig.ItemID(fmt.Sprint("i", len(pieces)+1)), Part: p, New: true})
 		}
 	}
 	for i := range n {
@@ -84,8 +84,8 @@ func Monster(n int) (found build.Build, pieces []build.Piece, wish build.Wish) {
 	fit(disk, n-1)
 	fit(bay, min(4, n))
 	fit(module, 8)
-	pieces = append(pieces, build.Piece{ID: "graphics", Part: card})
-	found = build.Build{Sheet: s, Pieces: pieces, Placements: []build.Placement{{Item: "graphics", Socket: "SLOT1"}}}
+	pieces = append(pieces, rig.Piece{ID: "graphics", Part: card})
+	found = rig.Rig{Sheet: s, Pieces: pieces, Setup: rig.Setup{Placements: []rig.Placement{{Item: "graphics", Socket: rig.ParsePath("SLOT1")}}}}
 	wish.SystemBytes, wish.SystemFast = quantity.DriveBytes(2000), true
 	return found, pieces, wish
 }

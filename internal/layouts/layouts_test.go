@@ -3,8 +3,9 @@ package layouts_test
 import (
 	"testing"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/layouts"
 )
 
@@ -18,7 +19,7 @@ func TestLayouts(t *testing.T) {
 	classes := map[machine.Class]bool{}
 	for _, s := range all {
 		classes[s.Class] = true
-		r := build.Resolve(&build.Build{Sheet: &s})
+		r := fit.Resolve(&rig.Rig{Sheet: &s})
 		for _, k := range r.Sockets {
 			if k.Link != nil && k.Link.MBps > 0 {
 				t.Errorf("%s: %s claims %s", s.ID, k.Socket, k.Link.Text)

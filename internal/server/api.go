@@ -4,13 +4,14 @@ import (
 	"time"
 
 	"deepbay/internal/core/ask"
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
 )
@@ -41,18 +42,18 @@ type JobView struct {
 // SheetView is a sheet with what an empty machine of it says, its rules in words,
 // and its history, oldest first.
 type SheetView struct {
-	Sheet    machine.Sheet  `json:"sheet"`
-	Revision int            `json:"revision"`
-	Empty    build.Resolved `json:"empty"`
-	Rules    []string       `json:"rules"`
-	History  []store.Entry  `json:"history"`
+	Sheet    machine.Sheet `json:"sheet"`
+	Revision int           `json:"revision"`
+	Empty    fit.Resolved  `json:"empty"`
+	Rules    []string      `json:"rules"`
+	History  []store.Entry `json:"history"`
 }
 
 // SheetCheck is the judgement of a sheet while it is written. Empty is absent when
 // it cannot be read at all.
 type SheetCheck struct {
 	Problems []problem.Problem `json:"problems"`
-	Empty    *build.Resolved   `json:"empty,omitempty"`
+	Empty    *fit.Resolved     `json:"empty,omitempty"`
 	Rules    []string          `json:"rules"`
 }
 
@@ -78,7 +79,7 @@ type NewJob struct {
 	Tag   string     `json:"tag,omitempty" jsonschema:"maxLength=60"`
 	Owner string     `json:"owner,omitempty" jsonschema:"maxLength=120"`
 	Sheet machine.ID `json:"sheet" jsonschema:"minLength=1,maxLength=60"`
-	Wish  build.Wish `json:"wish"`
+	Wish  rig.Wish   `json:"wish"`
 	By    string     `json:"by,omitempty" jsonschema:"maxLength=80"`
 	Key   string     `json:"key,omitempty" jsonschema:"maxLength=80"`
 }
@@ -158,8 +159,8 @@ type Health struct {
 // WhyNot asks why a piece is not in a socket in the best plan.
 type WhyNot struct {
 	Question job.PlanQuestion `json:"question"`
-	Item     build.ItemID     `json:"item" jsonschema:"maxLength=60"`
-	Socket   machine.SocketID `json:"socket" jsonschema:"maxLength=200"`
+	Item     rig.ItemID       `json:"item" jsonschema:"maxLength=60"`
+	Socket   rig.Path         `json:"socket" jsonschema:"maxLength=200"`
 }
 
 // Because is an answer in words.
@@ -181,7 +182,7 @@ type API struct {
 	SheetCheck  SheetCheck        `json:"sheetCheck"`
 	PutSheet    PutSheet          `json:"putSheet"`
 	Parts       []part.Part       `json:"parts"`
-	Offers      []build.Offer     `json:"offers"`
+	Offers      []fit.Offer       `json:"offers"`
 	Plan        job.PlanQuestion  `json:"plan"`
 	Advice      plan.Advice       `json:"advice"`
 	WhyNot      WhyNot            `json:"whyNot"`

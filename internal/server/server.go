@@ -25,12 +25,13 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 	"deepbay/internal/store"
@@ -309,15 +310,15 @@ func (s *api) offers(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	item := build.ItemID(c.Param("item"))
+	item := rig.ItemID(c.Param("item"))
 	if k.Job.Item(item) == nil {
 		return fmt.Errorf("item %q: %w", item, store.ErrNotFound)
 	}
-	b := k.Job.PlannedBuild()
+	b := k.Job.PlannedRig()
 	if c.Query("in") == string(job.InFound) {
-		b = k.Job.FoundBuild()
+		b = k.Job.FoundRig()
 	}
-	c.JSON(http.StatusOK, build.Offers(&b, item))
+	c.JSON(http.StatusOK, fit.Offers(&b, item))
 	return nil
 }
 

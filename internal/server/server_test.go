@@ -18,6 +18,7 @@ import (
 	"deepbay/demo"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/server"
 	"deepbay/internal/store"
 )
@@ -147,7 +148,7 @@ func TestChanges(t *testing.T) {
 	if v.Revision != 2 || last.Says != "put Ternlight 500 into M2_2" || last.By != "Oda Finch" || !last.At.Equal(now) {
 		t.Fatalf("revision %d, %+v", v.Revision, last)
 	}
-	if s := v.View.Planned.Socket("M2_2"); s.Says != "Gen 3 x4, 3.94 GB/s" || s.Link.MBps < 3938.4 || s.Link.MBps > 3938.5 {
+	if s := v.View.Planned.Socket(rig.On("M2_2")); s.Says != "Gen 3 x4, 3.94 GB/s" || s.Link.MBps < 3938.4 || s.Link.MBps > 3938.5 {
 		t.Errorf("M2_2: %+v", s)
 	}
 	if !v.View.Status.Stops {
@@ -159,7 +160,7 @@ func TestChanges(t *testing.T) {
 
 	stale := ask(t, h, "POST", tower+"/changes", change(1, `{"do":"place","item":"item-4","socket":"M2_1"}`))
 	p := stale.problem()
-	if stale.Code != 409 || p.Current == nil || p.Current.Revision != 2 || p.Yours == nil || p.Yours.Socket != "M2_1" ||
+	if stale.Code != 409 || p.Current == nil || p.Current.Revision != 2 || p.Yours == nil || p.Yours.Socket != rig.On("M2_1") ||
 		len(p.Missed) != 1 || p.Missed[0].Says != "put Ternlight 500 into M2_2" {
 		t.Errorf("a stale write: %d %+v", stale.Code, p)
 	}

@@ -13,9 +13,10 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/format"
 	"deepbay/internal/layouts"
 	"deepbay/internal/store"
@@ -60,14 +61,14 @@ func (s *api) sheet(c *gin.Context) error {
 		return err
 	}
 	v := &kept.Sheet
-	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: build.Resolve(&build.Build{Sheet: v}), Rules: ruleTexts(v), History: history})
+	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: fit.Resolve(&rig.Rig{Sheet: v}), Rules: ruleTexts(v), History: history})
 	return nil
 }
 
 func ruleTexts(v *machine.Sheet) []string {
 	out := make([]string, len(v.Rules))
 	for i := range v.Rules {
-		out[i] = build.RuleText(v, &v.Rules[i])
+		out[i] = fit.RuleText(v, &v.Rules[i])
 	}
 	return out
 }
@@ -103,7 +104,7 @@ func (s *api) checkSheet(c *gin.Context) error {
 	case err != nil:
 		return err
 	}
-	empty := build.Resolve(&build.Build{Sheet: &v})
+	empty := fit.Resolve(&rig.Rig{Sheet: &v})
 	out.Empty, out.Rules = &empty, ruleTexts(&v)
 	c.JSON(http.StatusOK, out)
 	return nil

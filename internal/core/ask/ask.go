@@ -11,13 +11,14 @@ import (
 	"strconv"
 	"strings"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/flow"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // Figure is one number or name of an answer with what it is.
@@ -28,11 +29,11 @@ type Figure struct {
 
 // Reply is what is said to a question.
 type Reply struct {
-	Says    string         `json:"says"` // the answer in one line
-	Lines   []Figure       `json:"lines"`
-	Because []build.Reason `json:"because"`
-	Asks    []part.Ask     `json:"asks"`            // what the question leaves open
-	Fault   string         `json:"fault,omitempty"` // why it cannot be answered as it is written
+	Says    string       `json:"says"` // the answer in one line
+	Lines   []Figure     `json:"lines"`
+	Because []fit.Reason `json:"because"`
+	Asks    []part.Ask   `json:"asks"`            // what the question leaves open
+	Fault   string       `json:"fault,omitempty"` // why it cannot be answered as it is written
 }
 
 // Cannot is the reply to words that cannot be answered: while somebody types
@@ -44,13 +45,13 @@ func Cannot(err error) Reply {
 }
 
 func reply(says string) Reply {
-	return Reply{Says: says, Lines: []Figure{}, Because: []build.Reason{}, Asks: []part.Ask{}}
+	return Reply{Says: says, Lines: []Figure{}, Because: []fit.Reason{}, Asks: []part.Ask{}}
 }
 
 func (a *Reply) line(what, value string) { a.Lines = append(a.Lines, Figure{what, value}) }
 
-func (a *Reply) because(from build.Source, says string) {
-	a.Because = append(a.Because, build.Reason{From: from, Says: says})
+func (a *Reply) because(from fit.Source, says string) {
+	a.Because = append(a.Because, fit.Reason{From: from, Says: says})
 }
 
 // Link is what two PCIe ends settle on.
@@ -63,9 +64,9 @@ func Link(drive, socket link.Link) Reply {
 		a.line("with "+strconv.Itoa(p)+"-byte packets", got.Usable(e).String())
 	}
 	a.line("to plan with", got.Planning().String())
-	a.because(build.FromPart, "one end is "+drive.String())
-	a.because(build.FromSheet, "the other is "+socket.String())
-	a.because(build.FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends")
+	a.because(fit.FromPart, "one end is "+drive.String())
+	a.because(fit.FromSheet, "the other is "+socket.String())
+	a.because(fit.FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends")
 	return a
 }
 
@@ -77,10 +78,10 @@ func Uplink(up, drive link.Link, count int) (Reply, error) {
 	if !up.Planning().Known() || !drive.Planning().Known() {
 		a := reply("unknown")
 		if !up.Planning().Known() {
-			a.because(build.FromSheet, "unknown, because the uplink's generation or width is not stated: "+up.String())
+			a.because(fit.FromSheet, "unknown, because the uplink's generation or width is not stated: "+up.String())
 		}
 		if !drive.Planning().Known() {
-			a.because(build.FromPart, "unknown, because the drives' generation or width is not stated: "+drive.String())
+			a.because(fit.FromPart, "unknown, because the drives' generation or width is not stated: "+drive.String())
 		}
 		return a, nil
 	}
@@ -98,9 +99,9 @@ func Uplink(up, drive link.Link, count int) (Reply, error) {
 	a.line("one alone", min(drive.Planning(), up.Planning()).String())
 	a.line("all together", total.String())
 	a.line("asked of the uplink", strconv.FormatFloat(float64(drive.Planning())*float64(count)/float64(up.Planning()), 'f', 2, 64)+" times what it carries")
-	a.because(build.FromSheet, "the uplink is "+up.String()+", "+up.Planning().String()+" to plan with")
-	a.because(build.FromPart, "each drive is "+drive.String()+", "+drive.Planning().String()+" to plan with")
-	a.because(build.FromStandard, "shares are max-min fair; reads and writes load the uplink in different directions")
+	a.because(fit.FromSheet, "the uplink is "+up.String()+", "+up.Planning().String()+" to plan with")
+	a.because(fit.FromPart, "each drive is "+drive.String()+", "+drive.Planning().String()+" to plan with")
+	a.because(fit.FromStandard, "shares are max-min fair; reads and writes load the uplink in different directions")
 	return a, nil
 }
 
@@ -119,12 +120,12 @@ func Capacity(text string) (Reply, error) {
 	if gb := int64(b / quantity.GB); b%quantity.GB == 0 && gb >= 50 && gb <= 100_000 {
 		sold := quantity.DriveBytes(gb)
 		a.line("a drive sold as this", sold.Exact()+", printed "+sold.AsSystemPrints())
-		a.because(build.FromStandard, "drives are sold in sizes of IDEMA LBA1-03, above 8 TB of SFF-8447")
+		a.because(fit.FromStandard, "drives are sold in sizes of IDEMA LBA1-03, above 8 TB of SFF-8447")
 	}
 	if two, err := quantity.ParseBinary(text); err == nil && two != b {
 		a.line("if it is memory, or a system printed it", two.Exact())
 	}
-	a.because(build.FromStandard, "1 GB is 10^9 bytes, 1 GiB is 2^30; some systems divide by 2^30 and write GB")
+	a.because(fit.FromStandard, "1 GB is 10^9 bytes, 1 GiB is 2^30; some systems divide by 2^30 and write GB")
 	return a, nil
 }
 
@@ -145,7 +146,7 @@ func Code(text string) (Reply, error) {
 	if len(got) > 1 {
 		a.Asks = append(a.Asks, part.Ask{About: "which speed", Choices: names})
 	}
-	a.because(build.FromStandard, "a channel moves 8 bytes a transfer; module names are the peak in MB/s cut to hundreds")
+	a.because(fit.FromStandard, "a channel moves 8 bytes a transfer; module names are the peak in MB/s cut to hundreds")
 	return a, nil
 }
 
@@ -173,11 +174,11 @@ func Part(text string) (Reply, error) {
 
 // Fit is whether one kind of M.2 card goes into a socket, and works there.
 type Fit struct {
-	Card     string       `json:"card"`
-	Keys     []part.Key   `json:"keys"`
-	State    build.State  `json:"state"`
-	Says     string       `json:"says"`
-	Findings []build.Code `json:"findings"`
+	Card     string     `json:"card"`
+	Keys     []part.Key `json:"keys"`
+	State    fit.State  `json:"state"`
+	Says     string     `json:"says"`
+	Findings []fit.Code `json:"findings"`
 }
 
 // cards is the kinds of M.2 card that are met.
@@ -207,13 +208,13 @@ func Keys(key part.Key, protocols []link.Protocol) []Fit {
 		m := *d.M2
 		m.LengthMM = 80
 		d.Form, d.M2 = part.FormM2, &m
-		b := build.Build{Sheet: &sheet, Pieces: []build.Piece{{ID: "card", Part: &part.Part{Name: c.name, Drive: &d}}},
-			Placements: []build.Placement{{Item: "card", Socket: "socket"}}}
-		r := build.Resolve(&b)
-		f := Fit{Card: c.name, Keys: m.Keys, State: r.Sockets[0].State, Says: r.Sockets[0].Says, Findings: []build.Code{}}
+		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "card", Part: &part.Part{Name: c.name, Drive: &d}}},
+			Setup: rig.Setup{Placements: []rig.Placement{{Item: "card", Socket: rig.On("socket")}}}}
+		r := fit.Resolve(&b)
+		f := Fit{Card: c.name, Keys: m.Keys, State: r.Sockets[0].State, Says: r.Sockets[0].Says, Findings: []fit.Code{}}
 		for _, x := range r.Findings {
 			f.Findings = append(f.Findings, x.Code)
-			if x.Severity == build.Stops {
+			if x.Severity == fit.Stops {
 				f.Says = x.Says
 			}
 		}
@@ -225,7 +226,7 @@ func Keys(key part.Key, protocols []link.Protocol) []Fit {
 // Population spreads modules, written one kind a line as shorthand, over a
 // machine's slots: the largest first, by the sheet's order where it has one.
 func Population(sheet *machine.Sheet, text string) (Reply, error) {
-	var pieces []build.Piece
+	var pieces []rig.Piece
 	for _, line := range strings.FieldsFunc(text, func(c rune) bool { return c == '\n' || c == '+' }) {
 		if strings.TrimSpace(line) == "" {
 			continue
@@ -249,7 +250,7 @@ func Population(sheet *machine.Sheet, text string) (Reply, error) {
 			}
 		}
 		for range got.Count {
-			pieces = append(pieces, build.Piece{ID: build.ItemID("m" + strconv.Itoa(len(pieces)+1)), Part: &got.Part})
+			pieces = append(pieces, rig.Piece{ID: rig.ItemID("m" + strconv.Itoa(len(pieces)+1)), Part: &got.Part})
 		}
 	}
 	if len(pieces) == 0 {
@@ -259,15 +260,15 @@ func Population(sheet *machine.Sheet, text string) (Reply, error) {
 	if len(pieces) > len(slots) {
 		return Reply{}, fmt.Errorf("%d modules and %d slots", len(pieces), len(slots))
 	}
-	slices.SortStableFunc(pieces, func(a, b build.Piece) int {
+	slices.SortStableFunc(pieces, func(a, b rig.Piece) int {
 		return int(min(1, max(-1, b.Part.Module.SizeBytes-a.Part.Module.SizeBytes)))
 	})
-	b := build.Build{Sheet: sheet, Pieces: pieces}
+	b := rig.Rig{Sheet: sheet, Pieces: pieces}
 	slots = spread(sheet, slots[:len(pieces)])
 	for i, p := range pieces {
-		b.Placements = append(b.Placements, build.Placement{Item: p.ID, Socket: slots[i]})
+		b.Placements = append(b.Placements, rig.Placement{Item: p.ID, Socket: rig.On(slots[i])})
 	}
-	r := build.Resolve(&b)
+	r := fit.Resolve(&b)
 	a := reply(r.Memory.Total + ", " + r.Memory.Speed + ", " + r.Memory.Spread)
 	for i, p := range pieces {
 		a.line(string(slots[i]), p.Part.Describe())
@@ -277,9 +278,9 @@ func Population(sheet *machine.Sheet, text string) (Reply, error) {
 		a.line(string(f.Severity), f.Says)
 	}
 	if guess {
-		a.because(build.FromSheet, "the sheet gives no order for "+strconv.Itoa(len(pieces))+" modules; these slots are a guess")
+		a.because(fit.FromSheet, "the sheet gives no order for "+strconv.Itoa(len(pieces))+" modules; these slots are a guess")
 	} else {
-		a.because(build.FromSheet, "for "+strconv.Itoa(len(pieces))+" modules the sheet says these slots")
+		a.because(fit.FromSheet, "for "+strconv.Itoa(len(pieces))+" modules the sheet says these slots")
 	}
 	a.Because = append(a.Because, r.Memory.Because...)
 	return a, nil

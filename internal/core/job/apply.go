@@ -3,17 +3,19 @@ package job
 // This file makes the next job from a change.
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 	"strconv"
 	"strings"
 	"time"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 )
 
@@ -62,15 +64,15 @@ func (State) Values() []string { return []string{string(InFound), string(InPlann
 type Change struct {
 	Do      Do                `json:"do"`
 	In      State             `json:"in,omitempty"`
-	Item    build.ItemID      `json:"item,omitempty"`
-	Socket  machine.SocketID  `json:"socket,omitempty"`
+	Item    rig.ItemID        `json:"item,omitempty"`
+	Socket  rig.Path          `json:"socket,omitzero"`
 	Setting machine.SettingID `json:"setting,omitempty"`
 	Value   string            `json:"value,omitempty"`
-	Moves   []build.Move      `json:"moves,omitempty" jsonschema:"maxItems=200"`
+	Moves   []rig.Move        `json:"moves,omitempty" jsonschema:"maxItems=200"`
 	Part    *part.Part        `json:"part,omitempty"`
 	Serial  string            `json:"serial,omitempty" jsonschema:"maxLength=80"`
 	New     bool              `json:"new,omitempty"`
-	Wish    *build.Wish       `json:"wish,omitempty"`
+	Wish    *rig.Wish         `json:"wish,omitempty"`
 	Step    string            `json:"step,omitempty" jsonschema:"maxLength=200"`
 	Line    power.LineID      `json:"line,omitempty" jsonschema:"maxLength=80"`
 	Text    string            `json:"text,omitempty" jsonschema:"maxLength=1000"`
@@ -87,8 +89,6 @@ type Stamp struct {
 func Apply(j Job, c Change, by Stamp) (Job, string, error) {
 	a := applier{job: clone(j), change: c, by: by}
 	says := a.apply()
-	travel(&j.Found, &a.job.Found, c.Moves)
-	travel(&j.Planned, &a.job.Planned, c.Moves)
 	if err := a.list.Err(); err != nil {
 		return j, "", err
 	}
@@ -98,32 +98,10 @@ func Apply(j Job, c Change, by Stamp) (Job, string, error) {
 	return a.job, says, nil
 }
 
-// travel keeps pieces on their carrier: where a slot's card has moved, what sits in
-// its positions moves along, and to the mat where the card does. A piece that was
-// told where to go stays there.
-func travel(before, after *Setup, told []build.Move) {
-	rides := func(p *build.Placement) bool {
-		return build.Holder(p.Socket) != "" && !slices.ContainsFunc(told, func(m build.Move) bool { return m.Item == p.Item })
-	}
-	after.Placements = slices.DeleteFunc(after.Placements, func(p build.Placement) bool {
-		i := before.holder(build.Holder(p.Socket))
-		return rides(&p) && i >= 0 && after.where(before.Placements[i].Item) < 0
-	})
-	for n := range after.Placements {
-		p := &after.Placements[n]
-		slot := build.Holder(p.Socket)
-		if i := before.holder(slot); rides(p) && i >= 0 {
-			now := after.Placements[after.where(before.Placements[i].Item)].Socket
-			p.Socket = now + p.Socket[len(slot):]
-		}
-	}
-}
-
 // clone copies what Apply may change; sheet and parts are only ever replaced whole.
 func clone(j Job) Job {
 	j.Parts, j.Items = slices.Clone(j.Parts), slices.Clone(j.Items)
-	j.Found.Placements, j.Found.Settings = slices.Clone(j.Found.Placements), slices.Clone(j.Found.Settings)
-	j.Planned.Placements, j.Planned.Settings = slices.Clone(j.Planned.Placements), slices.Clone(j.Planned.Settings)
+	j.Found, j.Planned = j.Found.Clone(), j.Planned.Clone()
 	j.Done, j.Seen, j.Explained = slices.Clone(j.Done), slices.Clone(j.Seen), slices.Clone(j.Explained)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	return j
@@ -189,37 +167,47 @@ func (a *applier) apply() string {
 	return a.refuse("/do", fmt.Sprintf("%q is not a change", c.Do), "")
 }
 
-func (a *applier) setup() *Setup {
+func (a *applier) setup() *rig.Setup {
 	if a.change.In == InFound {
 		return &a.job.Found
 	}
 	return &a.job.Planned
 }
 
-// where is the index of an item's placement, -1 if it is on the mat.
-func (s *Setup) where(id build.ItemID) int {
-	return slices.IndexFunc(s.Placements, func(p build.Placement) bool { return p.Item == id })
-}
-
-func (s *Setup) holder(id machine.SocketID) int {
-	return slices.IndexFunc(s.Placements, func(p build.Placement) bool { return p.Socket == id })
-}
-
-func (a *applier) known(item build.ItemID, socket machine.SocketID) bool {
-	a.job.mustKnow(&a.list, "/item", item)
-	if b := a.job.build(*a.setup()); socket != "" && b.Socket(socket) == nil {
-		a.refuse("/socket", fmt.Sprintf("no socket is named %q", socket), "the sheet has "+socketNames(&a.job.Sheet))
+// move makes moves in one setup and tells which changed something; a fault is a
+// problem at the pointer that the caller gives for its move.
+func (a *applier) move(s *rig.Setup, moves []rig.Move, at func(*rig.Fault) string) []rig.Move {
+	r := a.job.rig(*s)
+	after, done, err := r.Moved(moves)
+	var f *rig.Fault
+	if errors.As(err, &f) {
+		switch pointer := at(f); f.Kind {
+		case rig.NoItem:
+			a.job.mustKnow(&a.list, pointer+"/item", moves[f.Move].Item)
+		case rig.OnItself:
+			a.refuse(pointer+"/socket", a.job.Name(moves[f.Move].Item)+" cannot lie on what it carries", "say another place")
+		default:
+			a.refuse(pointer+"/socket", fmt.Sprintf("no socket is named %q", f.At), "the sheet has "+socketNames(&a.job.Sheet))
+		}
+		return nil
 	}
-	return len(a.list) == 0
+	*s = after
+	return done
 }
+
+// itself is the pointer of a change that makes one move.
+func itself(*rig.Fault) string { return "" }
 
 func (a *applier) place() string {
 	c, s := &a.change, a.setup()
-	if c.Socket == "" {
-		return a.refuse("/socket", "no socket was named", "say where it goes")
-	}
-	if !a.known(c.Item, c.Socket) {
+	a.job.mustKnow(&a.list, "/item", c.Item)
+	switch {
+	case len(a.list) > 0:
 		return ""
+	case c.Socket.IsZero():
+		return a.refuse("/socket", "no socket was named", "say where it goes")
+	case s.In(c.Socket) == c.Item:
+		return a.refuse("/socket", a.job.Name(c.Item)+" is in "+c.Socket.String()+" already", "")
 	}
 	follow := c.In == InFound && a.agree(c.Item, c.Socket)
 	says := a.put(s)
@@ -234,106 +222,77 @@ func (a *applier) place() string {
 
 // agree reports whether the plan still has item and socket as they were found;
 // then a correction of what was found goes into the plan as well.
-func (a *applier) agree(item build.ItemID, socket machine.SocketID) bool {
-	place := func(s *Setup) (at machine.SocketID, holder build.ItemID) {
-		if i := s.where(item); i >= 0 {
-			at = s.Placements[i].Socket
-		}
-		if i := s.holder(socket); i >= 0 {
-			holder = s.Placements[i].Item
-		}
-		return at, holder
-	}
-	foundAt, foundHolder := place(&a.job.Found)
-	plannedAt, plannedHolder := place(&a.job.Planned)
-	return foundAt == plannedAt && foundHolder == plannedHolder
+func (a *applier) agree(item rig.ItemID, socket rig.Path) bool {
+	found, planned := &a.job.Found, &a.job.Planned
+	return found.Where(item) == planned.Where(item) && found.In(socket) == planned.In(socket)
 }
 
 // put carries out a placement in one setup.
-func (a *applier) put(s *Setup) string {
+func (a *applier) put(s *rig.Setup) string {
 	c := &a.change
-	says := "put " + a.job.Name(c.Item) + " into " + string(c.Socket)
-	from, there := s.where(c.Item), s.holder(c.Socket)
-	switch {
-	case there >= 0 && there == from:
-		return a.refuse("/socket", a.job.Name(c.Item)+" is in "+string(c.Socket)+" already", "")
-	case there >= 0 && from >= 0: // the two change places
-		says += " and " + a.job.Name(s.Placements[there].Item) + " into " + string(s.Placements[from].Socket)
-		s.Placements[there].Socket = s.Placements[from].Socket
-		s.Placements[from].Socket = c.Socket
-	case there >= 0:
-		says += ", " + a.job.Name(s.Placements[there].Item) + " goes to the mat"
-		s.Placements[there].Item = c.Item
-	case from >= 0:
-		s.Placements[from].Socket = c.Socket
-	default:
-		s.Placements = append(s.Placements, build.Placement{Item: c.Item, Socket: c.Socket})
+	r := a.job.rig(*s)
+	says := "put " + a.job.Name(c.Item) + " into " + c.Socket.String()
+	for _, m := range a.move(s, r.Put(c.Item, c.Socket), itself) {
+		switch {
+		case m.Item == c.Item:
+		case m.Socket.IsZero():
+			says += ", " + a.job.Name(m.Item) + " goes to the mat"
+		default:
+			says += " and " + a.job.Name(m.Item) + " into " + m.Socket.String()
+		}
 	}
 	return says
 }
 
 func (a *applier) takeOut() string {
 	c, s := &a.change, a.setup()
-	if !a.known(c.Item, "") {
+	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
 		return ""
 	}
-	i := s.where(c.Item)
-	if i < 0 {
+	socket := s.Where(c.Item)
+	if socket.IsZero() {
 		return a.refuse("/item", a.job.Name(c.Item)+" is in no socket", "")
 	}
-	socket := s.Placements[i].Socket
-	says := "took " + a.job.Name(c.Item) + " out of " + string(socket)
+	says := "took " + a.job.Name(c.Item) + " out of " + socket.String()
+	out := []rig.Move{{Item: c.Item}}
 	if c.In == InFound {
 		says = "as found: " + says
 		if a.agree(c.Item, socket) {
-			p := &a.job.Planned
-			k := p.where(c.Item)
-			p.Placements = slices.Delete(p.Placements, k, k+1)
+			a.move(&a.job.Planned, out, itself)
 		}
 	}
-	s.Placements = slices.Delete(s.Placements, i, i+1)
+	a.move(s, out, itself)
 	return says
 }
 
-// moves lifts everything that moves and then sets it down, so that the order of
-// the moves does not matter. A move to no socket takes the piece out.
+// moves makes several moves at once, whatever their order.
 func (a *applier) moves() string {
-	if len(a.change.Moves) == 0 {
+	c, s := &a.change, a.setup()
+	if len(c.Moves) == 0 {
 		return a.refuse("/moves", "no move was given", "")
 	}
-	s := a.setup()
-	was := Setup{slices.Clone(s.Placements), slices.Clone(s.Settings)}
-	for i, m := range a.change.Moves {
-		at := "/moves/" + strconv.Itoa(i)
+	at := func(i int) string { return "/moves/" + strconv.Itoa(i) }
+	for i, m := range c.Moves {
 		switch {
 		case m.Item == "" && m.Setting == "":
-			a.refuse(at, "moves neither an item nor a setting", "name one of them")
-		case m.Item != "":
-			a.job.mustKnow(&a.list, at+"/item", m.Item)
-			if w := s.where(m.Item); w >= 0 {
-				s.Placements = slices.Delete(s.Placements, w, w+1)
-			}
+			a.refuse(at(i), "moves neither an item nor a setting", "name one of them")
+		case m.Setting != "" && a.job.Sheet.Setting(m.Setting) == nil:
+			a.refuse(at(i)+"/setting", fmt.Sprintf("no setting is named %q", m.Setting), "name a setting of the sheet")
 		}
 	}
+	if len(a.list) > 0 {
+		return ""
+	}
 	var says []string // of what is other than before
-	for _, m := range a.change.Moves {
+	for _, m := range a.move(s, c.Moves, func(f *rig.Fault) string { return at(f.Move) }) {
 		switch {
 		case m.Setting != "":
-			if set := a.set(s, m.Setting, m.Value); a.job.choice(was, m.Setting) != m.Value {
-				says = append(says, set)
-			}
-		case m.Socket == "":
-			if was.where(m.Item) >= 0 {
-				says = append(says, "took "+a.job.Name(m.Item)+" out")
-			}
+			st := a.job.Sheet.Setting(m.Setting)
+			says = append(says, "set "+st.Name+" to "+st.OptionName(m.Value))
+		case m.Socket.IsZero():
+			says = append(says, "took "+a.job.Name(m.Item)+" out")
 		default:
-			if h := s.holder(m.Socket); h >= 0 {
-				s.Placements = slices.Delete(s.Placements, h, h+1)
-			}
-			s.Placements = append(s.Placements, build.Placement{Item: m.Item, Socket: m.Socket})
-			if !slices.Contains(was.Placements, build.Placement{Item: m.Item, Socket: m.Socket}) {
-				says = append(says, "put "+a.job.Name(m.Item)+" into "+string(m.Socket))
-			}
+			says = append(says, "put "+a.job.Name(m.Item)+" into "+m.Socket.String())
 		}
 	}
 	if len(says) == 0 {
@@ -342,21 +301,12 @@ func (a *applier) moves() string {
 	return strings.Join(says, "; ")
 }
 
-// choice is the value a setting has in a setup, chosen or by default.
-func (j *Job) choice(s Setup, id machine.SettingID) string {
-	if st := j.Sheet.Setting(id); st != nil {
-		return build.Value(st, s.Settings)
-	}
-	return ""
-}
-
-func (a *applier) set(s *Setup, id machine.SettingID, value string) string {
+func (a *applier) set(s *rig.Setup, id machine.SettingID, value string) string {
 	st := a.job.Sheet.Setting(id)
 	if st == nil {
 		return a.refuse("/setting", fmt.Sprintf("no setting is named %q", id), "name a setting of the sheet")
 	}
-	s.Settings = slices.DeleteFunc(s.Settings, func(c build.Choice) bool { return c.Setting == id })
-	s.Settings = append(s.Settings, build.Choice{Setting: id, Value: value})
+	a.move(s, []rig.Move{{Setting: id, Value: value}}, itself)
 	return "set " + st.Name + " to " + st.OptionName(value)
 }
 
@@ -382,7 +332,7 @@ func (a *applier) add() string {
 		a.job.Parts = append(a.job.Parts, *what)
 	}
 	n := len(a.job.Items) + 1
-	id := func() build.ItemID { return build.ItemID("item-" + strconv.Itoa(n)) }
+	id := func() rig.ItemID { return rig.ItemID("item-" + strconv.Itoa(n)) }
 	for i := range count {
 		for a.job.Item(id()) != nil {
 			n++
@@ -405,15 +355,14 @@ func (a *applier) add() string {
 
 func (a *applier) remove() string {
 	c := &a.change
-	if !a.known(c.Item, "") {
+	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
 		return ""
 	}
 	says := "removed " + a.job.Name(c.Item) + " from the job"
 	p := a.job.Item(c.Item).Part
-	same := func(q build.Placement) bool { return q.Item == c.Item }
-	a.job.Found.Placements = slices.DeleteFunc(a.job.Found.Placements, same)
-	a.job.Planned.Placements = slices.DeleteFunc(a.job.Planned.Placements, same)
-	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(id build.ItemID) bool { return id == c.Item })
+	a.move(&a.job.Found, []rig.Move{{Item: c.Item}}, itself) // with what it holds
+	a.move(&a.job.Planned, []rig.Move{{Item: c.Item}}, itself)
+	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(id rig.ItemID) bool { return id == c.Item })
 	a.job.Items = slices.DeleteFunc(a.job.Items, func(it Item) bool { return it.ID == c.Item })
 	if !slices.ContainsFunc(a.job.Items, func(it Item) bool { return it.Part == p }) {
 		a.job.Parts = slices.DeleteFunc(a.job.Parts, func(q part.Part) bool { return q.ID == p })
@@ -432,17 +381,17 @@ func (a *applier) tick() string {
 	if c.Do == DoUntick {
 		return "not done: " + steps[i].Do
 	}
-	b := a.job.PlannedBuild()
-	if r := build.Resolve(&b); r.Stops() {
+	b := a.job.PlannedRig()
+	if r := fit.Resolve(&b); r.Stops() {
 		return a.refuse("/step", "the plan is stopped: "+firstStop(&r), "cure it before you work by it")
 	}
 	a.job.Done = append(a.job.Done, Tick{Step: c.Step, By: a.by.By, At: a.by.At})
 	return "done: " + steps[i].Do
 }
 
-func firstStop(r *build.Resolved) string {
+func firstStop(r *fit.Resolved) string {
 	for _, f := range r.Findings {
-		if f.Severity == build.Stops {
+		if f.Severity == fit.Stops {
 			return f.Says
 		}
 	}
@@ -451,8 +400,8 @@ func firstStop(r *build.Resolved) string {
 
 func (a *applier) read() string {
 	c := &a.change
-	b := a.job.PlannedBuild()
-	r := build.Resolve(&b)
+	b := a.job.PlannedRig()
+	r := fit.Resolve(&b)
 	lines := power.Compare(&b, &r, nil, nil)
 	i := slices.IndexFunc(lines, func(l power.Line) bool { return l.ID == c.Line })
 	if i < 0 {
@@ -493,8 +442,8 @@ func (a *applier) explain() string {
 	if c.Text == "" {
 		return a.refuse("/text", "no reason was given", "say why the difference is right")
 	}
-	b := a.job.PlannedBuild()
-	r := build.Resolve(&b)
+	b := a.job.PlannedRig()
+	r := fit.Resolve(&b)
 	for _, l := range a.job.Lines(&r) {
 		if l.ID == c.Line && (l.Verdict == power.Differs || l.Verdict == power.Explained) {
 			a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })

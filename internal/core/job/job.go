@@ -13,11 +13,12 @@ import (
 	"strconv"
 	"time"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 )
 
@@ -39,13 +40,13 @@ type Job struct {
 	Tag       string              `json:"tag,omitempty" jsonschema:"maxLength=60"`      // the shop's tag or the machine's serial number
 	Owner     string              `json:"owner,omitempty" jsonschema:"maxLength=120"`
 	Arrived   time.Time           `json:"arrived,omitzero"`
-	Wish      build.Wish          `json:"wish,omitzero"`
+	Wish      rig.Wish            `json:"wish,omitzero"`
 	Processor machine.ProcessorID `json:"processor,omitempty" jsonschema:"maxLength=40"` // which is fitted, where the sheet lists several
 	Sheet     machine.Sheet       `json:"sheet"`
 	Parts     []part.Part         `json:"parts" jsonschema:"maxItems=200"`
 	Items     []Item              `json:"items" jsonschema:"maxItems=200"`
-	Found     Setup               `json:"found"`
-	Planned   Setup               `json:"planned"`
+	Found     rig.Setup           `json:"found"`
+	Planned   rig.Setup           `json:"planned"`
 
 	Done      []Tick          `json:"done" jsonschema:"maxItems=1000"`
 	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
@@ -55,16 +56,10 @@ type Job struct {
 
 // Item is one physical piece.
 type Item struct {
-	ID     build.ItemID `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
-	Part   part.ID      `json:"part"`
-	Serial string       `json:"serial,omitempty" jsonschema:"maxLength=80"`
-	New    bool         `json:"new,omitempty"` // came to be fitted
-}
-
-// Setup is the machine in one state.
-type Setup struct {
-	Placements []build.Placement `json:"placements" jsonschema:"maxItems=512"`
-	Settings   []build.Choice    `json:"settings" jsonschema:"maxItems=64"`
+	ID     rig.ItemID `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Part   part.ID    `json:"part"`
+	Serial string     `json:"serial,omitempty" jsonschema:"maxLength=80"`
+	New    bool       `json:"new,omitempty"` // came to be fitted
 }
 
 // Tick is a step that was done.
@@ -90,12 +85,12 @@ type Closing struct {
 }
 
 // New starts a job from a sheet and a wish.
-func New(id ID, title string, sheet machine.Sheet, wish build.Wish, arrived time.Time) Job {
+func New(id ID, title string, sheet machine.Sheet, wish rig.Wish, arrived time.Time) Job {
 	return Job{
 		Format: Format, Version: Version, ID: id, Title: title, Sheet: sheet, Wish: wish, Arrived: arrived,
 		Parts: []part.Part{}, Items: []Item{}, Done: []Tick{}, Seen: []power.Reading{}, Explained: []Explanation{},
-		Found:   Setup{[]build.Placement{}, []build.Choice{}},
-		Planned: Setup{[]build.Placement{}, []build.Choice{}},
+		Found:   rig.Setup{Placements: []rig.Placement{}, Settings: []rig.Choice{}},
+		Planned: rig.Setup{Placements: []rig.Placement{}, Settings: []rig.Choice{}},
 	}
 }
 
@@ -110,7 +105,7 @@ func (j *Job) Part(id part.ID) *part.Part {
 }
 
 // Item finds an item by name, nil if the job has none.
-func (j *Job) Item(id build.ItemID) *Item {
+func (j *Job) Item(id rig.ItemID) *Item {
 	for i := range j.Items {
 		if j.Items[i].ID == id {
 			return &j.Items[i]
@@ -120,14 +115,14 @@ func (j *Job) Item(id build.ItemID) *Item {
 }
 
 // mustKnow adds a problem where an item is none of the job's.
-func (j *Job) mustKnow(l *problem.List, at string, id build.ItemID) {
+func (j *Job) mustKnow(l *problem.List, at string, id rig.ItemID) {
 	if j.Item(id) == nil {
 		l.Add(at, fmt.Sprintf("no item is named %q", id), "name an item of this job")
 	}
 }
 
 // Name is what an item is called.
-func (j *Job) Name(id build.ItemID) string {
+func (j *Job) Name(id rig.ItemID) string {
 	if it := j.Item(id); it != nil {
 		if p := j.Part(it.Part); p != nil {
 			return p.Name
@@ -136,26 +131,26 @@ func (j *Job) Name(id build.ItemID) string {
 	return string(id)
 }
 
-func (j *Job) pieces() []build.Piece {
-	out := make([]build.Piece, len(j.Items))
+func (j *Job) pieces() []rig.Piece {
+	out := make([]rig.Piece, len(j.Items))
 	for i, it := range j.Items {
-		out[i] = build.Piece{ID: it.ID, Part: j.Part(it.Part), New: it.New}
+		out[i] = rig.Piece{ID: it.ID, Part: j.Part(it.Part), New: it.New}
 	}
 	return out
 }
 
-func (j *Job) build(s Setup) build.Build {
-	return build.Build{Sheet: &j.Sheet, Pieces: j.pieces(), Placements: s.Placements, Choices: s.Settings, Processor: j.Processor, Wish: j.Wish}
+func (j *Job) rig(s rig.Setup) rig.Rig {
+	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Processor: j.Processor, Wish: j.Wish}
 }
 
-// PlannedBuild is the machine as planned.
-func (j *Job) PlannedBuild() build.Build { return j.build(j.Planned) }
+// PlannedRig is the machine as planned.
+func (j *Job) PlannedRig() rig.Rig { return j.rig(j.Planned) }
 
-// FoundBuild is the machine as it arrived, which no wish is measured against
+// FoundRig is the machine as it arrived, which no wish is measured against
 // and to which no new part belongs.
-func (j *Job) FoundBuild() build.Build {
-	b := j.build(j.Found)
-	b.Wish = build.Wish{}
+func (j *Job) FoundRig() rig.Rig {
+	b := j.rig(j.Found)
+	b.Wish = rig.Wish{}
 	b.Pieces = slices.Clone(b.Pieces)
 	for i := range b.Pieces {
 		b.Pieces[i].New = false
@@ -165,7 +160,7 @@ func (j *Job) FoundBuild() build.Build {
 
 // Order is the work order from found to planned.
 func (j *Job) Order() []workorder.Step {
-	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundBuild(), Planned: j.PlannedBuild()}
+	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig()}
 	for i, p := range w.Planned.Pieces {
 		w.Pieces = append(w.Pieces, workorder.Piece{Piece: p, Serial: j.Items[i].Serial})
 	}
@@ -173,8 +168,8 @@ func (j *Job) Order() []workorder.Step {
 }
 
 // Lines compares what was seen with what a resolved plan should show.
-func (j *Job) Lines(r *build.Resolved) []power.Line {
-	b := j.PlannedBuild()
+func (j *Job) Lines(r *fit.Resolved) []power.Line {
+	b := j.PlannedRig()
 	reasons := map[power.LineID]string{}
 	for _, e := range j.Explained {
 		reasons[e.Line] = e.Text
@@ -209,7 +204,7 @@ func (j *Job) Validate() problem.List {
 		seenPart[p.ID] = true
 		l = append(l, p.Validate().Under(at)...)
 	}
-	seenItem := map[build.ItemID]bool{}
+	seenItem := map[rig.ItemID]bool{}
 	for i, it := range j.Items {
 		at := "/items/" + strconv.Itoa(i)
 		if seenItem[it.ID] {
@@ -236,9 +231,9 @@ func (j *Job) Validate() problem.List {
 	return l
 }
 
-func (j *Job) validateSetup(l *problem.List, at string, s Setup) {
-	b := j.build(s)
-	inSocket, where := map[machine.SocketID]bool{}, map[build.ItemID]bool{}
+func (j *Job) validateSetup(l *problem.List, at string, s rig.Setup) {
+	b := j.rig(s)
+	inSocket, where := map[rig.Path]bool{}, map[rig.ItemID]bool{}
 	for i, p := range s.Placements {
 		here := at + "/placements/" + strconv.Itoa(i)
 		switch {

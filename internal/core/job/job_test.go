@@ -7,12 +7,12 @@ import (
 	"time"
 
 	"deepbay/demo"
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
 )
 
 var stamp = job.Stamp{By: "Oda Finch", At: time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)}
@@ -39,8 +39,8 @@ func must(t *testing.T, j job.Job, changes ...job.Change) job.Job {
 	return j
 }
 
-func put(item build.ItemID, socket machine.SocketID) job.Change {
-	return job.Change{Do: job.DoPlace, Item: item, Socket: socket}
+func put(item rig.ItemID, socket string) job.Change {
+	return job.Change{Do: job.DoPlace, Item: item, Socket: rig.ParsePath(socket)}
 }
 
 // Each change says what it did, or refuses with the field and the cure; the job
@@ -56,19 +56,19 @@ func TestApply(t *testing.T) {
 		{"place on another", put("item-5", "A2"), "put Sallow 16 GB into A2, Sallow 4 GB goes to the mat"},
 		{"change places", put("item-1", "A2"), "put Sallow 4 GB into A2 and Sallow 4 GB into A1"},
 		{"move", put("item-3", "SATA1"), "put Mudlark 2 TB into SATA1"},
-		{"move as found", job.Change{Do: job.DoPlace, In: job.InFound, Item: "item-3", Socket: "SATA2"}, "as found: put Mudlark 2 TB into SATA2"},
+		{"move as found", job.Change{Do: job.DoPlace, In: job.InFound, Item: "item-3", Socket: rig.ParsePath("SATA2")}, "as found: put Mudlark 2 TB into SATA2"},
 		{"place where it is", put("item-3", "SATA6"), "/socket: Mudlark 2 TB is in SATA6 already"},
 		{"unknown item", put("item-99", "M2_1"), `/item: no item is named "item-99"; name an item of this job`},
 		{"unknown socket", put("item-4", "M2_9"), `/socket: no socket is named "M2_9"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 4 more`},
 		{"no socket", put("item-4", ""), "/socket: no socket was named; say where it goes"},
 		{"take out", job.Change{Do: job.DoTakeOut, Item: "item-1"}, "took Sallow 4 GB out of A1"},
 		{"take out what is out", job.Change{Do: job.DoTakeOut, Item: "item-4"}, "/item: Ternlight 500 is in no socket"},
-		{"moves", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-5", Socket: "A1"}, {Item: "item-1"}, {Setting: "upper-speed", Value: "gen3"}}},
+		{"moves", job.Change{Do: job.DoMoves, Moves: []rig.Move{{Item: "item-5", Socket: rig.ParsePath("A1")}, {Item: "item-1"}, {Setting: "upper-speed", Value: "gen3"}}},
 			"put Sallow 16 GB into A1; took Sallow 4 GB out; set Upper M.2 link speed to Gen 3"},
 		{"no moves", job.Change{Do: job.DoMoves}, "/moves: no move was given"},
-		{"moves of nothing", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-1"}, {Socket: "A1"}}}, "/moves/1: moves neither an item nor a setting; name one of them"},
-		{"moves of nobody", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "x", Socket: "A1"}}}, `/moves/0/item: no item is named "x"; name an item of this job`},
-		{"moves to nowhere", job.Change{Do: job.DoMoves, Moves: []build.Move{{Item: "item-5", Socket: "Z"}}}, `/planned/placements/3/socket: no socket is named "Z"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 4 more`},
+		{"moves of nothing", job.Change{Do: job.DoMoves, Moves: []rig.Move{{Item: "item-1"}, {Socket: rig.ParsePath("A1")}}}, "/moves/1: moves neither an item nor a setting; name one of them"},
+		{"moves of nobody", job.Change{Do: job.DoMoves, Moves: []rig.Move{{Item: "x", Socket: rig.ParsePath("A1")}}}, `/moves/0/item: no item is named "x"; name an item of this job`},
+		{"moves to nowhere", job.Change{Do: job.DoMoves, Moves: []rig.Move{{Item: "item-5", Socket: rig.ParsePath("Z")}}}, `/moves/0/socket: no socket is named "Z"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 4 more`},
 		{"set", job.Change{Do: job.DoSet, Setting: "memory-profile", Value: "on"}, "set Memory profile to Profile 1"},
 		{"set nothing", job.Change{Do: job.DoSet, Setting: "x", Value: "on"}, `/setting: no setting is named "x"; name a setting of the sheet`},
 		{"set to nonsense", job.Change{Do: job.DoSet, Setting: "memory-profile", Value: "42"}, `/planned/settings/0/value: "42" is not an option of memory-profile; use the value of an option`},
@@ -77,8 +77,8 @@ func TestApply(t *testing.T) {
 		{"add by its words", job.Change{Do: job.DoAdd, Text: "2x16 DDR4-3200 DIMM", New: true}, "added, to fit: 2 of 16GB DDR4-3200 DIMM"},
 		{"add by words that leave a question", job.Change{Do: job.DoAdd, Text: "16 12800"}, "/text: which speed? it could be DDR3-1600 or DDR4-1600; add one of these words"},
 		{"remove", job.Change{Do: job.DoRemove, Item: "item-3"}, "removed Mudlark 2 TB from the job"},
-		{"wish", job.Change{Do: job.DoWish, Wish: &build.Wish{Text: "quiet"}}, "changed the wish"},
-		{"wish for a ghost", job.Change{Do: job.DoWish, Wish: &build.Wish{Keep: []build.ItemID{"x"}}}, `/wish/keep/0: no item is named "x"; name an item of this job`},
+		{"wish", job.Change{Do: job.DoWish, Wish: &rig.Wish{Text: "quiet"}}, "changed the wish"},
+		{"wish for a ghost", job.Change{Do: job.DoWish, Wish: &rig.Wish{Keep: []rig.ItemID{"x"}}}, `/wish/keep/0: no item is named "x"; name an item of this job`},
 		{"tick nothing", job.Change{Do: job.DoTick, Step: "fit/x"}, `/step: the order has no step "fit/x" now; the plan has changed: look at the order again`},
 		{"confirm", job.Change{Do: job.DoConfirm, Line: "total"}, "Memory total: as expected"},
 		{"read", job.Change{Do: job.DoRead, Line: "drive/SATA6", Text: "1.8 TB"}, "Mudlark 2 TB on SATA6: shows 1.8 TB"},
@@ -122,22 +122,22 @@ func TestAddKit(t *testing.T) {
 
 // A correction of what was found goes into the plan as long as the two agree.
 func TestPlanFollowsFound(t *testing.T) {
-	at := func(s job.Setup, item build.ItemID) (out machine.SocketID) {
+	at := func(s rig.Setup, item rig.ItemID) (out string) {
 		for _, p := range s.Placements {
 			if p.Item == item {
-				out = p.Socket
+				out = p.Socket.String()
 			}
 		}
 		return out
 	}
-	found := func(do job.Do, item build.ItemID, socket machine.SocketID) job.Change {
-		return job.Change{Do: do, In: job.InFound, Item: item, Socket: socket}
+	found := func(do job.Do, item rig.ItemID, socket string) job.Change {
+		return job.Change{Do: do, In: job.InFound, Item: item, Socket: rig.ParsePath(socket)}
 	}
 	for _, c := range []struct {
 		name           string
 		changes        []job.Change
-		item           build.ItemID
-		found, planned machine.SocketID
+		item           rig.ItemID
+		found, planned string
 	}{
 		{"agreed", []job.Change{found(job.DoPlace, "item-3", "SATA2")}, "item-3", "SATA2", "SATA2"},
 		{"planned elsewhere", []job.Change{put("item-3", "SATA1"), found(job.DoPlace, "item-3", "SATA2")}, "item-3", "SATA2", "SATA1"},
@@ -175,13 +175,13 @@ func TestCarrierTravels(t *testing.T) {
 		t.Errorf("order: %s", got)
 	}
 	view := job.Look(j)
-	if got := view.Planned.Socket("SLOT1/1"); got == nil || got.State != build.Live {
+	if got := view.Planned.Socket(rig.ParsePath("SLOT1/1")); got == nil || got.State != fit.Live {
 		t.Errorf("position 1: %+v", got)
 	}
-	at := func(j job.Job, item build.ItemID) (out machine.SocketID) {
+	at := func(j job.Job, item rig.ItemID) (out string) {
 		for _, p := range j.Planned.Placements {
 			if p.Item == item {
-				out = p.Socket
+				out = p.Socket.String()
 			}
 		}
 		return out
@@ -191,7 +191,7 @@ func TestCarrierTravels(t *testing.T) {
 		t.Errorf("the carrier went to SLOT2 and its drive to %q", got)
 	}
 	// A machine found with the carrier in SLOT1: moving the carrier moves one thing.
-	moved.Found.Placements = append(moved.Found.Placements, build.Placement{Item: "item-7", Socket: "SLOT1"}, build.Placement{Item: "item-8", Socket: "SLOT1/1"})
+	moved.Found.Placements = append(moved.Found.Placements, rig.Placement{Item: "item-7", Socket: rig.ParsePath("SLOT1")}, rig.Placement{Item: "item-8", Socket: rig.ParsePath("SLOT1/1")})
 	if got := ids(moved); got != "take-out/item-7@SLOT1 fit/item-7@SLOT2 " {
 		t.Errorf("order of a moved carrier: %s", got)
 	}
@@ -331,8 +331,8 @@ func TestValidateJob(t *testing.T) {
 		{"two items of a name", func(j *job.Job) { j.Items = append(j.Items, j.Items[5]) }, `/items/6/id: "item-6" names an earlier item too`},
 		{"item of no part", func(j *job.Job) { j.Items[0].Part = "x" }, `/items/0/part: no part is named "x"`},
 		{"in two places", func(j *job.Job) { j.Planned.Placements[0].Item = "item-3" }, `/planned/placements/2/item: "item-3" is in another socket already`},
-		{"two in one", func(j *job.Job) { j.Found.Placements[1].Socket = "A1" }, `/found/placements/1/socket: "A1" holds another piece already`},
-		{"setting that is none", func(j *job.Job) { j.Found.Settings = []build.Choice{{Setting: "x"}} }, `/found/settings/0/setting: no setting is named "x"`},
+		{"two in one", func(j *job.Job) { j.Found.Placements[1].Socket = rig.On("A1") }, `/found/placements/1/socket: "A1" holds another piece already`},
+		{"setting that is none", func(j *job.Job) { j.Found.Settings = []rig.Choice{{Setting: "x"}} }, `/found/settings/0/setting: no setting is named "x"`},
 	} {
 		j := load(t, "echo-sounding-tower")
 		c.break_(&j)
@@ -353,7 +353,7 @@ func TestCheckIsTheView(t *testing.T) {
 	if c, v := job.CheckOf(&j), job.Look(j); !reflect.DeepEqual(c.Answer, v.Planned) || c.Stops != v.Status.Stops {
 		t.Error("two answers to one question")
 	}
-	empty := job.New("x", "X", j.Sheet, build.Wish{}, stamp.At)
+	empty := job.New("x", "X", j.Sheet, rig.Wish{}, stamp.At)
 	if s := job.Look(empty).Status; s.Next != "Enter what is in the machine" {
 		t.Errorf("an empty job waits for %q", s.Next)
 	}

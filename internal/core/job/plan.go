@@ -7,21 +7,21 @@ import (
 	"fmt"
 	"strconv"
 
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 )
 
 // PlanQuestion is what the technician adds to a job when asking for the best plan.
 type PlanQuestion struct {
-	Pins     []build.Placement  `json:"pins,omitempty" jsonschema:"maxItems=200"`    // these pieces go there
-	Bans     []build.Placement  `json:"bans,omitempty" jsonschema:"maxItems=200"`    // and these do not
-	Stay     []build.ItemID     `json:"stay,omitempty" jsonschema:"maxItems=200"`    // found pieces that are not moved
-	Scratch  []build.ItemID     `json:"scratch,omitempty" jsonschema:"maxItems=200"` // drives whose own rate matters
-	Array    []build.ItemID     `json:"array,omitempty" jsonschema:"maxItems=200"`   // drives that work together, as fast as their slowest
-	Leave    []build.ItemID     `json:"leave,omitempty" jsonschema:"maxItems=200"`   // found pieces that may come out
+	Pins     []rig.Placement    `json:"pins,omitempty" jsonschema:"maxItems=200"`    // these pieces go there
+	Bans     []rig.Placement    `json:"bans,omitempty" jsonschema:"maxItems=200"`    // and these do not
+	Stay     []rig.ItemID       `json:"stay,omitempty" jsonschema:"maxItems=200"`    // found pieces that are not moved
+	Scratch  []rig.ItemID       `json:"scratch,omitempty" jsonschema:"maxItems=200"` // drives whose own rate matters
+	Array    []rig.ItemID       `json:"array,omitempty" jsonschema:"maxItems=200"`   // drives that work together, as fast as their slowest
+	Leave    []rig.ItemID       `json:"leave,omitempty" jsonschema:"maxItems=200"`   // found pieces that may come out
 	Ports    []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"`   // sockets that stay on and free
 	UseShelf bool               `json:"useShelf,omitempty"`                          // carriers, adapters and boxes of the shelf may be taken where that is better
 	Shelf    []shelf.Stock      `json:"-"`                                           // what else is at hand, tried where there is no plan
@@ -31,7 +31,7 @@ type PlanQuestion struct {
 // PlanInput makes the planner's question; an error is a problem.List into the question.
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
-	in := plan.Input{Found: j.FoundBuild(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[build.ItemID]plan.Role{}, Prices: map[build.ItemID]shelf.Cents{}}
+	in := plan.Input{Found: j.FoundRig(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
 	for i := range q.Shelf {
 		e := &q.Shelf[i]
 		if e.Count == 0 {
@@ -40,7 +40,7 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 		in.Shelf = append(in.Shelf, &e.Part)
 		if q.UseShelf && len(e.Part.Positions()) > 0 && j.Part(e.Part.ID) == nil {
 			id := plan.OnShelf(e.Part.ID)
-			in.Pieces = append(in.Pieces, build.Piece{ID: id, Part: &e.Part})
+			in.Pieces = append(in.Pieces, rig.Piece{ID: id, Part: &e.Part})
 			in.May[id], in.Prices[id] = plan.Leave, e.Price
 		}
 	}
@@ -52,7 +52,7 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 			j.mustKnow(&list, "/bans/"+strconv.Itoa(i)+"/item", p.Item)
 		}
 	}
-	each := func(field string, ids []build.ItemID, role plan.Role) {
+	each := func(field string, ids []rig.ItemID, role plan.Role) {
 		for i, id := range ids {
 			j.mustKnow(&list, field+"/"+strconv.Itoa(i), id)
 			if role != "" {
@@ -89,7 +89,7 @@ func (j *Job) AskPlan(ctx context.Context, q PlanQuestion) (plan.Advice, error) 
 }
 
 // WhyNot says why a piece is not in a socket in the best plan for a job.
-func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item build.ItemID, socket machine.SocketID) (string, error) {
+func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item rig.ItemID, socket rig.Path) (string, error) {
 	in, err := j.PlanInput(q)
 	if err != nil {
 		return "", err

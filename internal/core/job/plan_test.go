@@ -9,12 +9,13 @@ import (
 	"testing"
 
 	"deepbay/demo"
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 )
@@ -33,7 +34,7 @@ func ask(t *testing.T, name string, q job.PlanQuestion) (plan.Advice, string) {
 	lines := []string{string(a.End)}
 	if a.Best != nil {
 		for _, p := range a.Best.Placements {
-			lines = append(lines, string(p.Item)+" in "+string(p.Socket))
+			lines = append(lines, string(p.Item)+" in "+p.Socket.String())
 		}
 		for _, c := range a.Best.Choices {
 			lines = append(lines, string(c.Setting)+" at "+c.Value)
@@ -66,18 +67,18 @@ func TestPlans(t *testing.T) {
 		{"old modules come out, the drive goes to the processor", "echo-sounding-tower", job.PlanQuestion{},
 			[]string{"optimal", "item-4 in M2_1", "item-5 in A2", "item-6 in B2", "2 of Sallow 4 GB come out", "or Sallow 4 GB in A1, Sallow 4 GB in B1, memory 38.40 GB/s at its peak instead of 51.20 GB/s, nothing that was in use is lost"}},
 		{"nothing in use lost counts most", "echo-sounding-tower", job.PlanQuestion{Order: []string{"in use"}}, []string{"item-1 in A1", "item-2 in B1", "memory: 38.40 GB/s at its peak"}},
-		{"a pinned drive moves the old one", "echo-sounding-tower", job.PlanQuestion{Pins: []build.Placement{{Item: "item-4", Socket: "M2_2"}}}, []string{"item-4 in M2_2", "item-3 in SATA1"}},
-		{"a ban", "echo-sounding-tower", job.PlanQuestion{Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}}, []string{"item-4 in M2_2"}},
-		{"what must stay and what would put it off", "echo-sounding-tower", job.PlanQuestion{Stay: []build.ItemID{"item-3"}, Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}},
+		{"a pinned drive moves the old one", "echo-sounding-tower", job.PlanQuestion{Pins: []rig.Placement{{Item: "item-4", Socket: rig.ParsePath("M2_2")}}}, []string{"item-4 in M2_2", "item-3 in SATA1"}},
+		{"a ban", "echo-sounding-tower", job.PlanQuestion{Bans: []rig.Placement{{Item: "item-4", Socket: rig.ParsePath("M2_1")}}}, []string{"item-4 in M2_2"}},
+		{"what must stay and what would put it off", "echo-sounding-tower", job.PlanQuestion{Stay: []rig.ItemID{"item-3"}, Bans: []rig.Placement{{Item: "item-4", Socket: rig.ParsePath("M2_1")}}},
 			[]string{"impossible", "clash the new Ternlight 500 does not go into M2_1", "clash Mudlark 2 TB from SATA6 stays there", "cure let Mudlark 2 TB from SATA6 move"}},
-		{"a port that is kept", "echo-sounding-tower", job.PlanQuestion{Ports: []machine.SocketID{"SATA5"}, Bans: []build.Placement{{Item: "item-4", Socket: "M2_1"}}},
+		{"a port that is kept", "echo-sounding-tower", job.PlanQuestion{Ports: []machine.SocketID{"SATA5"}, Bans: []rig.Placement{{Item: "item-4", Socket: rig.ParsePath("M2_1")}}},
 			[]string{"impossible", "clash SATA5 stays on and free", "cure give up SATA5"}},
 		{"the fastest socket for each drive would halve the graphics card", "wave-model-desktop", job.PlanQuestion{},
 			[]string{"item-1 in PCIE1", "item-5 in M2_1", "item-6 in M2_3", "or Ternlight 2000 in M2_2, cards lose 15.75 GB/s of their rate, instead of nothing"}},
 		{"two drives behind one uplink lose to one on the processor", "side-scan-archive", job.PlanQuestion{},
 			[]string{"item-3 in M2_1", "item-4 in M2_4", "item-5 in M2_2", "all drives at once: 21.17 GB/s", "all drives at once 14.11 GB/s instead of 21.17 GB/s"}},
-		{"an old drive becomes scratch", "side-scan-archive", job.PlanQuestion{Scratch: []build.ItemID{"item-4"}}, []string{"scratch and array: 7.06 GB/s"}},
-		{"an array is as fast as its slowest", "side-scan-archive", job.PlanQuestion{Array: []build.ItemID{"item-3", "item-4"}}, []string{"scratch and array: 14.11 GB/s"}},
+		{"an old drive becomes scratch", "side-scan-archive", job.PlanQuestion{Scratch: []rig.ItemID{"item-4"}}, []string{"scratch and array: 7.06 GB/s"}},
+		{"an array is as fast as its slowest", "side-scan-archive", job.PlanQuestion{Array: []rig.ItemID{"item-3", "item-4"}}, []string{"scratch and array: 14.11 GB/s"}},
 		{"the graphics card moves to where it covers nothing", "bathymetry-render", job.PlanQuestion{}, []string{"item-1 in SLOT4", "item-7 in SLOT1", "slot1-layout at 4+4+4+4", "all drives at once: 45.74 GB/s"}},
 		{"a carrier is split and filled", "dive-camera-ingest", job.PlanQuestion{}, []string{"item-5 in SLOT3", "slot3-layout at 4+4+4+4"}},
 		{"three drives on a lead for two", "lock-gate-recorder", job.PlanQuestion{Shelf: some("crimp-slim", "lead-angled", "raft-4")},
@@ -85,7 +86,7 @@ func TestPlans(t *testing.T) {
 		{"a box of the shelf may be used", "lock-gate-recorder", job.PlanQuestion{UseShelf: true, Shelf: some("haven-dock", "raft-1")},
 			[]string{"optimal", "shelf/haven-dock in USB1", "item-4 in USB1/1", "from the shelf for 38.50"}},
 		{"a carrier that would help nobody is left on the shelf", "echo-sounding-tower", job.PlanQuestion{UseShelf: true, Shelf: some("raft-1", "raft-4")}, []string{"optimal", "item-4 in M2_1", "4 sockets"}},
-		{"one of them may leave", "lock-gate-recorder", job.PlanQuestion{Leave: []build.ItemID{"item-3"}}, []string{"optimal", "1 drive with data comes out"}},
+		{"one of them may leave", "lock-gate-recorder", job.PlanQuestion{Leave: []rig.ItemID{"item-3"}}, []string{"optimal", "1 drive with data comes out"}},
 	} {
 		_, got := ask(t, c.job, c.q)
 		for _, want := range c.want {
@@ -107,8 +108,8 @@ func TestPlanIsTaken(t *testing.T) {
 			if err != nil {
 				t.Fatalf("%s, way %d: %v", name, i, err)
 			}
-			b := next.PlannedBuild()
-			r := build.Resolve(&b)
+			b := next.PlannedRig()
+			r := fit.Resolve(&b)
 			if r.Stops() || len(next.Planned.Placements) != len(way.Placements) {
 				t.Errorf("%s, way %d: %+v\n%v", name, i, r.Findings, next.Planned.Placements)
 			}
@@ -133,7 +134,7 @@ func TestWhyNot(t *testing.T) {
 		{"bathymetry-render", "item-1", "SLOT1", "Gallery 8 graphics in SLOT1 covers it"},
 	} {
 		j := load(t, c.job)
-		got, err := j.WhyNot(context.Background(), job.PlanQuestion{}, build.ItemID(c.item), machine.SocketID(c.socket))
+		got, err := j.WhyNot(context.Background(), job.PlanQuestion{}, rig.ItemID(c.item), rig.ParsePath(c.socket))
 		if err != nil || !strings.Contains(got, c.want) {
 			t.Errorf("%s in %s: %q, %v\nwant %q", c.item, c.socket, got, err, c.want)
 		}
@@ -148,7 +149,7 @@ func TestPlanRefused(t *testing.T) {
 	if _, err := j.AskPlan(gone, job.PlanQuestion{}); !errors.Is(err, context.Canceled) {
 		t.Errorf("cancelled: %v", err)
 	}
-	_, err := j.AskPlan(context.Background(), job.PlanQuestion{Stay: []build.ItemID{"x"}, Order: []string{"beauty"}})
+	_, err := j.AskPlan(context.Background(), job.PlanQuestion{Stay: []rig.ItemID{"x"}, Order: []string{"beauty"}})
 	if err == nil || !strings.Contains(err.Error(), `/stay/0: no item is named "x"`) || !strings.Contains(err.Error(), `/order/0: "beauty" is not a criterion`) {
 		t.Errorf("%v", err)
 	}
@@ -209,7 +210,7 @@ func stock(tb testing.TB) []shelf.Stock {
 // From wish to parts: what is cheapest, and what each step of money more buys.
 func TestShop(t *testing.T) {
 	j := load(t, "echo-sounding-tower")
-	for _, it := range []build.ItemID{"item-4", "item-5", "item-6"} { // nothing was bought yet
+	for _, it := range []rig.ItemID{"item-4", "item-5", "item-6"} { // nothing was bought yet
 		next, _, err := job.Apply(j, job.Change{Do: job.DoRemove, Item: it}, stamp)
 		if err != nil {
 			t.Fatal(err)

@@ -5,8 +5,9 @@ package job
 import (
 	"time"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/rig"
 )
 
 // Report is what the owner takes along and the shop keeps.
@@ -25,14 +26,14 @@ type Report struct {
 
 // Fitted is one piece and its place.
 type Fitted struct {
-	Item   build.ItemID `json:"item"`
-	Name   string       `json:"name"`
-	What   string       `json:"what"`
-	Serial string       `json:"serial,omitempty"`
-	Number string       `json:"number,omitempty"`
-	Socket string       `json:"socket,omitempty"`
-	From   string       `json:"from,omitempty"` // moved from here
-	Runs   string       `json:"runs,omitempty"` // what it does there
+	Item   rig.ItemID `json:"item"`
+	Name   string     `json:"name"`
+	What   string     `json:"what"`
+	Serial string     `json:"serial,omitempty"`
+	Number string     `json:"number,omitempty"`
+	Socket string     `json:"socket,omitempty"`
+	From   string     `json:"from,omitempty"` // moved from here
+	Runs   string     `json:"runs,omitempty"` // what it does there
 }
 
 // Set is one setting that was changed.
@@ -46,15 +47,9 @@ func report(v *View) Report {
 	j := &v.Job
 	r := Report{Fitted: []Fitted{}, Removed: []Fitted{}, Stayed: []Fitted{}, Set: []Set{}, Seen: []power.Line{},
 		Open: []string{}, Agreed: []string{}, Hands: []string{}}
-	place := func(s Setup, id build.ItemID) string {
-		if i := s.where(id); i >= 0 {
-			return string(s.Placements[i].Socket)
-		}
-		return ""
-	}
 	for _, it := range j.Items {
 		p := j.Part(it.Part)
-		from, to := place(j.Found, it.ID), place(j.Planned, it.ID)
+		from, to := j.Found.Where(it.ID).String(), j.Planned.Where(it.ID).String()
 		f := Fitted{Item: it.ID, Name: p.Name, What: p.Describe(), Serial: it.Serial, Number: p.Number, Socket: to}
 		for i := range v.Planned.Sockets {
 			if s := &v.Planned.Sockets[i]; s.Item == it.ID {
@@ -72,7 +67,7 @@ func report(v *View) Report {
 			r.Fitted = append(r.Fitted, f)
 		}
 	}
-	found, planned := j.FoundBuild(), j.PlannedBuild()
+	found, planned := j.FoundRig(), j.PlannedRig()
 	for i := range j.Sheet.Settings {
 		st := &j.Sheet.Settings[i]
 		if a, b := found.Choice(st), planned.Choice(st); a != b {
@@ -98,9 +93,9 @@ func report(v *View) Report {
 	}
 	for _, f := range v.Planned.Findings {
 		switch f.Severity {
-		case build.Stops:
+		case fit.Stops:
 			r.Open = append(r.Open, f.Says)
-		case build.Warns:
+		case fit.Warns:
 			r.Agreed = append(r.Agreed, f.Says)
 		}
 	}

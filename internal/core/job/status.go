@@ -6,7 +6,7 @@ package job
 import (
 	"strconv"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/workorder"
 )
@@ -43,8 +43,8 @@ type Status struct {
 type View struct {
 	Job      Job              `json:"job"`
 	Status   Status           `json:"status"`
-	Found    build.Resolved   `json:"found"`
-	Planned  build.Resolved   `json:"planned"`
+	Found    fit.Resolved     `json:"found"`
+	Planned  fit.Resolved     `json:"planned"`
 	Order    []workorder.Step `json:"order"`
 	Lines    []power.Line     `json:"lines"`
 	Variants []Variant        `json:"variants"`
@@ -53,8 +53,8 @@ type View struct {
 
 // Look computes the view of a job.
 func Look(j Job) View {
-	found, planned := j.FoundBuild(), j.PlannedBuild()
-	v := View{Job: j, Found: build.Resolve(&found), Planned: build.Resolve(&planned), Order: j.Order(), Variants: variants(&j)}
+	found, planned := j.FoundRig(), j.PlannedRig()
+	v := View{Job: j, Found: fit.Resolve(&found), Planned: fit.Resolve(&planned), Order: j.Order(), Variants: variants(&j)}
 	v.Lines = j.Lines(&v.Planned)
 	v.Status = status(&v)
 	v.Report = report(&v)
@@ -134,7 +134,7 @@ func differences(n int) string {
 // unplaced names the first new part that has no place.
 func unplaced(v *View) string {
 	for _, it := range v.Job.Items {
-		if p := v.Job.Part(it.Part); it.New && v.Job.Planned.where(it.ID) < 0 && (p == nil || p.Fitting == nil) {
+		if p := v.Job.Part(it.Part); it.New && v.Job.Planned.Where(it.ID).IsZero() && (p == nil || p.Fitting == nil) {
 			return v.Job.Name(it.ID)
 		}
 	}

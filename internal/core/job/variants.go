@@ -5,23 +5,24 @@ package job
 import (
 	"slices"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/rig"
 )
 
 // Variant is one way to arrange the memory, with what it comes to and the moves
 // that lead there from the plan as it is.
 type Variant struct {
-	Name    string             `json:"name"`
-	Memory  build.MemoryAnswer `json:"memory"`
-	Slots   []build.Placement  `json:"slots"`
-	Moves   []build.Move       `json:"moves"`
-	Current bool               `json:"current"`
+	Name    string           `json:"name"`
+	Memory  fit.MemoryAnswer `json:"memory"`
+	Slots   []rig.Placement  `json:"slots"`
+	Moves   []rig.Move       `json:"moves"`
+	Current bool             `json:"current"`
 }
 
 // variants is empty unless the job has both old and new modules.
 func variants(j *Job) []Variant {
-	var old, fresh []build.ItemID
+	var old, fresh []rig.ItemID
 	for _, it := range j.Items {
 		if p := j.Part(it.Part); p == nil || p.Module == nil {
 			continue
@@ -37,10 +38,10 @@ func variants(j *Job) []Variant {
 	}
 	without := arrange(j, fresh)
 	with := slices.Clone(without)
-	var loose []build.ItemID // old ones that have no place beside the new ones yet
+	var loose []rig.ItemID // old ones that have no place beside the new ones yet
 	for _, id := range old {
-		if i := j.Planned.where(id); i >= 0 && !taken(with, j.Planned.Placements[i].Socket) {
-			with = append(with, j.Planned.Placements[i])
+		if at := j.Planned.Where(id); memorySlot(j, at) && rig.ItemIn(with, at) == "" {
+			with = append(with, rig.Placement{Item: id, Socket: at})
 		} else {
 			loose = append(loose, id)
 		}
@@ -49,7 +50,7 @@ func variants(j *Job) []Variant {
 	out := []Variant{}
 	for _, v := range []struct {
 		name  string
-		slots []build.Placement
+		slots []rig.Placement
 	}{{"New modules alone", without}, {"Old modules kept as well", with}} {
 		if len(v.slots) == 0 || len(out) == 1 && len(v.slots) == len(out[0].Slots) {
 			continue // no room for any, or none for the old ones
@@ -59,74 +60,75 @@ func variants(j *Job) []Variant {
 	return out
 }
 
-func variant(j *Job, name string, slots []build.Placement) Variant {
-	rest := slices.DeleteFunc(slices.Clone(j.Planned.Placements), func(p build.Placement) bool {
-		k := j.Sheet.Socket(p.Socket)
-		return k != nil && k.Kind.Memory()
-	})
-	b := j.build(Setup{append(rest, slots...), j.Planned.Settings})
-	v := Variant{Name: name, Memory: build.Resolve(&b).Memory, Slots: slots, Moves: []build.Move{}}
+func variant(j *Job, name string, slots []rig.Placement) Variant {
+	v := Variant{Name: name, Slots: slots, Moves: []rig.Move{}}
 	for _, p := range slots {
 		if !slices.Contains(j.Planned.Placements, p) {
-			v.Moves = append(v.Moves, build.Move{Item: p.Item, Socket: p.Socket})
+			v.Moves = append(v.Moves, rig.Move{Item: p.Item, Socket: p.Socket})
 		}
 	}
 	for _, p := range j.Planned.Placements {
-		k := j.Sheet.Socket(p.Socket)
-		if k != nil && k.Kind.Memory() && !slices.ContainsFunc(slots, func(q build.Placement) bool { return q.Item == p.Item }) {
-			v.Moves = append(v.Moves, build.Move{Item: p.Item})
+		if memorySlot(j, p.Socket) && rig.PlaceOf(slots, p.Item).IsZero() {
+			v.Moves = append(v.Moves, rig.Move{Item: p.Item})
 		}
 	}
+	r := j.PlannedRig()
+	if after, _, err := r.Moved(v.Moves); err == nil {
+		r.Setup = after
+	}
+	v.Memory = fit.Resolve(&r).Memory
 	v.Current = len(v.Moves) == 0
 	return v
 }
 
+// memorySlot reports a place for modules; the mat is none.
+func memorySlot(j *Job, at rig.Path) bool {
+	k := j.Sheet.Socket(at.Top())
+	return k != nil && k.Kind.Memory() && !at.Nested()
+}
+
 // arrange leaves modules where they are planned if all of them are; otherwise it
 // puts them where the sheet says, and where the sheet is silent in board order.
-func arrange(j *Job, modules []build.ItemID) []build.Placement {
-	var planned []build.Placement
+func arrange(j *Job, modules []rig.ItemID) []rig.Placement {
+	var planned []rig.Placement
 	for _, id := range modules {
-		if i := j.Planned.where(id); i >= 0 {
-			planned = append(planned, j.Planned.Placements[i])
+		if at := j.Planned.Where(id); memorySlot(j, at) {
+			planned = append(planned, rig.Placement{Item: id, Socket: at})
 		}
 	}
 	if len(planned) == len(modules) {
 		return planned
 	}
 	want, _ := j.Sheet.OrderOrGuess(len(modules))
-	var out []build.Placement
+	var out []rig.Placement
 	for i := 0; i < min(len(modules), len(want)); i++ {
-		out = append(out, build.Placement{Item: modules[i], Socket: want[i]})
+		out = append(out, rig.Placement{Item: modules[i], Socket: rig.On(want[i])})
 	}
 	return out
 }
 
 // spread adds modules to free slots, each to the channel that holds least, the
 // board's order breaking ties.
-func spread(j *Job, have []build.Placement, modules []build.ItemID) []build.Placement {
+func spread(j *Job, have []rig.Placement, modules []rig.ItemID) []rig.Placement {
 	out := slices.Clone(have)
-	size := func(id build.ItemID) int64 { return int64(j.Part(j.Item(id).Part).Module.SizeBytes) }
+	size := func(id rig.ItemID) int64 { return int64(j.Part(j.Item(id).Part).Module.SizeBytes) }
 	load := map[machine.ChannelID]int64{}
 	for _, p := range out {
-		load[j.Sheet.Socket(p.Socket).Channel] += size(p.Item)
+		load[j.Sheet.Socket(p.Socket.Top()).Channel] += size(p.Item)
 	}
 	for _, id := range modules {
 		var best *machine.Socket
 		for i := range j.Sheet.Sockets {
 			k := &j.Sheet.Sockets[i]
-			if k.Kind.Memory() && !taken(out, k.ID) && (best == nil || load[k.Channel] < load[best.Channel]) {
+			if k.Kind.Memory() && rig.ItemIn(out, rig.On(k.ID)) == "" && (best == nil || load[k.Channel] < load[best.Channel]) {
 				best = k
 			}
 		}
 		if best == nil {
 			break
 		}
-		out = append(out, build.Placement{Item: id, Socket: best.ID})
+		out = append(out, rig.Placement{Item: id, Socket: rig.On(best.ID)})
 		load[best.Channel] += size(id)
 	}
 	return out
-}
-
-func taken(placed []build.Placement, id machine.SocketID) bool {
-	return slices.ContainsFunc(placed, func(p build.Placement) bool { return p.Socket == id })
 }

@@ -11,10 +11,10 @@ import (
 	"strconv"
 	"strings"
 
-	"deepbay/internal/core/build"
-	"deepbay/internal/core/machine"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 )
 
@@ -31,16 +31,16 @@ type Advice struct {
 
 // Way is one plan in words and numbers.
 type Way struct {
-	Placements []build.Placement `json:"placements"`
-	Choices    []build.Choice    `json:"choices"`
-	Says       []string          `json:"says"`    // the best: what it comes to; an alternative: only what differs
-	Differs    []string          `json:"differs"` // an alternative: which pieces lie elsewhere, which settings are others
-	Moves      []build.Move      `json:"moves"`   // that make it out of any other plan
-	Takes      []part.ID         `json:"takes"`   // from the shelf: pieces named OnShelf before they are in the job
+	Placements []rig.Placement `json:"placements"`
+	Choices    []rig.Choice    `json:"choices"`
+	Says       []string        `json:"says"`    // the best: what it comes to; an alternative: only what differs
+	Differs    []string        `json:"differs"` // an alternative: which pieces lie elsewhere, which settings are others
+	Moves      []rig.Move      `json:"moves"`   // that make it out of any other plan
+	Takes      []part.ID       `json:"takes"`   // from the shelf: pieces named OnShelf before they are in the job
 }
 
 // OnShelf names a piece that lies on the shelf and may be taken.
-func OnShelf(id part.ID) build.ItemID { return "shelf/" + build.ItemID(id) }
+func OnShelf(id part.ID) rig.ItemID { return "shelf/" + rig.ItemID(id) }
 
 // alternatives is how many are shown at most.
 const alternatives = 4
@@ -105,10 +105,10 @@ func (r *Result) proof() string {
 func (in *Input) way(p, best *Plan) Way {
 	out := Way{Placements: p.Placements, Choices: p.Choices, Says: []string{}, Differs: []string{}, Moves: in.moves(p), Takes: []part.ID{}}
 	if out.Choices == nil {
-		out.Choices = []build.Choice{}
+		out.Choices = []rig.Choice{}
 	}
 	for i := range in.Pieces {
-		if q := &in.Pieces[i]; q.ID == OnShelf(q.Part.ID) && build.SocketOf(p.Placements, q.ID) != "" {
+		if q := &in.Pieces[i]; q.ID == OnShelf(q.Part.ID) && !rig.PlaceOf(p.Placements, q.ID).IsZero() {
 			out.Takes = append(out.Takes, q.Part.ID)
 		}
 	}
@@ -128,17 +128,17 @@ func (in *Input) way(p, best *Plan) Way {
 	}
 	for i := range in.Pieces {
 		q := &in.Pieces[i]
-		if at := build.SocketOf(p.Placements, q.ID); at != build.SocketOf(best.Placements, q.ID) {
+		if at := rig.PlaceOf(p.Placements, q.ID); at != rig.PlaceOf(best.Placements, q.ID) {
 			where := "stays out"
-			if at != "" {
-				where = "in " + string(at)
+			if !at.IsZero() {
+				where = "in " + at.String()
 			}
 			out.Differs = append(out.Differs, q.Part.Name+" "+where)
 		}
 	}
 	for i := range in.Found.Sheet.Settings {
 		s := &in.Found.Sheet.Settings[i]
-		if v := build.Value(s, p.Choices); v != build.Value(s, best.Choices) {
+		if v := rig.Value(s, p.Choices); v != rig.Value(s, best.Choices) {
 			out.Differs = append(out.Differs, s.Name+": "+s.OptionName(v))
 		}
 	}
@@ -147,12 +147,12 @@ func (in *Input) way(p, best *Plan) Way {
 
 // lost names what was in use in the machine and is not in a plan.
 func (in *Input) lost(p *Plan) string {
-	b := in.build(p.Placements, p.Choices)
-	before, after := build.Judge(&in.Found), build.Judge(&b)
+	b := in.rig(p.Placements, p.Choices)
+	before, after := fit.Judge(&in.Found), fit.Judge(&b)
 	var names, out []string
 	for i := range in.Pieces {
 		q := &in.Pieces[i]
-		if q.Part.Drive == nil && in.home(q.ID) != "" && build.SocketOf(p.Placements, q.ID) == "" {
+		if q.Part.Drive == nil && !in.home(q.ID).IsZero() && rig.PlaceOf(p.Placements, q.ID).IsZero() {
 			out = append(out, q.Part.Name)
 		}
 	}
@@ -168,8 +168,8 @@ func (in *Input) lost(p *Plan) string {
 		names = append(names, several(n, name)+come)
 	}
 	for i := range in.Found.Sheet.Sockets { // the board's own come first, in the order of the sheet
-		if o := &after.Sockets[i]; o.State == build.Off && o.Item == "" && before.Sockets[i].State != build.Off {
-			names = append(names, string(o.Socket)+" goes off")
+		if o := &after.Sockets[i]; o.State == fit.Off && o.Item == "" && before.Sockets[i].State != fit.Off {
+			names = append(names, o.Socket.String()+" goes off")
 		}
 	}
 	if len(names) == 0 {
@@ -180,16 +180,16 @@ func (in *Input) lost(p *Plan) string {
 
 // moves make a plan out of any other: every piece into its place or out, every
 // setting that rules ask about at its value.
-func (in *Input) moves(p *Plan) []build.Move {
-	out := []build.Move{}
+func (in *Input) moves(p *Plan) []rig.Move {
+	out := []rig.Move{}
 	for i := range in.Pieces {
-		if q := &in.Pieces[i]; q.Part.Fitting == nil && (q.ID != OnShelf(q.Part.ID) || build.SocketOf(p.Placements, q.ID) != "") {
-			out = append(out, build.Move{Item: q.ID, Socket: build.SocketOf(p.Placements, q.ID)})
+		if q := &in.Pieces[i]; q.Part.Fitting == nil && (q.ID != OnShelf(q.Part.ID) || !rig.PlaceOf(p.Placements, q.ID).IsZero()) {
+			out = append(out, rig.Move{Item: q.ID, Socket: rig.PlaceOf(p.Placements, q.ID)})
 		}
 	}
 	for i := range in.Found.Sheet.Settings {
 		if s := &in.Found.Sheet.Settings[i]; in.asks(s) {
-			out = append(out, build.Move{Setting: s.ID, Value: build.Value(s, p.Choices)})
+			out = append(out, rig.Move{Setting: s.ID, Value: rig.Value(s, p.Choices)})
 		}
 	}
 	return out
@@ -306,7 +306,7 @@ func saved(n, best int64) string {
 
 // WhyNot says why the best plan does not have a piece in a socket: what stops it
 // there, or what the best plan with it there loses.
-func WhyNot(ctx context.Context, in Input, best *Plan, item build.ItemID, socket machine.SocketID) (string, error) {
+func WhyNot(ctx context.Context, in Input, best *Plan, item rig.ItemID, socket rig.Path) (string, error) {
 	in.Order = in.order()
 	p := in.piece(item)
 	if p == nil {
@@ -314,7 +314,7 @@ func WhyNot(ctx context.Context, in Input, best *Plan, item build.ItemID, socket
 	}
 	name := p.Part.Name
 	pinned := in
-	pinned.Pins = append(slices.DeleteFunc(slices.Clone(in.Pins), func(p build.Placement) bool { return p.Item == item }), build.Placement{Item: item, Socket: socket})
+	pinned.Pins = append(slices.DeleteFunc(slices.Clone(in.Pins), func(p rig.Placement) bool { return p.Item == item }), rig.Placement{Item: item, Socket: socket})
 	r, err := Find(ctx, pinned)
 	if err != nil {
 		return "", err
@@ -325,35 +325,35 @@ func WhyNot(ctx context.Context, in Input, best *Plan, item build.ItemID, socket
 	case r.End == Impossible:
 		return in.stopped(best, item, socket), nil
 	case best == nil:
-		return name + " would work in " + string(socket), nil
+		return name + " would work in " + socket.String(), nil
 	}
 	for _, c := range in.Order {
 		if r.Best.Score[c] > best.Score[c] {
-			return name + " works in " + string(socket) + ", but: " + c.against(r.Best.Score[c], best.Score[c]), nil
+			return name + " works in " + socket.String() + ", but: " + c.against(r.Best.Score[c], best.Score[c]), nil
 		}
 	}
-	return name + " would be as good in " + string(socket) + "; of equal plans the one with the earlier sockets is taken", nil
+	return name + " would be as good in " + socket.String() + "; of equal plans the one with the earlier sockets is taken", nil
 }
 
 // stopped words what stops a piece in a socket, with the rest as in the best plan.
-func (in *Input) stopped(best *Plan, item build.ItemID, socket machine.SocketID) string {
-	b := in.build(in.Found.Placements, in.Found.Choices)
+func (in *Input) stopped(best *Plan, item rig.ItemID, socket rig.Path) string {
+	b := in.rig(in.Found.Placements, in.Found.Settings)
 	if best != nil {
-		b.Placements, b.Choices = best.Placements, best.Choices
+		b.Setup = rig.Setup{Placements: best.Placements, Settings: best.Choices}
 	}
-	b.Placements = slices.DeleteFunc(slices.Clone(b.Placements), func(p build.Placement) bool { return p.Item == item || p.Socket == socket })
-	if b.Socket(socket) == nil {
-		return string(socket) + " is not there in the best plan"
+	after, _, err := b.Moved([]rig.Move{{Item: item, Socket: socket}})
+	if err != nil {
+		return socket.String() + " is not there in the best plan"
 	}
-	b.Placements = append(b.Placements, build.Placement{Item: item, Socket: socket})
-	r := build.Resolve(&b)
+	b.Setup = after
+	r := fit.Resolve(&b)
 	for _, f := range r.Findings {
-		if f.Severity == build.Stops && f.Item == item || f.Code == "fit-unknown" && f.Item == item {
+		if f.Severity == fit.Stops && f.Item == item || f.Code == "fit-unknown" && f.Item == item {
 			return f.Says
 		}
 	}
 	for _, f := range r.Findings {
-		if f.Severity == build.Stops {
+		if f.Severity == fit.Stops {
 			return f.Says
 		}
 	}

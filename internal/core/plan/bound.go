@@ -6,16 +6,16 @@ import (
 	"math"
 	"slices"
 
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // kin groups pieces that go into the same sockets: together they need as many.
 func (s *search) kinship() {
 	for i := range s.choices {
 		c := &s.choices[i]
-		if len(c.options) > 0 && c.options[len(c.options)-1].socket == "" {
+		if len(c.options) > 0 && c.options[len(c.options)-1].socket.IsZero() {
 			continue // it may also lie on the mat
 		}
 		g := slices.IndexFunc(s.kin, func(k []int) bool { return sameOptions(&s.choices[k[0]], c) })
@@ -42,7 +42,7 @@ func (s *search) wanting(kin []int) (int64, bool) {
 	}
 	open, closed, costly := 0, 0, 0
 	clear(s.opens)
-	var last machine.SocketID
+	var last rig.Path
 	for n := range s.choices[kin[0]].options {
 		o := &s.choices[kin[0]].options[n]
 		if _, taken := s.taken[o.socket]; taken || o.socket == last {
@@ -169,11 +169,11 @@ func (s *search) peak() float64 {
 	for i := range s.choices {
 		c := &s.choices[i]
 		m := c.piece.Part.Module
-		if m == nil || c.now >= 0 && c.options[c.now].socket == "" {
+		if m == nil || c.now >= 0 && c.options[c.now].socket.IsZero() {
 			continue
 		}
 		count++
-		surely := c.now >= 0 || len(c.options) > 0 && c.options[len(c.options)-1].socket != ""
+		surely := c.now >= 0 || len(c.options) > 0 && !c.options[len(c.options)-1].socket.IsZero()
 		rate := max(m.RateMTps, m.ProfileMTps)
 		if surely && rate.Known() && (slowest == 0 || rate < slowest) {
 			slowest = rate

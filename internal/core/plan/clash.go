@@ -8,15 +8,14 @@ import (
 	"maps"
 	"slices"
 
-	"deepbay/internal/core/build"
-	"deepbay/internal/core/machine"
+	"deepbay/internal/core/rig"
 )
 
 // want is one thing that binds the search and can be set aside to see what clashes.
 type want struct {
 	kind   wantKind
-	item   build.ItemID
-	socket machine.SocketID
+	item   rig.ItemID
+	socket rig.Path
 }
 
 type wantKind string
@@ -41,13 +40,13 @@ func (in *Input) wants() []want {
 		out = append(out, want{kind: wantSystem})
 	}
 	for _, p := range in.Pins {
-		out = append(out, want{wantPin, p.Item, ""})
+		out = append(out, want{kind: wantPin, item: p.Item})
 	}
 	for _, p := range in.Bans {
 		out = append(out, want{wantBan, p.Item, p.Socket})
 	}
 	for _, id := range in.Ports {
-		out = append(out, want{wantPort, "", id})
+		out = append(out, want{kind: wantPort, socket: rig.On(id)})
 	}
 	for i := range in.Pieces {
 		p := &in.Pieces[i]
@@ -56,22 +55,22 @@ func (in *Input) wants() []want {
 		}
 		switch in.role(p) {
 		case Stay:
-			out = append(out, want{wantStay, p.ID, ""}, want{wantIn, p.ID, ""})
+			out = append(out, want{kind: wantStay, item: p.ID}, want{kind: wantIn, item: p.ID})
 		case Move:
-			out = append(out, want{wantIn, p.ID, ""})
+			out = append(out, want{kind: wantIn, item: p.ID})
 		}
 	}
 	return out
 }
 
 // name tells a piece from its like.
-func (in *Input) name(id build.ItemID) string {
+func (in *Input) name(id rig.ItemID) string {
 	p := in.piece(id)
 	if p == nil {
 		return "anything"
 	}
-	if home := in.home(id); home != "" {
-		return p.Part.Name + " from " + string(home)
+	if home := in.home(id); !home.IsZero() {
+		return p.Part.Name + " from " + home.String()
 	}
 	return "the new " + p.Part.Name
 }
@@ -83,12 +82,12 @@ func (in *Input) words(w want) (is, givenUp string) {
 	case wantStay:
 		return name + " stays there", "let " + name + " move"
 	case wantPin:
-		at := string(build.SocketOf(in.Pins, w.item))
+		at := rig.PlaceOf(in.Pins, w.item).String()
 		return name + " is pinned to " + at, "let go of the pin of " + name + " to " + at
 	case wantBan:
-		return name + " does not go into " + string(w.socket), "let " + name + " go into " + string(w.socket)
+		return name + " does not go into " + w.socket.String(), "let " + name + " go into " + w.socket.String()
 	case wantPort:
-		return string(w.socket) + " stays on and free", "give up " + string(w.socket)
+		return w.socket.String() + " stays on and free", "give up " + w.socket.String()
 	case wantMemory:
 		return in.Wish.MemoryBytes.Binary() + " of memory or more", "do with less memory"
 	case wantSystem:
@@ -148,7 +147,7 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 		if p.Fitting == nil && len(p.Positions()) == 0 {
 			continue
 		}
-		extra := build.Piece{ID: OnShelf(p.ID), Part: p}
+		extra := rig.Piece{ID: OnShelf(p.ID), Part: p}
 		if in.piece(extra.ID) != nil {
 			continue // tried already
 		}
@@ -156,7 +155,7 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 		try.Pieces = append(slices.Clone(in.Pieces), extra)
 		try.May = maps.Clone(in.May)
 		if try.May == nil {
-			try.May = map[build.ItemID]Role{}
+			try.May = map[rig.ItemID]Role{}
 		}
 		try.May[extra.ID] = Leave
 		r, err := Find(ctx, try)

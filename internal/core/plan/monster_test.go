@@ -8,12 +8,12 @@ import (
 	"testing"
 	"time"
 
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest"
 )
 
@@ -52,7 +52,7 @@ func TestMonster(t *testing.T) {
 // two are alike, settings that switch off, in every value, what other values leave.
 func hostile(sockets, drives, settings int, hopeless bool) Input {
 	s := &machine.Sheet{ID: "hostile", Name: "Hostile", Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}}, Groups: []machine.Group{{ID: "all", Root: "cpu", Lanes: 128}}}
-	in := Input{Found: build.Build{Sheet: s}}
+	in := Input{Found: rig.Rig{Sheet: s}}
 	for i := range sockets {
 		s.Sockets = append(s.Sockets, machine.Socket{ID: machine.SocketID(fmt.Sprint("M2_", i+1)), Kind: machine.M2, Group: "all", Protocols: []link.Protocol{link.PCIe}, Gen: quantity.Gen(3 + i%3), Lanes: 4, Key: part.KeyM, LengthsMM: []quantity.Millimetres{80}})
 	}
@@ -70,10 +70,10 @@ func hostile(sockets, drives, settings int, hopeless bool) Input {
 		}
 	}
 	for i := range drives {
-		in.Pieces = append(in.Pieces, build.Piece{ID: build.ItemID(fmt.Sprint("i", i+1)), New: true, Part: &part.Part{ID: part.ID(fmt.Sprint("d", i+1)), Name: "drive",
+		in.Pieces = append(in.Pieces, rig.Piece{ID: rig.ItemID(fmt.Sprint("i", i+1)), New: true, Part: &part.Part{ID: part.ID(fmt.Sprint("d", i+1)), Name: "drive",
 			Drive: &part.Drive{Form: part.FormM2, Protocol: link.PCIe, Gen: 4, Lanes: 4, CapacityBytes: quantity.DriveBytes(500), ReadMBps: float64(3000 + 100*i), M2: &part.M2{Keys: []part.Key{part.KeyM}, LengthMM: 80, TwoSided: quantity.No}}}})
 	}
-	in.Pieces = append(in.Pieces, build.Piece{ID: "module", New: true, Part: &part.Part{ID: "m", Name: "module", Module: &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: quantity.GiB, RateMTps: 3200, Ranks: 1}}})
+	in.Pieces = append(in.Pieces, rig.Piece{ID: "module", New: true, Part: &part.Part{ID: "m", Name: "module", Module: &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: quantity.GiB, RateMTps: 3200, Ranks: 1}}})
 	return in
 }
 

@@ -21,9 +21,9 @@ import (
 	"context"
 	"slices"
 
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 )
 
@@ -79,20 +79,20 @@ const (
 
 // Input is a question to the planner.
 type Input struct {
-	Found   build.Build // the machine as it arrived
-	Pieces  []build.Piece
-	Wish    build.Wish
-	May     map[build.ItemID]Role
-	Scratch []build.ItemID               // drives whose own rate matters
-	Array   []build.ItemID               // drives that work together, as fast as their slowest
-	Prices  map[build.ItemID]shelf.Cents // of pieces that would have to be taken from the shelf
-	Pins    []build.Placement            // the technician's: these pieces go there
-	Bans    []build.Placement            // and these do not go there; an empty item bans all
-	Ports   []machine.SocketID           // sockets that stay on and free for later, or hold what they held
-	Shelf   []*part.Part                 // what else is at hand, tried where there is no plan
-	Order   []Criterion                  // the first counts most; those left out follow in their usual order
-	Budget  int                          // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
-	without map[want]bool                // wishes set aside, while a clash is looked for
+	Found   rig.Rig // the machine as it arrived
+	Pieces  []rig.Piece
+	Wish    rig.Wish
+	May     map[rig.ItemID]Role
+	Scratch []rig.ItemID               // drives whose own rate matters
+	Array   []rig.ItemID               // drives that work together, as fast as their slowest
+	Prices  map[rig.ItemID]shelf.Cents // of pieces that would have to be taken from the shelf
+	Pins    []rig.Placement            // the technician's: these pieces go there
+	Bans    []rig.Placement            // and these do not go there; an empty item bans all
+	Ports   []machine.SocketID         // sockets that stay on and free for later, or hold what they held
+	Shelf   []*part.Part               // what else is at hand, tried where there is no plan
+	Order   []Criterion                // the first counts most; those left out follow in their usual order
+	Budget  int                        // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
+	without map[want]bool              // wishes set aside, while a clash is looked for
 }
 
 // DefaultBudget bounds a search to a few seconds on a slow machine.
@@ -113,8 +113,8 @@ func (End) Values() []string { return []string{string(Optimal), string(Impossibl
 
 // Plan is one way to do it.
 type Plan struct {
-	Placements []build.Placement
-	Choices    []build.Choice // of the settings that rules ask about, where they differ from the default
+	Placements []rig.Placement
+	Choices    []rig.Choice // of the settings that rules ask about, where they differ from the default
 	Score      Score
 }
 
@@ -132,7 +132,7 @@ type Result struct {
 func Find(ctx context.Context, in Input) (Result, error) {
 	in.Order = in.order()
 	parts := split(&in)
-	out := Result{End: Optimal, Best: &Plan{Placements: []build.Placement{}, Choices: []build.Choice{}}}
+	out := Result{End: Optimal, Best: &Plan{Placements: []rig.Placement{}, Choices: []rig.Choice{}}}
 	budget := in.Budget
 	if budget == 0 {
 		budget = DefaultBudget
@@ -209,7 +209,7 @@ func compare(order []Criterion, a, b *Score) int {
 	return 0
 }
 
-func (in *Input) role(p *build.Piece) Role {
+func (in *Input) role(p *rig.Piece) Role {
 	switch r := in.May[p.ID]; {
 	case p.New:
 		return Move
@@ -221,22 +221,22 @@ func (in *Input) role(p *build.Piece) Role {
 	return Leave
 }
 
-// home is where a piece was found, "" for a new one.
-func (in *Input) home(id build.ItemID) machine.SocketID {
-	return build.SocketOf(in.Found.Placements, id)
+// home is where a piece was found, the mat for a new one.
+func (in *Input) home(id rig.ItemID) rig.Path {
+	return in.Found.Where(id)
 }
 
 // piece finds a piece by its name, nil if there is none.
-func (in *Input) piece(id build.ItemID) *build.Piece {
-	if i := slices.IndexFunc(in.Pieces, func(p build.Piece) bool { return p.ID == id }); i >= 0 {
+func (in *Input) piece(id rig.ItemID) *rig.Piece {
+	if i := slices.IndexFunc(in.Pieces, func(p rig.Piece) bool { return p.ID == id }); i >= 0 {
 		return &in.Pieces[i]
 	}
 	return nil
 }
 
-// build is the machine with pieces placed and settings chosen.
-func (in *Input) build(placed []build.Placement, choices []build.Choice) build.Build {
+// rig is the machine with pieces placed and settings chosen.
+func (in *Input) rig(placed []rig.Placement, choices []rig.Choice) rig.Rig {
 	b := in.Found
-	b.Pieces, b.Placements, b.Choices, b.Wish = in.Pieces, placed, choices, in.Wish
+	b.Pieces, b.Setup, b.Wish = in.Pieces, rig.Setup{Placements: placed, Settings: choices}, in.Wish
 	return b
 }

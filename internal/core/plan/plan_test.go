@@ -7,9 +7,10 @@ import (
 	"slices"
 	"testing"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/coretest"
 )
@@ -20,29 +21,29 @@ func question(rng *rand.Rand) Input {
 	b := coretest.Machine(rng)
 	keep := 1 + rng.Intn(4)
 	rng.Shuffle(len(b.Pieces), func(i, j int) { b.Pieces[i], b.Pieces[j] = b.Pieces[j], b.Pieces[i] })
-	if i := slices.IndexFunc(b.Pieces, func(p build.Piece) bool { return p.Part.Module != nil }); i > 0 && rng.Intn(20) > 0 {
+	if i := slices.IndexFunc(b.Pieces, func(p rig.Piece) bool { return p.Part.Module != nil }); i > 0 && rng.Intn(20) > 0 {
 		b.Pieces[0], b.Pieces[i] = b.Pieces[i], b.Pieces[0] // mostly with memory: without it nothing starts
 	}
 	b.Pieces = b.Pieces[:min(keep, len(b.Pieces))]
 	if len(b.Pieces) > 1 && rng.Intn(3) == 0 {
 		b.Pieces[1].Part = b.Pieces[0].Part
 	}
-	in := Input{Pieces: b.Pieces, May: map[build.ItemID]Role{}, Prices: map[build.ItemID]shelf.Cents{}}
-	where := map[machine.SocketID]build.ItemID{}
+	in := Input{Pieces: b.Pieces, May: map[rig.ItemID]Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
+	where := map[rig.Path]rig.ItemID{}
 	for _, p := range b.Placements {
 		where[p.Socket] = p.Item
 	}
-	old := func(id build.ItemID) bool {
-		return slices.ContainsFunc(b.Pieces, func(p build.Piece) bool { return p.ID == id && !p.New })
+	old := func(id rig.ItemID) bool {
+		return slices.ContainsFunc(b.Pieces, func(p rig.Piece) bool { return p.ID == id && !p.New })
 	}
-	var found []build.Placement
+	var found []rig.Placement
 	for _, p := range b.Placements {
-		up := build.Holder(p.Socket)
-		i := slices.IndexFunc(b.Pieces, func(q build.Piece) bool { return q.ID == p.Item })
-		if k := b.Socket(p.Socket); i < 0 || k == nil || !build.Suits(b.Pieces[i].Part, k) {
+		up := p.Socket.Holder()
+		i := slices.IndexFunc(b.Pieces, func(q rig.Piece) bool { return q.ID == p.Item })
+		if k := b.Socket(p.Socket); i < 0 || k == nil || !rig.Suits(b.Pieces[i].Part, k) {
 			continue // found lying in another kind of socket: nobody would count that as a home
 		}
-		if old(p.Item) && (up == "" || old(where[up])) {
+		if old(p.Item) && (up.IsZero() || old(where[up])) {
 			found = append(found, p)
 		}
 	}
@@ -56,7 +57,7 @@ func question(rng *rand.Rand) Input {
 				in.Array = append(in.Array, p.ID)
 			}
 		}
-		if !slices.ContainsFunc(found, func(q build.Placement) bool { return q.Item == p.ID }) {
+		if !slices.ContainsFunc(found, func(q rig.Placement) bool { return q.Item == p.ID }) {
 			p.New = true                       // found nowhere: it came along
 			if brings(p) && rng.Intn(3) == 0 { // or may be taken from the shelf
 				p.New, in.May[p.ID], in.Prices[p.ID] = false, Leave, shelf.Cents(100+rng.Intn(3000))
@@ -66,10 +67,10 @@ func question(rng *rand.Rand) Input {
 			in.May[p.ID] = []Role{Stay, Move, Leave}[rng.Intn(3)]
 		}
 		if len(b.Sheet.Sockets) > 0 && rng.Intn(8) == 0 {
-			in.Bans = append(in.Bans, build.Placement{Item: p.ID, Socket: b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))].ID})
+			in.Bans = append(in.Bans, rig.Placement{Item: p.ID, Socket: rig.On(b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))].ID)})
 		}
-		if k := b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))]; rng.Intn(12) == 0 && build.Suits(p.Part, &k) {
-			in.Pins = append(in.Pins, build.Placement{Item: p.ID, Socket: k.ID})
+		if k := b.Sheet.Sockets[rng.Intn(len(b.Sheet.Sockets))]; rng.Intn(12) == 0 && rig.Suits(p.Part, &k) {
+			in.Pins = append(in.Pins, rig.Placement{Item: p.ID, Socket: rig.On(k.ID)})
 		}
 	}
 	b.Placements = found
@@ -96,7 +97,7 @@ func exhaustive(in Input, limit int) (*Plan, bool) {
 	in.Order = in.order()
 	all := newScorer(&in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(&in)})
 	pieces := inSearchOrder(in.Pieces)
-	places := make([][]machine.SocketID, len(pieces))
+	places := make([][]rig.Path, len(pieces))
 	total := 1
 	for i := range pieces {
 		places[i] = anywhere(&in, all, pieces, i)
@@ -111,30 +112,30 @@ func exhaustive(in Input, limit int) (*Plan, bool) {
 		return nil, false
 	}
 	var best *Plan
-	at := make([]machine.SocketID, len(pieces))
-	choices := make([]build.Choice, len(all.half.settings))
+	at := make([]rig.Path, len(pieces))
+	choices := make([]rig.Choice, len(all.half.settings))
 	var setting func(int)
 	setting = func(j int) {
 		if j < len(choices) {
 			for _, o := range all.half.settings[j].Options {
-				choices[j] = build.Choice{Setting: all.half.settings[j].ID, Value: o.Value}
+				choices[j] = rig.Choice{Setting: all.half.settings[j].ID, Value: o.Value}
 				setting(j + 1)
 			}
 			return
 		}
-		var placed []build.Placement
+		var placed []rig.Placement
 		for i, id := range at {
-			if id != "" {
-				placed = append(placed, build.Placement{Item: pieces[i].ID, Socket: id})
+			if !id.IsZero() {
+				placed = append(placed, rig.Placement{Item: pieces[i].ID, Socket: id})
 			}
 		}
-		b := all.in.build(placed, choices)
+		b := all.in.rig(placed, choices)
 		for i, id := range at {
-			if id == "" {
+			if id.IsZero() {
 				continue
 			}
 			k := b.Socket(id)
-			if k == nil || !build.Suits(pieces[i].Part, k) || slices.Index(at, id) != i {
+			if k == nil || !rig.Suits(pieces[i].Part, k) || slices.Index(at, id) != i {
 				return
 			}
 		}
@@ -171,51 +172,53 @@ func settingsOf(in *Input) []*machine.Setting {
 
 // anywhere lists where one piece may go by its kind, role, pins and bans, in the
 // order of the sheet, on every other piece that brings sockets as well.
-func anywhere(in *Input, s *scorer, pieces []build.Piece, i int) []machine.SocketID {
+func anywhere(in *Input, s *scorer, pieces []rig.Piece, i int) []rig.Path {
 	p := &pieces[i]
-	var out []machine.SocketID
-	var visit func(k *machine.Socket, chain []build.Placement)
-	visit = func(k *machine.Socket, chain []build.Placement) {
-		if build.Suits(p.Part, k) && !slices.Contains(out, k.ID) {
-			out = append(out, k.ID)
+	var out []rig.Path
+	var visit func(k *rig.Place, chain []rig.Placement)
+	visit = func(k *rig.Place, chain []rig.Placement) {
+		if rig.Suits(p.Part, &k.Socket) && !slices.Contains(out, k.Path) {
+			out = append(out, k.Path)
 		}
 		for j := range pieces {
 			h := &pieces[j]
-			if j == i || !brings(h) || !build.Suits(h.Part, k) || slices.ContainsFunc(chain, func(q build.Placement) bool { return q.Item == h.ID }) {
+			if j == i || !brings(h) || !rig.Suits(h.Part, &k.Socket) || slices.ContainsFunc(chain, func(q rig.Placement) bool { return q.Item == h.ID }) {
 				continue
 			}
-			next := append(slices.Clone(chain), build.Placement{Item: h.ID, Socket: k.ID})
-			b := in.build(next, nil)
+			next := append(slices.Clone(chain), rig.Placement{Item: h.ID, Socket: k.Path})
+			b := in.rig(next, nil)
 			for _, c := range b.Carried() {
-				if build.Holder(c.ID) == k.ID {
+				if c.Path.Holder() == k.Path {
 					visit(&c, next)
 				}
 			}
 		}
 	}
 	for n := range in.Found.Sheet.Sockets {
-		visit(&in.Found.Sheet.Sockets[n], nil)
+		visit(&rig.Place{Path: rig.On(in.Found.Sheet.Sockets[n].ID), Socket: in.Found.Sheet.Sockets[n]}, nil)
 	}
-	slices.SortStableFunc(out, s.comesBefore)
+	slices.SortStableFunc(out, in.Found.Compare)
 	pinned := false
 	for _, q := range in.Pins {
 		if q.Item == p.ID {
 			pinned = true
-			out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id != q.Socket })
+			out = slices.DeleteFunc(out, func(id rig.Path) bool { return id != q.Socket })
 		}
 	}
 	for _, q := range in.Bans {
 		if q.Item == p.ID {
-			out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id == q.Socket })
+			out = slices.DeleteFunc(out, func(id rig.Path) bool { return id == q.Socket })
 		}
 	}
-	out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return slices.Contains(in.Ports, id) && id != in.home(p.ID) })
+	out = slices.DeleteFunc(out, func(id rig.Path) bool {
+		return !id.Nested() && slices.Contains(in.Ports, id.Top()) && id != in.home(p.ID)
+	})
 	switch home := in.home(p.ID); in.role(p) {
 	case Stay:
-		out = slices.DeleteFunc(out, func(id machine.SocketID) bool { return id != home })
+		out = slices.DeleteFunc(out, func(id rig.Path) bool { return id != home })
 	case Leave:
 		if !pinned {
-			out = append(out, "")
+			out = append(out, rig.Path{})
 		}
 	}
 	return out
@@ -277,12 +280,12 @@ func pieceNames(in Input) string {
 // samePlan compares placements whatever their order, and settings whatever is default.
 func samePlan(in *Input, a, b *Plan) bool {
 	for _, p := range in.Pieces {
-		if build.SocketOf(a.Placements, p.ID) != build.SocketOf(b.Placements, p.ID) {
+		if rig.PlaceOf(a.Placements, p.ID) != rig.PlaceOf(b.Placements, p.ID) {
 			return false
 		}
 	}
 	for _, s := range settingsOf(in) {
-		if build.Value(s, a.Choices) != build.Value(s, b.Choices) {
+		if rig.Value(s, a.Choices) != rig.Value(s, b.Choices) {
 			return false
 		}
 	}
@@ -293,15 +296,15 @@ func samePlan(in *Input, a, b *Plan) bool {
 func holds(t *testing.T, in *Input, p *Plan) {
 	t.Helper()
 	b := in.Found
-	b.Pieces, b.Placements, b.Choices, b.Wish = in.Pieces, p.Placements, p.Choices, in.Wish
-	r := build.Resolve(&b)
+	b.Pieces, b.Setup, b.Wish = in.Pieces, rig.Setup{Placements: p.Placements, Settings: p.Choices}, in.Wish
+	r := fit.Resolve(&b)
 	for _, f := range r.Findings {
-		if f.Severity == build.Stops && f.Code != "memory-none" && f.Code != "wish-keep" {
+		if f.Severity == fit.Stops && f.Code != "memory-none" && f.Code != "wish-keep" {
 			t.Fatalf("the plan is stopped: %s", f.Says)
 		}
 	}
 	for _, q := range p.Placements {
-		if s := r.Socket(q.Socket); s.State != build.Live {
+		if s := r.Socket(q.Socket); s.State != fit.Live {
 			t.Fatalf("%s is %s in %s", q.Item, s.State, q.Socket)
 		}
 	}

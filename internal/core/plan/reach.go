@@ -5,22 +5,22 @@ package plan
 import (
 	"cmp"
 	"slices"
-	"strings"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/rig"
 )
 
 // option is one place a piece may take. A socket that a part brings is there only
 // while that part, the piece numbered holder, is in the socket named before the
 // last stroke of the path.
 type option struct {
-	socket machine.SocketID
+	socket rig.Path
 	holder int // -1 for the board's own sockets
 	single
-	on     machine.SocketID // where the holder must be
-	behind int              // the root whose uplink it passes, as the sheet numbers them; -1 for none
+	on     rig.Path // where the holder must be
+	behind int      // the root whose uplink it passes, as the sheet numbers them; -1 for none
 }
 
 // most is how many options a search takes on: far above any real machine.
@@ -32,7 +32,7 @@ const tooMany = 65
 // trial names what alone was asked: a part in a socket, on these holders.
 type trial struct {
 	part   *part.Part
-	socket machine.SocketID
+	socket rig.Path
 	on     string  // the parts that hold it
 	ref    float64 // what a card is measured against
 }
@@ -48,12 +48,12 @@ type single struct {
 }
 
 // brings reports a part that brings sockets.
-func brings(p *build.Piece) bool { return len(p.Part.Positions()) > 0 }
+func brings(p *rig.Piece) bool { return len(p.Part.Positions()) > 0 }
 
 // inSearchOrder puts cards that bring nothing first, for they cover slots, then
 // what brings sockets, then the rest.
-func inSearchOrder(pieces []build.Piece) []build.Piece {
-	rank := func(p *build.Piece) int {
+func inSearchOrder(pieces []rig.Piece) []rig.Piece {
+	rank := func(p *rig.Piece) int {
 		switch {
 		case brings(p):
 			return 1
@@ -63,7 +63,7 @@ func inSearchOrder(pieces []build.Piece) []build.Piece {
 		return 2
 	}
 	out := slices.Clone(pieces)
-	slices.SortStableFunc(out, func(a, b build.Piece) int { return rank(&a) - rank(&b) })
+	slices.SortStableFunc(out, func(a, b rig.Piece) int { return rank(&a) - rank(&b) })
 	return out
 }
 
@@ -71,21 +71,21 @@ func inSearchOrder(pieces []build.Piece) []build.Piece {
 // included, to any depth.
 func (s *search) sockets() {
 	type place struct {
-		socket *machine.Socket
+		socket *rig.Place
 		holder int
-		chain  []build.Placement // what holds it
+		chain  []rig.Placement // what holds it
 	}
 	var places []place
 	sheet := s.in.Found.Sheet
 	for i := range sheet.Sockets {
-		places = append(places, place{&sheet.Sockets[i], -1, nil})
+		places = append(places, place{&rig.Place{Path: rig.On(sheet.Sockets[i].ID), Socket: sheet.Sockets[i]}, -1, nil})
 	}
 	total := 0
 	for n := 0; n < len(places); n++ {
 		at := places[n]
 		for i := range s.choices {
 			c := &s.choices[i]
-			if !build.Suits(c.piece.Part, at.socket) || slices.ContainsFunc(at.chain, func(p build.Placement) bool { return p.Item == c.piece.ID }) || !s.allowed(c, at.socket.ID) {
+			if !rig.Suits(c.piece.Part, &at.socket.Socket) || slices.ContainsFunc(at.chain, func(p rig.Placement) bool { return p.Item == c.piece.ID }) || !s.allowed(c, at.socket.Path) {
 				continue
 			}
 			one := s.try(c, at.socket, at.chain)
@@ -99,19 +99,19 @@ func (s *search) sockets() {
 				s.out = true
 				return
 			}
-			if at.socket.ID != c.home && s.inside(at.socket.ID) {
+			if at.socket.Path != c.home && s.in.Found.Inside(at.socket.Path) {
 				one.bound[Opened] = 1
 			}
-			if s.risks(c.piece, c.home, at.socket.ID) {
+			if s.risks(c.piece, c.home, at.socket.Path) {
 				one.bound[Data] = 1
 			}
 			one.bound[Cost] = int64(s.in.Prices[c.piece.ID])
-			c.add(option{socket: at.socket.ID, holder: at.holder, on: build.Holder(at.socket.ID), single: one, behind: s.rootOf(at.socket)})
+			c.add(option{socket: at.socket.Path, holder: at.holder, on: at.socket.Path.Holder(), single: one, behind: s.rootOf(&at.socket.Socket)})
 			if brings(c.piece) {
-				chain := append(slices.Clone(at.chain), build.Placement{Item: c.piece.ID, Socket: at.socket.ID})
-				b := s.in.build(chain, s.chosen)
+				chain := append(slices.Clone(at.chain), rig.Placement{Item: c.piece.ID, Socket: at.socket.Path})
+				b := s.in.rig(chain, s.chosen)
 				for _, k := range b.Carried() {
-					if build.Holder(k.ID) == at.socket.ID {
+					if k.Path.Holder() == at.socket.Path {
 						places = append(places, place{&k, i, chain})
 					}
 				}
@@ -121,12 +121,12 @@ func (s *search) sockets() {
 	for i := range s.choices {
 		c := &s.choices[i]
 		slices.SortStableFunc(c.options, func(a, b option) int {
-			return cmp.Or(s.comesBefore(a.socket, b.socket), cmp.Compare(a.holder, b.holder))
+			return cmp.Or(s.in.Found.Compare(a.socket, b.socket), cmp.Compare(a.holder, b.holder))
 		})
 		if s.mayLeave(c) {
 			out := option{holder: -1, behind: -1}
-			if c.home != "" {
-				if s.risks(c.piece, c.home, "") {
+			if !c.home.IsZero() {
+				if s.risks(c.piece, c.home, rig.Path{}) {
 					out.bound[Data] = 1
 				} else {
 					out.bound[InUse] = 1
@@ -164,21 +164,10 @@ func least(a, b Score) Score {
 	return a
 }
 
-// comesBefore orders sockets as the sheet lists them, and the positions of what is
-// in one behind it.
-func (s *scorer) comesBefore(a, b machine.SocketID) int {
-	topA, restA, _ := strings.Cut(string(a), "/")
-	topB, restB, _ := strings.Cut(string(b), "/")
-	index := func(top string) int {
-		return slices.IndexFunc(s.in.Found.Sheet.Sockets, func(k machine.Socket) bool { return string(k.ID) == top })
-	}
-	return cmp.Or(cmp.Compare(index(topA), index(topB)), cmp.Compare(len(restA), len(restB)), cmp.Compare(restA, restB))
-}
-
 // allowed applies pins, bans and the role to a socket.
-func (s *search) allowed(c *choice, id machine.SocketID) bool {
+func (s *search) allowed(c *choice, id rig.Path) bool {
 	for _, p := range s.in.Pins {
-		if p.Item == c.piece.ID && p.Socket != id && !s.in.without[want{wantPin, c.piece.ID, ""}] {
+		if p.Item == c.piece.ID && p.Socket != id && !s.in.without[want{kind: wantPin, item: c.piece.ID}] {
 			return false
 		}
 	}
@@ -187,18 +176,18 @@ func (s *search) allowed(c *choice, id machine.SocketID) bool {
 			return false
 		}
 	}
-	if c.home != id && slices.Contains(s.in.Ports, id) && !s.in.without[want{wantPort, "", id}] {
+	if c.home != id && !id.Nested() && slices.Contains(s.in.Ports, id.Top()) && !s.in.without[want{kind: wantPort, socket: id}] {
 		return false
 	}
-	return s.in.role(c.piece) != Stay || c.home == id || s.in.without[want{wantStay, c.piece.ID, ""}]
+	return s.in.role(c.piece) != Stay || c.home == id || s.in.without[want{kind: wantStay, item: c.piece.ID}]
 }
 
 func (s *search) mayLeave(c *choice) bool {
 	id := c.piece.ID
-	if s.in.without[want{wantIn, id, ""}] {
+	if s.in.without[want{kind: wantIn, item: id}] {
 		return true
 	}
-	if slices.ContainsFunc(s.in.Pins, func(p build.Placement) bool { return p.Item == id && !s.in.without[want{wantPin, id, ""}] }) {
+	if slices.ContainsFunc(s.in.Pins, func(p rig.Placement) bool { return p.Item == id && !s.in.without[want{kind: wantPin, item: id}] }) {
 		return false
 	}
 	return s.in.role(c.piece) == Leave
@@ -208,8 +197,8 @@ func (s *search) mayLeave(c *choice) bool {
 // stops it there stops it in every plan: rules and other parts only take away.
 // Only a split of a slot may give: a position that another socket's part may bring to
 // life is let pass.
-func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) single {
-	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.ID}
+func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
+	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.Path}
 	for _, p := range chain {
 		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
 	}
@@ -217,7 +206,7 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 		return got
 	}
 	var best single
-	placed := append(slices.Clone(chain), build.Placement{Item: c.piece.ID, Socket: k.ID})
+	placed := append(slices.Clone(chain), rig.Placement{Item: c.piece.ID, Socket: k.Path})
 	sets := s.asked(placed, false)
 	combinations := 1
 	for _, j := range sets {
@@ -239,8 +228,8 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 		if s.spend(s.judging()); s.out {
 			return single{}
 		}
-		b := s.in.build(placed, choices)
-		got := s.read(build.Judge(&b), c.piece, k.ID)
+		b := s.in.rig(placed, choices)
+		got := s.read(fit.Judge(&b), c.piece, k.Path)
 		if got.ok {
 			works |= 1 << n
 			for i, j := range sets {
@@ -268,7 +257,7 @@ func (s *search) try(c *choice, k *machine.Socket, chain []build.Placement) sing
 }
 
 // anything is the bound of a piece of which nothing is known but its own label.
-func (s *search) anything(p *build.Piece) single {
+func (s *search) anything(p *rig.Piece) single {
 	out := single{ok: true}
 	if d := p.Part.Drive; d != nil {
 		out.rate = max(d.Link().Planning().MBps(), 600)
@@ -281,13 +270,13 @@ func (s *search) anything(p *build.Piece) single {
 }
 
 // read takes the piece's own part out of a verdict.
-func (s *search) read(v build.Verdict, p *build.Piece, at machine.SocketID) single {
-	i := slices.IndexFunc(v.Sockets, func(o build.Outcome) bool { return o.Socket == at })
+func (s *search) read(v fit.Verdict, p *rig.Piece, at rig.Path) single {
+	i := slices.IndexFunc(v.Sockets, func(o fit.Outcome) bool { return o.Socket == at })
 	o := &v.Sockets[i]
 	if v.Count("position-dead") > 0 && s.splitElsewhere {
 		return s.anything(p)
 	}
-	if o.State != build.Live {
+	if o.State != fit.Live {
 		return single{}
 	}
 	out := single{ok: true}
@@ -313,13 +302,13 @@ func (s *search) read(v build.Verdict, p *build.Piece, at machine.SocketID) sing
 // asked lists the settings that can change what the parts placed come to: those
 // that a rule with an effect on their sockets, or on memory, asks about; and, where
 // ports count, those of rules that switch sockets off.
-func (s *search) asked(placed []build.Placement, ports bool) []int {
+func (s *search) asked(placed []rig.Placement, ports bool) []int {
 	var out []int
 	for j, set := range s.half.settings {
 		if slices.ContainsFunc(s.in.Found.Sheet.Rules, func(r machine.Rule) bool {
 			return asksAbout(&r, set) &&
 				slices.ContainsFunc(r.Then, func(e machine.Effect) bool {
-					return e.Profile || e.Off && ports || slices.ContainsFunc(placed, func(p build.Placement) bool { return p.Socket == e.Socket })
+					return e.Profile || e.Off && ports || slices.ContainsFunc(placed, func(p rig.Placement) bool { return p.Socket == rig.On(e.Socket) })
 				})
 		}) {
 			out = append(out, j)
@@ -355,7 +344,7 @@ func (s *search) twins() {
 		a := &s.choices[i]
 		for j := i - 1; j >= 0 && a.twin < 0; j-- {
 			b := &s.choices[j]
-			if a.home == "" && b.home == "" && a.piece.New == b.piece.New && a.scratch == b.scratch && a.array == b.array && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
+			if a.home.IsZero() && b.home.IsZero() && a.piece.New == b.piece.New && a.scratch == b.scratch && a.array == b.array && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
 				a.twin = j
 			}
 		}

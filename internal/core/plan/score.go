@@ -5,17 +5,17 @@ package plan
 import (
 	"math"
 	"slices"
-	"strings"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/rig"
 )
 
 // half is what a search decides about: drives and cards, or memory, or both where a
 // rule of the sheet ties them together. Scores of halves that nothing ties add up.
 type half struct {
 	io, memory bool
-	pieces     []build.Piece // that it places
+	pieces     []rig.Piece // that it places
 	settings   []*machine.Setting
 }
 
@@ -80,9 +80,9 @@ func split(in *Input) []half {
 type scorer struct {
 	in    *Input
 	half  half
-	off   map[machine.SocketID]bool // as found
-	refs  map[build.ItemID]float64  // the rate a card is measured against
-	codes []int8                    // what each rule's findings count for
+	off   map[rig.Path]bool      // as found
+	refs  map[rig.ItemID]float64 // the rate a card is measured against
+	codes []int8                 // what each rule's findings count for
 }
 
 // What a rule's findings count for.
@@ -99,13 +99,13 @@ const (
 )
 
 func newScorer(in *Input, h half) *scorer {
-	s := &scorer{in: in, half: h, off: map[machine.SocketID]bool{}, refs: map[build.ItemID]float64{}, codes: make([]int8, len(build.Checks))}
-	var found build.Verdict // what was off and how fast cards were is asked of drives and cards only
+	s := &scorer{in: in, half: h, off: map[rig.Path]bool{}, refs: map[rig.ItemID]float64{}, codes: make([]int8, len(fit.Checks))}
+	var found fit.Verdict // what was off and how fast cards were is asked of drives and cards only
 	if h.io {
-		found = build.Judge(&in.Found)
+		found = fit.Judge(&in.Found)
 	}
 	for _, o := range found.Sockets {
-		if o.State == build.Off {
+		if o.State == fit.Off {
 			s.off[o.Socket] = true
 		}
 	}
@@ -116,14 +116,14 @@ func newScorer(in *Input, h half) *scorer {
 		}
 		s.refs[p.ID] = c.Link().LineRate().MBps()
 		if !p.New {
-			i := slices.IndexFunc(found.Sockets, func(o build.Outcome) bool { return o.Item == p.ID && o.Link != nil })
+			i := slices.IndexFunc(found.Sockets, func(o fit.Outcome) bool { return o.Item == p.ID && o.Link != nil })
 			if s.refs[p.ID] = 0; i >= 0 {
 				s.refs[p.ID] = found.Sockets[i].Link.MBps
 			}
 		}
 	}
-	for i := range build.Checks {
-		switch c := &build.Checks[i]; c.Code {
+	for i := range fit.Checks {
+		switch c := &fit.Checks[i]; c.Code {
 		case "wish-keep", "not-placed", "start-pcie", "link-below-drive", "uplink-below-link", "card-narrow":
 			// roles, rates and the wish say this already, or every plan has it
 		case "memory-none":
@@ -140,9 +140,9 @@ func newScorer(in *Input, h half) *scorer {
 			s.codes[i] = warm
 		default:
 			switch c.Severity {
-			case build.Stops:
+			case fit.Stops:
 				s.codes[i] = stops
-			case build.Warns:
+			case fit.Warns:
 				s.codes[i] = warning
 			}
 		}
@@ -151,9 +151,9 @@ func newScorer(in *Input, h half) *scorer {
 }
 
 // score judges a plan; false where it cannot be carried out as it was asked for.
-func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score, bool) {
-	b := s.in.build(placed, choices)
-	v := build.Judge(&b)
+func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, bool) {
+	b := s.in.rig(placed, choices)
+	v := fit.Judge(&b)
 	var out Score
 	for i, n := range v.Found {
 		if n == 0 {
@@ -187,11 +187,11 @@ func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score,
 	for i := range v.Sockets {
 		o := &v.Sockets[i]
 		switch {
-		case o.Item != "" && o.State != build.Live:
+		case o.Item != "" && o.State != fit.Live:
 			return out, false // not seen, or not known to be
-		case o.State == build.Off && s.half.io && slices.Contains(s.in.Ports, o.Socket) && !s.in.without[want{wantPort, "", o.Socket}]:
+		case o.State == fit.Off && s.half.io && !o.Socket.Nested() && slices.Contains(s.in.Ports, o.Socket.Top()) && !s.in.without[want{kind: wantPort, socket: o.Socket}]:
 			return out, false
-		case o.Item == "" && o.State == build.Off && s.half.io && !strings.Contains(string(o.Socket), "/") && !s.off[o.Socket]:
+		case o.Item == "" && o.State == fit.Off && s.half.io && !o.Socket.Nested() && !s.off[o.Socket]:
 			out[InUse]++
 		case o.Item != "" && s.refs[o.Item] > 0:
 			got := 0.0
@@ -235,17 +235,17 @@ func (s *scorer) score(placed []build.Placement, choices []build.Choice) (Score,
 func whole(mbps float64) int64 { return int64(mbps + 1e-6) }
 
 // systemDrive reports a new drive that is what the wish asks of the system drive.
-func (s *scorer) systemDrive(id build.ItemID) bool {
+func (s *scorer) systemDrive(id rig.ItemID) bool {
 	p := s.in.piece(id)
 	return p.New && s.in.Wish.System(p.Part.Drive)
 }
 
 // changes adds what the plan changes of the machine as it arrived.
-func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.Choice) {
+func (s *scorer) changes(out *Score, placed []rig.Placement, choices []rig.Choice) {
 	for i := range s.half.pieces {
 		p := &s.half.pieces[i]
-		home, at := s.in.home(p.ID), build.SocketOf(placed, p.ID)
-		if at != "" {
+		home, at := s.in.home(p.ID), rig.PlaceOf(placed, p.ID)
+		if !at.IsZero() {
 			out[Cost] += int64(s.in.Prices[p.ID])
 		}
 		switch {
@@ -253,18 +253,18 @@ func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.C
 			continue
 		case s.risks(p, home, at):
 			out[Data]++
-		case at == "":
+		case at.IsZero():
 			out[InUse]++
 		}
-		if at != "" && s.inside(at) {
+		if !at.IsZero() && s.in.Found.Inside(at) {
 			out[Opened]++
 		}
-		if home != "" && s.inside(home) && !slices.ContainsFunc(placed, func(q build.Placement) bool { return q.Socket == home }) {
+		if !home.IsZero() && s.in.Found.Inside(home) && rig.ItemIn(placed, home) == "" {
 			out[Opened]++
 		}
 	}
 	for _, set := range s.half.settings {
-		if build.Value(set, choices) != s.in.Found.Choice(set) {
+		if rig.Value(set, choices) != s.in.Found.Choice(set) {
 			out[Settings]++
 		}
 	}
@@ -272,13 +272,6 @@ func (s *scorer) changes(out *Score, placed []build.Placement, choices []build.C
 
 // risks reports a drive whose data may not be there as before: it comes out, or it
 // goes from a port of the machine behind the bridge of a box, or back.
-func (s *scorer) risks(p *build.Piece, home, at machine.SocketID) bool {
-	return p.Part.Drive != nil && home != "" && (at == "" || s.inside(home) != s.inside(at))
-}
-
-// inside reports a socket for which the machine is opened.
-func (s *scorer) inside(id machine.SocketID) bool {
-	top, _, _ := strings.Cut(string(id), "/")
-	k := s.in.Found.Sheet.Socket(machine.SocketID(top))
-	return k == nil || k.Kind != machine.USB
+func (s *scorer) risks(p *rig.Piece, home, at rig.Path) bool {
+	return p.Part.Drive != nil && !home.IsZero() && (at.IsZero() || s.in.Found.Inside(home) != s.in.Found.Inside(at))
 }

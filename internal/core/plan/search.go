@@ -8,15 +8,16 @@ import (
 	"math"
 	"slices"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/rig"
 )
 
 // choice is a piece while it is searched for: what it may do and what it does now.
 type choice struct {
-	piece   *build.Piece
+	piece   *rig.Piece
 	options []option // in the order of the sheet; the mat, "", is the last
-	home    machine.SocketID
+	home    rig.Path
 	twin    int // an earlier piece that nothing tells from this one, -1 if there is none
 	best    Score
 	system  bool
@@ -34,8 +35,8 @@ type search struct {
 	ctx       context.Context
 	order     []Criterion
 	choices   []choice
-	taken     map[machine.SocketID]int // by which piece
-	found     []int                    // of each setting, the option as found
+	taken     map[rig.Path]int // by which piece
+	found     []int            // of each setting, the option as found
 	rootBound Score
 	budget    int  // steps left
 	steps     int  // since the context was asked
@@ -53,8 +54,8 @@ type search struct {
 	set      []int // and its settings
 	ordered  bool  // second pass: in the order of sockets, for the first plan as good as the best
 	finished bool
-	placed   []build.Placement
-	chosen   []build.Choice
+	placed   []rig.Placement
+	chosen   []rig.Choice
 	alone    map[trial]single
 	decided  []bool // settings
 	// A rule may split a slot for what another socket holds: then a position that is
@@ -64,10 +65,10 @@ type search struct {
 }
 
 func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
-	s := &search{scorer: newScorer(in, h), ctx: ctx, order: in.Order, budget: budget, taken: map[machine.SocketID]int{}, alone: map[trial]single{}}
+	s := &search{scorer: newScorer(in, h), ctx: ctx, order: in.Order, budget: budget, taken: map[rig.Path]int{}, alone: map[trial]single{}}
 	for _, set := range h.settings {
 		s.found = append(s.found, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == in.Found.Choice(set) }))
-		s.chosen = append(s.chosen, build.Choice{Setting: set.ID, Value: in.Found.Choice(set)})
+		s.chosen = append(s.chosen, rig.Choice{Setting: set.ID, Value: in.Found.Choice(set)})
 	}
 	var channels []machine.ChannelID
 	for _, k := range in.Found.Sheet.Sockets {
@@ -211,7 +212,7 @@ type branch struct {
 // mark keeps what is in use in step with a piece placed (by 1) or taken up (by -1).
 func (s *search) mark(i int, o *option, by int) {
 	switch {
-	case o.socket == "":
+	case o.socket.IsZero():
 	case by > 0:
 		s.taken[o.socket] = i
 	default:
@@ -228,34 +229,34 @@ func (s *search) mark(i int, o *option, by int) {
 // possible asks whether what lies so far, cards and what brings sockets, can lie
 // together: slots that are covered and plugs that are short stop whatever follows.
 func (s *search) possible(last int) bool {
-	var placed []build.Placement
+	var placed []rig.Placement
 	for i := range last + 1 {
-		if o := &s.choices[i].options[s.choices[i].now]; o.socket != "" {
+		if o := &s.choices[i].options[s.choices[i].now]; !o.socket.IsZero() {
 			if o.holder > last {
 				return true // its own holder is still to come
 			}
-			placed = append(placed, build.Placement{Item: s.choices[i].piece.ID, Socket: o.socket})
+			placed = append(placed, rig.Placement{Item: s.choices[i].piece.ID, Socket: o.socket})
 		}
 	}
 	if s.spend(s.judging()); s.out {
 		return false
 	}
-	b := s.in.build(placed, s.chosen)
-	v := build.Judge(&b)
-	return !slices.ContainsFunc(placementOnly, func(c build.Code) bool { return v.Count(c) > 0 })
+	b := s.in.rig(placed, s.chosen)
+	v := fit.Judge(&b)
+	return !slices.ContainsFunc(placementOnly, func(c fit.Code) bool { return v.Count(c) > 0 })
 }
 
 // placementOnly are the rules that stop by what lies where, whatever is set.
-var placementOnly = []build.Code{"slot-covered", "m2-cover", "power-plugs"}
+var placementOnly = []fit.Code{"slot-covered", "m2-cover", "power-plugs"}
 
 // open reports whether a place can be taken now: free, its holder there or still to
 // come, and not before that of a twin.
 func (s *search) open(i, step int, o *option) bool {
 	c := &s.choices[i]
-	if c.twin >= 0 && step <= s.choices[c.twin].step && (o.socket != "" || step < s.choices[c.twin].step) {
+	if c.twin >= 0 && step <= s.choices[c.twin].step && (!o.socket.IsZero() || step < s.choices[c.twin].step) {
 		return false
 	}
-	if o.socket == "" {
+	if o.socket.IsZero() {
 		return true
 	}
 	if _, taken := s.taken[o.socket]; taken {
@@ -280,8 +281,8 @@ func (s *search) leaf(bound *Score) {
 	s.placed = s.placed[:0]
 	for i := range s.choices {
 		c := &s.choices[i]
-		if o := &c.options[c.now]; o.socket != "" {
-			s.placed = append(s.placed, build.Placement{Item: c.piece.ID, Socket: o.socket})
+		if o := &c.options[c.now]; !o.socket.IsZero() {
+			s.placed = append(s.placed, rig.Placement{Item: c.piece.ID, Socket: o.socket})
 		}
 	}
 	for j, set := range s.half.settings {
@@ -358,13 +359,13 @@ func (s *search) settle(sets []int, bound Score) {
 func (s *search) plan() Plan {
 	out := Plan{Score: *s.best}
 	for i, n := range s.at {
-		if o := &s.choices[i].options[n]; o.socket != "" {
-			out.Placements = append(out.Placements, build.Placement{Item: s.choices[i].piece.ID, Socket: o.socket})
+		if o := &s.choices[i].options[n]; !o.socket.IsZero() {
+			out.Placements = append(out.Placements, rig.Placement{Item: s.choices[i].piece.ID, Socket: o.socket})
 		}
 	}
 	for j, set := range s.half.settings {
 		if v := set.Options[s.set[j]].Value; v != set.Default {
-			out.Choices = append(out.Choices, build.Choice{Setting: set.ID, Value: v})
+			out.Choices = append(out.Choices, rig.Choice{Setting: set.ID, Value: v})
 		}
 	}
 	return out

@@ -10,10 +10,10 @@ import (
 	"slices"
 	"strings"
 
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
 )
 
@@ -73,7 +73,7 @@ func Shop(ctx context.Context, in Input, need Need, stock []shelf.Stock) (Shoppi
 		for _, p := range b.Picks {
 			e := stocked(stock, p.Part)
 			for range p.Count {
-				try.Pieces = append(try.Pieces, build.Piece{ID: build.ItemID(fmt.Sprint("shelf/", len(try.Pieces))), Part: &e.Part, New: true})
+				try.Pieces = append(try.Pieces, rig.Piece{ID: rig.ItemID(fmt.Sprint("shelf/", len(try.Pieces))), Part: &e.Part, New: true})
 			}
 		}
 		r, err := Find(ctx, try)
@@ -209,7 +209,7 @@ func (in *Input) systems(need Need, stock []shelf.Stock) []Pick {
 		return []Pick{{}}
 	}
 	var out []Pick
-	if slices.ContainsFunc(in.Pieces, func(p build.Piece) bool { return p.New && in.Wish.System(p.Part.Drive) }) {
+	if slices.ContainsFunc(in.Pieces, func(p rig.Piece) bool { return p.New && in.Wish.System(p.Part.Drive) }) {
 		out = append(out, Pick{}) // one came along
 	}
 	for _, e := range stock {
@@ -242,5 +242,5 @@ func (in *Input) data(need Need, stock []shelf.Stock) []Pick {
 
 // goesSomewhere reports that the board has a socket of the part's kind.
 func (in *Input) goesSomewhere(p *part.Part) bool {
-	return slices.ContainsFunc(in.Found.Sheet.Sockets, func(k machine.Socket) bool { return build.Suits(p, &k) })
+	return slices.ContainsFunc(in.Found.Sheet.Sockets, func(k machine.Socket) bool { return rig.Suits(p, &k) })
 }

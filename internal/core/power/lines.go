@@ -7,11 +7,12 @@ import (
 	"strconv"
 	"strings"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 const (
@@ -26,7 +27,7 @@ func settingOf(id LineID) machine.SettingID {
 
 // lines lists everything worth looking at, in the order it is come upon: set-up
 // first, then the running system.
-func lines(b *build.Build, r *build.Resolved) []foretold {
+func lines(b *rig.Rig, r *fit.Resolved) []foretold {
 	f := forecast{b: b, r: r}
 	f.memory()
 	for i := range b.Sheet.Sockets {
@@ -46,8 +47,8 @@ func lines(b *build.Build, r *build.Resolved) []foretold {
 }
 
 type forecast struct {
-	b   *build.Build
-	r   *build.Resolved
+	b   *rig.Rig
+	r   *fit.Resolved
 	out []foretold
 }
 
@@ -87,18 +88,18 @@ func (f *forecast) memory() {
 		Reading{Bytes: m.UsableBytes}, m.UsableBytes.Known())
 }
 
-func (f *forecast) slot(k *machine.Socket, s *build.SocketState) {
+func (f *forecast) slot(k *machine.Socket, s *fit.SocketState) {
 	l := Line{ID: LineID("slot/" + string(k.ID)), Screen: setUp, About: "Slot " + string(k.ID)}
 	p := f.part(s.Item)
 	switch {
-	case p == nil || p.Module == nil || s.State == build.Stopped || s.State == build.Off:
+	case p == nil || p.Module == nil || s.State == fit.Stopped || s.State == fit.Off:
 		f.add(l, Reading{Absent: true}, true)
 	default:
-		f.add(l, Reading{Bytes: p.Module.SizeBytes}, p.Module.SizeBytes.Known() && s.State == build.Live)
+		f.add(l, Reading{Bytes: p.Module.SizeBytes}, p.Module.SizeBytes.Known() && s.State == fit.Live)
 	}
 }
 
-func (f *forecast) part(id build.ItemID) *part.Part {
+func (f *forecast) part(id rig.ItemID) *part.Part {
 	for i := range f.b.Pieces {
 		if f.b.Pieces[i].ID == id {
 			return f.b.Pieces[i].Part
@@ -107,59 +108,50 @@ func (f *forecast) part(id build.ItemID) *part.Part {
 	return nil
 }
 
-// box reports a socket of a USB box.
-func (f *forecast) box(id machine.SocketID) bool {
-	if s := f.r.Socket(build.Holder(id)); s != nil {
-		p := f.part(s.Item)
-		return p != nil && p.Enclosure != nil
-	}
-	return false
-}
-
-func (f *forecast) isNew(id build.ItemID) bool {
-	return slices.ContainsFunc(f.b.Pieces, func(p build.Piece) bool { return p.ID == id && p.New })
+func (f *forecast) isNew(id rig.ItemID) bool {
+	return slices.ContainsFunc(f.b.Pieces, func(p rig.Piece) bool { return p.ID == id && p.New })
 }
 
 // card foretells the link of a card or USB box that is seen itself; a carrier is not.
-func (f *forecast) card(s *build.SocketState) {
+func (f *forecast) card(s *fit.SocketState) {
 	p := f.part(s.Item)
 	if p == nil || s.Link == nil {
 		return
 	}
 	if e := p.Enclosure; e != nil {
 		mbps := s.Link.USB.LineGbps()
-		f.add(Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " on " + string(s.Socket), Expected: s.Link.Text,
+		f.add(Line{ID: LineID("link/" + s.Socket.String()), Screen: system, About: "Link of " + p.Name + " on " + s.Socket.String(), Expected: s.Link.Text,
 			Shows:  []Show{{"in megabits a second", strconv.FormatFloat(mbps*1000, 'f', -1, 64)}, {"at most", s.Link.Rate}},
 			Normal: "480 is the lead or the port: take the lead that came with the box, and a rear port."},
-			Reading{Gbps: mbps}, s.State == build.Live && mbps > 0)
+			Reading{Gbps: mbps}, s.State == fit.Live && mbps > 0)
 		return
 	}
 	if p.Card == nil || p.Card.Carrier != nil {
 		return
 	}
-	f.add(Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " in " + string(s.Socket), Expected: s.Link.Text,
+	f.add(Line{ID: LineID("link/" + s.Socket.String()), Screen: system, About: "Link of " + p.Name + " in " + s.Socket.String(), Expected: s.Link.Text,
 		Shows:  []Show{{"at most", s.Link.Rate}},
 		Normal: "An idle card may drop to Gen 1: read the link under load. A narrower width does not come back by itself."},
-		Reading{Gen: s.Link.Gen, Lanes: s.Link.Lanes}, s.State == build.Live && s.Link.MBps > 0)
+		Reading{Gen: s.Link.Gen, Lanes: s.Link.Lanes}, s.State == fit.Live && s.Link.MBps > 0)
 }
 
-func (f *forecast) drive(s *build.SocketState) {
+func (f *forecast) drive(s *fit.SocketState) {
 	p := f.part(s.Item)
 	if p == nil || p.Drive == nil {
 		return
 	}
 	c := p.Drive.CapacityBytes
-	box := f.box(s.Socket)
+	box := f.b.Outside(s.Socket)
 	screen := setUp
 	if box {
 		screen = system // set-up need not list what is outside
 	}
-	l := Line{ID: LineID("drive/" + string(s.Socket)), Screen: screen, About: p.Name + " on " + string(s.Socket)}
-	if s.State == build.Stopped || s.State == build.Off {
+	l := Line{ID: LineID("drive/" + s.Socket.String()), Screen: screen, About: p.Name + " on " + s.Socket.String()}
+	if s.State == fit.Stopped || s.State == fit.Off {
 		f.add(l, Reading{Absent: true}, true)
 		return
 	}
-	sure := s.State == build.Live
+	sure := s.State == fit.Live
 	if c.Known() {
 		l.Shows = []Show{
 			{"decimal", c.Decimal() + " (" + c.Exact() + ")"},
@@ -172,7 +164,7 @@ func (f *forecast) drive(s *build.SocketState) {
 	}
 	f.add(l, Reading{Bytes: c}, sure && c.Known())
 	if a := s.Link; a != nil && !box { // what is behind a bridge is not seen
-		l := Line{ID: LineID("link/" + string(s.Socket)), Screen: system, About: "Link of " + p.Name + " on " + string(s.Socket), Expected: a.Text}
+		l := Line{ID: LineID("link/" + s.Socket.String()), Screen: system, About: "Link of " + p.Name + " on " + s.Socket.String(), Expected: a.Text}
 		if a.MBps > 0 {
 			l.Shows = []Show{{"at most", a.Rate}}
 		}

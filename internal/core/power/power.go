@@ -14,9 +14,10 @@ import (
 	"strings"
 	"time"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // Format and Version head every observation file.
@@ -79,7 +80,7 @@ type Observation struct {
 
 // Expect foretells what a resolved build shows. Lines whose value cannot be told
 // are left out of the readings; Lines lists them all the same.
-func Expect(b *build.Build, r *build.Resolved) Observation {
+func Expect(b *rig.Rig, r *fit.Resolved) Observation {
 	out := Observation{Format: Format, Version: Version, Readings: []Reading{}}
 	for _, l := range lines(b, r) {
 		if l.known {
@@ -140,7 +141,7 @@ type foretold struct {
 
 // Compare puts what was seen beside what was expected, line by line. reasons
 // are the explanations given for lines that differ.
-func Compare(b *build.Build, r *build.Resolved, readings []Reading, reasons map[LineID]string) []Line {
+func Compare(b *rig.Rig, r *fit.Resolved, readings []Reading, reasons map[LineID]string) []Line {
 	found := map[LineID]*Reading{}
 	for i := range readings {
 		found[readings[i].Line] = &readings[i]
@@ -173,7 +174,7 @@ func Compare(b *build.Build, r *build.Resolved, readings []Reading, reasons map[
 }
 
 // seen is a reading in words, a setting's value in those of its screen.
-func seen(b *build.Build, r Reading) string {
+func seen(b *rig.Rig, r Reading) string {
 	if st := b.Sheet.Setting(settingOf(r.Line)); st != nil && r.Raw == "" {
 		return st.OptionName(r.Value)
 	}
@@ -216,7 +217,7 @@ const systemLoss = 512 * quantity.MiB
 
 // Agree reports whether a reading is what was expected, allowing for the ways
 // screens print one and the same thing.
-func Agree(want, got Reading, b *build.Build, r *build.Resolved) bool {
+func Agree(want, got Reading, b *rig.Rig, r *fit.Resolved) bool {
 	if want.Absent || got.Absent {
 		return want.Absent == got.Absent
 	}

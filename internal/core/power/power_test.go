@@ -5,19 +5,20 @@ import (
 	"strings"
 	"testing"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // mini is a small machine with one M.2 socket, one port, two slots, a setting,
 // and half a gigabyte kept by graphics.
-func mini() *build.Build {
+func mini() *rig.Rig {
 	module := &part.Part{Name: "Module", Module: &part.Module{Generation: memory.DDR4, Form: memory.SODIMM, SizeBytes: 16 * quantity.GiB, RateMTps: 2666, Ranks: 1}}
-	return &build.Build{
+	return &rig.Rig{
 		Sheet: &machine.Sheet{
 			Roots:  []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}},
 			Groups: []machine.Group{{ID: "g", Root: "cpu", Lanes: 4}},
@@ -29,19 +30,19 @@ func mini() *build.Build {
 			Settings: []machine.Setting{{ID: "mode", Name: "Mode", Options: []machine.Option{{Value: "ahci", Name: "AHCI"}, {Value: "raid", Name: "RAID"}}, Default: "ahci"}},
 			Memory:   machine.Memory{Generation: memory.DDR4, Reserved: 512 * quantity.MiB, Speeds: []machine.Speed{{PerChannel: 1, MTps: 2666}}},
 		},
-		Pieces: []build.Piece{
+		Pieces: []rig.Piece{
 			{ID: "m", Part: module},
 			{ID: "n", New: true, Part: &part.Part{Name: "Drive", Drive: &part.Drive{Form: part.FormM2, Protocol: link.PCIe, Gen: 4, Lanes: 4, CapacityBytes: quantity.DriveBytes(2000), M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80}}}},
 			{ID: "s", Part: &part.Part{Name: "Disk", Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 2, CapacityBytes: quantity.DriveBytes(500)}}},
 		},
-		Placements: []build.Placement{{Item: "m", Socket: "D1"}, {Item: "n", Socket: "M2"}, {Item: "s", Socket: "S1"}},
+		Setup: rig.Setup{Placements: []rig.Placement{{Item: "m", Socket: rig.ParsePath("D1")}, {Item: "n", Socket: rig.ParsePath("M2")}, {Item: "s", Socket: rig.ParsePath("S1")}}},
 	}
 }
 
 // Every line of both screens, to the letter.
 func TestLines(t *testing.T) {
 	b := mini()
-	r := build.Resolve(b)
+	r := fit.Resolve(b)
 	var got []string
 	for _, l := range Compare(b, &r, nil, nil) {
 		shows := ""
@@ -73,10 +74,10 @@ func TestCards(t *testing.T) {
 		machine.Socket{ID: "X1", Kind: machine.Slot, Root: "cpu", Gen: 3, Lanes: 16, Protocols: []link.Protocol{link.PCIe}},
 		machine.Socket{ID: "X2", Kind: machine.Slot, Root: "cpu", Gen: 3, Lanes: 8, Protocols: []link.Protocol{link.PCIe}})
 	b.Pieces = append(b.Pieces,
-		build.Piece{ID: "g", Part: &part.Part{Name: "Graphics", Card: &part.Card{Gen: 4, Lanes: 16}}},
-		build.Piece{ID: "c", Part: &part.Part{Name: "Carrier", Card: &part.Card{Gen: 4, Lanes: 8, Carrier: &part.Carrier{Positions: []part.Position{{Lanes: 4}, {FirstLane: 4, Lanes: 4}}}}}})
-	b.Placements = []build.Placement{{Item: "m", Socket: "D1"}, {Item: "g", Socket: "X1"}, {Item: "c", Socket: "X2"}, {Item: "n", Socket: "X2/1"}}
-	r := build.Resolve(b)
+		rig.Piece{ID: "g", Part: &part.Part{Name: "Graphics", Card: &part.Card{Gen: 4, Lanes: 16}}},
+		rig.Piece{ID: "c", Part: &part.Part{Name: "Carrier", Card: &part.Card{Gen: 4, Lanes: 8, Carrier: &part.Carrier{Positions: []part.Position{{Lanes: 4}, {FirstLane: 4, Lanes: 4}}}}}})
+	b.Placements = []rig.Placement{{Item: "m", Socket: rig.ParsePath("D1")}, {Item: "g", Socket: rig.ParsePath("X1")}, {Item: "c", Socket: rig.ParsePath("X2")}, {Item: "n", Socket: rig.ParsePath("X2/1")}}
+	r := fit.Resolve(b)
 	var got []string
 	for _, l := range Compare(b, &r, nil, nil) {
 		if strings.Contains(string(l.ID), "X") {
@@ -88,8 +89,8 @@ func TestCards(t *testing.T) {
 		t.Errorf("%s\nwant\n%s", strings.Join(got, "\n"), want)
 	}
 	// The second position is not served by a slot that is not split: nothing is shown there.
-	b.Placements[3].Socket = "X2/2"
-	r = build.Resolve(b)
+	b.Placements[3].Socket = rig.ParsePath("X2/2")
+	r = fit.Resolve(b)
 	for _, l := range Compare(b, &r, nil, nil) {
 		if l.ID == "drive/X2/2" && l.Expected != "not there" || l.ID == "link/X2/2" {
 			t.Errorf("%+v", l)
@@ -102,9 +103,9 @@ func TestCards(t *testing.T) {
 func TestBox(t *testing.T) {
 	b := mini()
 	b.Sheet.Sockets = append(b.Sheet.Sockets, machine.Socket{ID: "R1", Kind: machine.USB, Root: "cpu", Protocols: []link.Protocol{link.USB}, USB: link.USB10})
-	b.Pieces = append(b.Pieces, build.Piece{ID: "x", Part: &part.Part{Name: "Box", Enclosure: &part.Enclosure{USB: link.USB20, Positions: []part.Position{{Lanes: 4, Gen: 3}}}}})
-	b.Placements = []build.Placement{{Item: "m", Socket: "D1"}, {Item: "x", Socket: "R1"}, {Item: "n", Socket: "R1/1"}}
-	r := build.Resolve(b)
+	b.Pieces = append(b.Pieces, rig.Piece{ID: "x", Part: &part.Part{Name: "Box", Enclosure: &part.Enclosure{USB: link.USB20, Positions: []part.Position{{Lanes: 4, Gen: 3}}}}})
+	b.Placements = []rig.Placement{{Item: "m", Socket: rig.ParsePath("D1")}, {Item: "x", Socket: rig.ParsePath("R1")}, {Item: "n", Socket: rig.ParsePath("R1/1")}}
+	r := fit.Resolve(b)
 	var got []string
 	for _, l := range Compare(b, &r, nil, nil) {
 		if strings.Contains(string(l.ID), "R1") {
@@ -132,7 +133,7 @@ func TestBox(t *testing.T) {
 // What people type, and what it comes to beside what is expected.
 func TestReadings(t *testing.T) {
 	b := mini()
-	r := build.Resolve(b)
+	r := fit.Resolve(b)
 	for _, c := range []struct {
 		line  LineID
 		typed string
@@ -173,7 +174,7 @@ func TestReadings(t *testing.T) {
 // What is foretold, if it is what is shown, agrees everywhere.
 func TestExpectedAgreesWithItself(t *testing.T) {
 	b := mini()
-	r := build.Resolve(b)
+	r := fit.Resolve(b)
 	want := Expect(b, &r)
 	for _, l := range Compare(b, &r, want.Readings, nil) {
 		if l.Verdict != Agrees {
@@ -189,7 +190,7 @@ func TestExpectedAgreesWithItself(t *testing.T) {
 func TestUnknownIsNoted(t *testing.T) {
 	b := mini()
 	b.Sheet.Memory.Speeds = nil
-	r := build.Resolve(b)
+	r := fit.Resolve(b)
 	lines := Compare(b, &r, []Reading{{Line: "rate", MTps: 2400, Origin: Typed}}, nil)
 	if l := lines[1]; l.Expected != "unknown" || l.Verdict != Noted || l.Seen != "2400 MT/s" {
 		t.Errorf("%+v", l)
@@ -205,7 +206,7 @@ func TestUnknownIsNoted(t *testing.T) {
 func TestAbsentAndExplained(t *testing.T) {
 	b := mini()
 	b.Pieces[1].Part.Drive.Protocol = link.SATA
-	r := build.Resolve(b)
+	r := fit.Resolve(b)
 	gone, _ := Read("drive/M2", "not there")
 	small, _ := Read("total", "8 GB")
 	for _, l := range Compare(b, &r, []Reading{gone, small}, map[LineID]string{"total": "one module is at the counter"}) {

@@ -9,13 +9,13 @@ package workorder
 import (
 	"cmp"
 	"slices"
-	"strings"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // Phase is a stretch of the work.
@@ -62,26 +62,26 @@ var (
 
 // Step is one thing to do and tick off.
 type Step struct {
-	ID       string           `json:"id"`
-	Phase    Phase            `json:"phase"`
-	Do       string           `json:"do"`
-	How      []string         `json:"how"`
-	Cautions []Caution        `json:"cautions"`
-	Item     build.ItemID     `json:"item,omitempty"`
-	Socket   machine.SocketID `json:"socket,omitempty"`
+	ID       string     `json:"id"`
+	Phase    Phase      `json:"phase"`
+	Do       string     `json:"do"`
+	How      []string   `json:"how"`
+	Cautions []Caution  `json:"cautions"`
+	Item     rig.ItemID `json:"item,omitempty"`
+	Socket   rig.Path   `json:"socket,omitzero"`
 }
 
 // Job is what an order is made from: one machine in two states.
 type Job struct {
 	Sheet   *machine.Sheet
 	Pieces  []Piece
-	Found   build.Build
-	Planned build.Build
+	Found   rig.Rig
+	Planned rig.Rig
 }
 
 // Piece is a piece with what tells it from its like.
 type Piece struct {
-	build.Piece
+	rig.Piece
 	Serial string
 }
 
@@ -124,64 +124,48 @@ func Make(j Job) []Step {
 	return m.steps
 }
 
-// change is one piece leaving a socket, entering one, or both.
+// change is one piece leaving a place, entering one, or both.
 type change struct {
 	piece    Piece
-	from, to *machine.Socket // nil: not in the machine
+	from, to *rig.Place // nil: not in the machine
+	aside    bool       // it goes back where it was: only what it carries changes
+	unplug   bool       // a data lead that is pulled first, for the leads go round in a ring
 }
 
 // leadOnly reports a drive that stays in its bay and only gets its data lead moved.
 func (m *maker) leadOnly(c change) bool {
 	return c.from != nil && c.to != nil && c.from.Kind == machine.SATA && c.to.Kind == machine.SATA &&
-		!m.inBox(&m.Found, c.from) && !m.inBox(&m.Planned, c.to)
-}
-
-// inBox reports a socket of a USB box.
-func (m *maker) inBox(b *build.Build, k *machine.Socket) bool {
-	id := held(b, build.Holder(k.ID))
-	return slices.ContainsFunc(m.Pieces, func(p Piece) bool { return p.ID == id && p.Part.Enclosure != nil })
+		!m.Found.Outside(c.from.Path) && !m.Planned.Outside(c.to.Path)
 }
 
 // inside reports that the machine must be opened: something changes that is
 // neither a box on a USB port nor in one.
 func (m *maker) inside() bool {
-	outside := func(b *build.Build, k *machine.Socket) bool {
-		return k == nil || k.Kind == machine.USB || m.inBox(b, k)
-	}
-	return slices.ContainsFunc(slices.Concat(m.in, m.out), func(c change) bool {
-		return !outside(&m.Found, c.from) || !outside(&m.Planned, c.to)
-	})
+	outside := func(k *rig.Place) bool { return k == nil || !m.Planned.Inside(k.Path) }
+	return slices.ContainsFunc(slices.Concat(m.in, m.out), func(c change) bool { return !outside(c.from) || !outside(c.to) })
 }
 
 type maker struct {
 	Job
 	out, in []change
-	set     []build.Choice
+	set     []rig.Choice
 	steps   []Step
 }
 
 func (m *maker) compare() {
-	where := func(b *build.Build, id build.ItemID) *machine.Socket {
-		for _, p := range b.Placements {
-			if p.Item == id {
-				return b.Socket(p.Socket)
-			}
+	where := func(r *rig.Rig, id rig.ItemID) *rig.Place {
+		at := r.Where(id)
+		if k := r.Socket(at); k != nil {
+			return &rig.Place{Path: at, Socket: *k}
 		}
 		return nil
 	}
-	order := map[machine.SocketID]int{}
-	for i, k := range m.Sheet.Sockets {
-		order[k.ID] = i
-	}
 	// What sits on a carrier goes onto it before the carrier goes in, and comes
 	// off it after the carrier is out.
-	key := func(k *machine.Socket) (socket, nested int) {
-		own, _, _ := strings.Cut(string(k.ID), "/")
-		return order[machine.SocketID(own)], strings.Count(string(k.ID), "/")
-	}
+	top := func(k *rig.Place) rig.Path { return rig.On(k.Path.Top()) }
 	for _, p := range m.Pieces {
-		c := change{p, where(&m.Found, p.ID), where(&m.Planned, p.ID)}
-		if c.from == nil && c.to == nil || c.from != nil && c.to != nil && (c.from.ID == c.to.ID || m.travels(c)) {
+		c := change{piece: p, from: where(&m.Found, p.ID), to: where(&m.Planned, p.ID)}
+		if c.from == nil && c.to == nil || c.from != nil && c.to != nil && (c.from.Path == c.to.Path && m.sameHolder(c) || rig.Rides(&m.Found.Setup, &m.Planned.Setup, p.ID)) {
 			continue
 		}
 		if c.from != nil && !m.leadOnly(c) {
@@ -191,47 +175,85 @@ func (m *maker) compare() {
 			m.in = append(m.in, c)
 		}
 	}
+	m.setAside()
 	slices.SortStableFunc(m.out, func(a, b change) int {
-		sa, na := key(a.from)
-		sb, nb := key(b.from)
-		return cmp.Or(sa-sb, na-nb)
+		return cmp.Or(m.Found.Compare(top(a.from), top(b.from)), a.from.Path.Depth()-b.from.Path.Depth(), a.from.Path.Compare(b.from.Path))
 	})
 	slices.SortStableFunc(m.in, func(a, b change) int {
-		sa, na := key(a.to)
-		sb, nb := key(b.to)
-		return cmp.Or(sa-sb, nb-na)
+		return cmp.Or(m.Found.Compare(top(a.to), top(b.to)), b.to.Path.Depth()-a.to.Path.Depth(), a.to.Path.Compare(b.to.Path))
 	})
+	m.freeFirst()
 	for i := range m.Sheet.Settings {
 		s := &m.Sheet.Settings[i]
 		if v := m.Planned.Choice(s); v != m.Found.Choice(s) {
-			m.set = append(m.set, build.Choice{Setting: s.ID, Value: v})
+			m.set = append(m.set, rig.Choice{Setting: s.ID, Value: v})
 		}
 	}
 }
 
-// travels reports a piece that stays where it is on a carrier that is moved.
-func (m *maker) travels(c change) bool {
-	from, to := build.Holder(c.from.ID), build.Holder(c.to.ID)
-	if from == "" || to == "" || c.from.ID[len(from):] != c.to.ID[len(to):] {
-		return false
+// setAside takes out the slot cards on which an M.2 card changes: it is fitted and
+// screwed down on the bench, not over the board.
+func (m *maker) setAside() {
+	touched := func(r *rig.Rig, k *rig.Place) {
+		if k == nil || k.Kind != machine.M2 || !k.Path.Nested() {
+			return
+		}
+		at := k.Path.Holder()
+		p := r.PieceIn(at)
+		slot := r.Socket(at)
+		moves := func(c change) bool { return c.piece.ID == p.ID }
+		if p == nil || p.Part.Card == nil || slot == nil || slot.Kind != machine.Slot || slices.ContainsFunc(m.out, moves) || slices.ContainsFunc(m.in, moves) {
+			return
+		}
+		from, to := m.Found.Where(p.ID), m.Planned.Where(p.ID)
+		i := slices.IndexFunc(m.Pieces, func(q Piece) bool { return q.ID == p.ID })
+		a, b := m.Found.Socket(from), m.Planned.Socket(to)
+		if i < 0 || a == nil || b == nil {
+			return
+		}
+		c := change{piece: m.Pieces[i], from: &rig.Place{Path: from, Socket: *a}, to: &rig.Place{Path: to, Socket: *b}, aside: true}
+		m.out, m.in = append(m.out, c), append(m.in, c)
 	}
-	return held(&m.Found, from) == held(&m.Planned, to)
+	for _, c := range slices.Concat(m.out, m.in) {
+		touched(&m.Found, c.from)
+		touched(&m.Planned, c.to)
+	}
 }
 
-// held is the item in a socket.
-func held(b *build.Build, id machine.SocketID) build.ItemID {
-	for _, p := range b.Placements {
-		if p.Socket == id {
-			return p.Item
-		}
+// freeFirst orders what goes in so that a port is free before a lead goes onto it:
+// data leads are not taken out beforehand. Where they go round in a ring, one is
+// pulled first.
+func (m *maker) freeFirst() {
+	held := func(c change, rest []change) bool {
+		return slices.ContainsFunc(rest, func(d change) bool {
+			return d.piece.ID != c.piece.ID && m.leadOnly(d) && !d.unplug && d.from.Path == c.to.Path
+		})
 	}
-	return ""
+	rest, in := m.in, make([]change, 0, len(m.in))
+	for len(rest) > 0 {
+		i := slices.IndexFunc(rest, func(c change) bool { return !held(c, rest) })
+		if i < 0 { // every one waits for a lead: pull the first
+			i = slices.IndexFunc(rest, m.leadOnly)
+			rest[i].unplug = true
+			m.out = append(m.out, rest[i])
+			continue
+		}
+		in = append(in, rest[i])
+		rest = slices.Delete(slices.Clone(rest), i, i+1)
+	}
+	m.in = in
+}
+
+// sameHolder reports that what holds the place is the same piece before and after;
+// the board always is.
+func (m *maker) sameHolder(c change) bool {
+	return !c.from.Path.Nested() || m.Found.In(c.from.Path.Holder()) == m.Planned.In(c.to.Path.Holder())
 }
 
 func (m *maker) add(s Step) { m.steps = append(m.steps, s) }
 
 func (m *maker) drivesFound() bool {
-	return slices.ContainsFunc(m.Found.Placements, func(p build.Placement) bool {
+	return slices.ContainsFunc(m.Found.Placements, func(p rig.Placement) bool {
 		return slices.ContainsFunc(m.Pieces, func(q Piece) bool { return q.ID == p.Item && q.Part.Drive != nil })
 	})
 }
@@ -308,8 +330,8 @@ func (m *maker) open() {
 }
 
 func (m *maker) takeOut(c change) {
-	s := Step{ID: "take-out/" + string(c.piece.ID) + "@" + string(c.from.ID), Phase: TakeOut,
-		Do: "Take " + c.piece.name() + " out of " + string(c.from.ID), Item: c.piece.ID, Socket: c.from.ID}
+	s := Step{ID: "take-out/" + string(c.piece.ID) + "@" + c.from.Path.String(), Phase: TakeOut,
+		Do: "Take " + c.piece.name() + " out of " + string(c.from.ID), Item: c.piece.ID, Socket: c.from.Path}
 	switch c.from.Kind {
 	case machine.DIMM:
 		s.How = []string{"Open the levers at its ends; it rises", "Hold it by the edges"}
@@ -321,8 +343,16 @@ func (m *maker) takeOut(c change) {
 		s.How = []string{"Power plugs off, bracket screw or lock open", "Press the latch at the slot's end and draw the card straight out"}
 	case machine.SATA, machine.U2:
 		s.How = []string{"Pull the plugs, not the wires", "Undo the bracket and keep its screws with the drive"}
+		if c.unplug {
+			s.ID = "take-out/lead-" + string(c.piece.ID) + "@" + c.from.Path.String()
+			s.Do = "Pull the data lead of " + c.piece.name() + " off " + c.from.Path.String()
+			s.How = []string{"Pull the plug, not the wire; its port is wanted for another lead first"}
+		}
 	case machine.USB:
 		s.How = []string{"Unmount its drives in the system first, then pull the plug at the port"}
+	}
+	if c.aside {
+		s.How = append(s.How, "It goes back: what it carries is changed on the bench")
 	}
 	if c.to == nil && c.piece.Part.Drive != nil {
 		s.Cautions = append(s.Cautions, cautionOldData)
@@ -331,10 +361,14 @@ func (m *maker) takeOut(c change) {
 }
 
 func (m *maker) fit(c change) {
-	s := Step{ID: "fit/" + string(c.piece.ID) + "@" + string(c.to.ID), Phase: Fit,
-		Do: "Fit " + c.piece.name() + " into " + string(c.to.ID), Item: c.piece.ID, Socket: c.to.ID}
+	s := Step{ID: "fit/" + string(c.piece.ID) + "@" + c.to.Path.String(), Phase: Fit,
+		Do: "Fit " + c.piece.name() + " into " + string(c.to.ID), Item: c.piece.ID, Socket: c.to.Path}
 	if c.to.Where != "" {
 		s.How = append(s.How, string(c.to.ID)+": "+c.to.Where)
+	}
+	if !rig.Suits(c.piece.Part, &c.to.Socket) {
+		m.add(s) // it does not go there, so nobody is told how
+		return
 	}
 	switch c.to.Kind {
 	case machine.DIMM:
@@ -345,7 +379,7 @@ func (m *maker) fit(c change) {
 		s.How = append(s.How, "Notch to the key, in at a slant of about 30 degrees, fully home",
 			"Fold it down until both side clips snap")
 	case machine.M2:
-		s.How = append(s.How, fitM2(c.piece.Part.M2(), c.to)...)
+		s.How = append(s.How, fitM2(c.piece.Part.M2(), &c.to.Socket)...)
 	case machine.Slot:
 		s.How = append(s.How, "Cover plate off at its opening; edge over the slot, press evenly until the latch at its end clicks", "Bracket screw or lock closed")
 		for _, p := range c.piece.Part.Card.Plugs {
@@ -387,7 +421,7 @@ func fitM2(d *part.M2, k *machine.Socket) []string {
 }
 
 func (m *maker) fitSATA(c change) []string {
-	if m.inBox(&m.Planned, c.to) {
+	if m.Planned.Outside(c.to.Path) {
 		return []string{"Onto the plug of the box, without force; its screws or latch closed"}
 	}
 	if m.leadOnly(c) {
@@ -459,7 +493,7 @@ func (m *maker) test() {
 	}
 	s := Step{ID: "test/memory", Phase: Test, Do: "Run a memory test to the end",
 		How: []string{"From its own stick, all patterns; hours, overnight with much memory", "One fault is enough: take modules out one by one to find it, and send the kit back"}}
-	r := build.Resolve(&m.Planned)
+	r := fit.Resolve(&m.Planned)
 	for _, f := range r.Findings {
 		if f.Code == "memory-trial" || f.Code == "module-trial" {
 			s.How = append(s.How, "This is a trial: "+f.Says)

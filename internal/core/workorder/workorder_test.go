@@ -5,12 +5,12 @@ import (
 	"testing"
 
 	"deepbay/demo"
-	"deepbay/internal/core/build"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 )
 
@@ -23,11 +23,11 @@ func tower(t *testing.T) job.Job {
 	return j
 }
 
-func place(pairs ...string) []build.Placement {
-	var out []build.Placement
+func place(pairs ...string) []rig.Placement {
+	var out []rig.Placement
 	for _, p := range pairs {
 		item, socket, _ := strings.Cut(p, ":")
-		out = append(out, build.Placement{Item: build.ItemID(item), Socket: machine.SocketID(socket)})
+		out = append(out, rig.Placement{Item: rig.ItemID(item), Socket: rig.ParsePath(socket)})
 	}
 	return out
 }
@@ -47,8 +47,8 @@ const after = " close/off close/cover close/leads"
 func TestMake(t *testing.T) {
 	for _, c := range []struct {
 		name    string
-		planned []build.Placement
-		set     []build.Choice
+		planned []rig.Placement
+		set     []rig.Choice
 		want    string
 	}{
 		{"nothing differs", place("item-1:A1", "item-2:A2", "item-3:SATA6"), nil, ""},
@@ -56,7 +56,7 @@ func TestMake(t *testing.T) {
 			before + "take-out/item-1@A1 take-out/item-2@A2 fit/item-4@M2_1 fit/item-5@A2 fit/item-6@B2 power-on/look power-on/start power-on/set-up test/memory" + after},
 		{"only a lead moves", place("item-1:A1", "item-2:A2", "item-3:SATA1"), nil,
 			before + "fit/lead-item-3@SATA1 power-on/look power-on/start power-on/set-up" + after},
-		{"only a setting", place("item-1:A1", "item-2:A2", "item-3:SATA6"), []build.Choice{{Setting: "sata-mode", Value: "raid"}},
+		{"only a setting", place("item-1:A1", "item-2:A2", "item-3:SATA6"), []rig.Choice{{Setting: "sata-mode", Value: "raid"}},
 			"prepare/backup power-on/set-up settings/sata-mode=raid settings/save"}, // nothing to open for
 		{"a box outside", place("item-1:A1", "item-2:A2", "item-3:SATA6", "box:USB1", "item-4:USB1/1"), nil,
 			"prepare/parts fit/item-4@USB1/1 fit/box@USB1"},
@@ -79,7 +79,7 @@ func TestMake(t *testing.T) {
 func TestHowAndCautions(t *testing.T) {
 	j := tower(t)
 	j.Planned.Placements = place("item-1:A1", "item-3:SATA1", "item-4:M2_1", "item-5:A2", "item-6:B2")
-	j.Planned.Settings = []build.Choice{{Setting: "sata-mode", Value: "raid"}}
+	j.Planned.Settings = []rig.Choice{{Setting: "sata-mode", Value: "raid"}}
 	j.Wish.Encrypted = quantity.Unknown
 	steps := map[string]workorder.Step{}
 	for _, s := range j.Order() {

@@ -6,16 +6,16 @@ import (
 	"bytes"
 	"fmt"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 )
 
 // rulesDoc prints docs/rules.md.
 func rulesDoc() []byte {
 	var b bytes.Buffer
-	b.WriteString("# Rules of fit\n\nPrinted from the list in `internal/core/build/checks.go` by `make generate`; do not edit.\n\n" +
+	b.WriteString("# Rules of fit\n\nPrinted from the list in `internal/core/fit/checks.go` by `make generate`; do not edit.\n\n" +
 		"**stops**: the plan cannot be carried out, or something is not seen. **warns**: it works, with a loss somebody should agree to. **notes**: worth knowing.\n\n" +
 		"| code | grade | watches for | when, with an example |\n|---|---|---|---|\n")
-	for _, c := range build.Checks {
+	for _, c := range fit.Checks {
 		fmt.Fprintf(&b, "| `%s` | %s | %s | %s |\n", c.Code, c.Severity, c.Title, c.Doc)
 	}
 	return b.Bytes()

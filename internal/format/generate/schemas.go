@@ -16,6 +16,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/server"
 )
 
@@ -34,6 +35,8 @@ var roots = map[string]any{
 type values interface{ Values() []string }
 
 var answer = reflect.TypeFor[quantity.Answer]()
+
+var path = reflect.TypeFor[rig.Path]()
 
 // schemas generates every schema by file name. module is the folder of go.mod, for the
 // comments that become descriptions.
@@ -78,6 +81,9 @@ func schemas(module string) (map[string][]byte, error) {
 func mapper(t reflect.Type) *jsonschema.Schema {
 	if t == answer {
 		return &jsonschema.Schema{Type: "boolean", Description: "Left out where it is not known."}
+	}
+	if t == path {
+		return &jsonschema.Schema{Type: "string", Description: "A socket of the board, or a position of what lies in another place: PCIE1/2."}
 	}
 	if t.Kind() != reflect.String {
 		return nil

@@ -926,7 +926,7 @@ export interface Item {
 	new?: boolean;
 }
 /**
- * Setup is the machine in one state.
+ * Setup is what lies where, and what firmware is set to.
  */
 export interface Setup {
 	/**
@@ -939,7 +939,7 @@ export interface Setup {
 	settings: Choice[];
 }
 /**
- * Placement puts one piece into one socket.
+ * Placement is a piece in a place.
  */
 export interface Placement {
 	item: string;
@@ -1159,7 +1159,7 @@ export interface Cure {
 	moves?: Move[];
 }
 /**
- * Move is a change that would cure a finding: an item into a socket, or a setting to a value.
+ * Move is one thing changed: an item into a place (the zero Path takes it out), or a setting to a value.
  */
 export interface Move {
 	item?: string;

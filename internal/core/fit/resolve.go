@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file turns a build into its answer: rules first, then links, then
 // memory, then the checks.
@@ -11,17 +11,18 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // Resolve answers a build. It does no work in proportion to anything but the
 // sheet's sockets, rules and the pieces.
-func Resolve(b *Build) Resolved {
+func Resolve(b *rig.Rig) Resolved {
 	carried := b.Carried()
 	r := resolver{checks: Checks[:], b: b, findings: make([]Finding, 0, 16)}
 	r.settle(carried)
-	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Carried: carried, Flows: r.flows(), Memory: r.memory, Findings: r.findings}
-	if carried == nil {
-		out.Carried = []machine.Socket{}
+	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Carried: make([]machine.Socket, len(carried)), Flows: r.flows(), Memory: r.memory, Findings: r.findings}
+	for i := range carried {
+		out.Carried[i] = carried[i].Socket
 	}
 	for i := range r.sockets {
 		out.Sockets[i] = r.answer(&r.sockets[i])
@@ -30,29 +31,31 @@ func Resolve(b *Build) Resolved {
 }
 
 // settle runs the rules of the sheet, the links, the memory and the checks.
-func (r *resolver) settle(carried []machine.Socket) {
+func (r *resolver) settle(carried []rig.Place) {
 	b := r.b
 	r.sheet, r.sockets = b.Sheet, make([]sock, len(b.Sheet.Sockets)+len(carried))
 	for i := range r.sockets {
 		var s *machine.Socket
+		var path rig.Path
 		if own := len(b.Sheet.Sockets); i < own {
 			s = &b.Sheet.Sockets[i]
+			path = rig.On(s.ID)
 		} else {
-			s = &carried[i-own]
+			s, path = &carried[i-own].Socket, carried[i-own].Path
 		}
-		r.sockets[i] = sock{Socket: s, link: s.Link(), sataGen: s.SATAGen, protocols: s.Protocols, state: Free}
+		r.sockets[i] = sock{Socket: s, path: path, link: s.Link(), sataGen: s.SATAGen, protocols: s.Protocols, state: Free}
 	}
 	if len(r.sockets) > 64 {
-		r.byID = make(map[machine.SocketID]int, len(r.sockets))
+		r.byPath = make(map[rig.Path]int, len(r.sockets))
 		for i := range r.sockets {
-			r.byID[r.sockets[i].ID] = i
+			r.byPath[r.sockets[i].path] = i
 		}
 	}
 	for i := len(b.Sheet.Sockets); i < len(r.sockets); i++ {
-		r.sockets[i].parent = r.socket(Holder(r.sockets[i].ID))
+		r.sockets[i].parent = r.place(r.sockets[i].path.Holder())
 	}
 	for _, p := range b.Placements {
-		r.socket(p.Socket).piece = b.piece(p.Item)
+		r.place(p.Socket).piece = b.Piece(p.Item)
 	}
 	for i := range b.Sheet.Rules {
 		switch rule := &b.Sheet.Rules[i]; r.applies(rule) {
@@ -73,7 +76,8 @@ func (r *resolver) settle(carried []machine.Socket) {
 // left of it, and what is in it.
 type sock struct {
 	*machine.Socket
-	piece *Piece
+	path  rig.Path
+	piece *rig.Piece
 
 	state     State
 	link      link.Link
@@ -117,7 +121,7 @@ func (s *sock) module() *part.Module {
 
 type resolver struct {
 	checks   []Check // Checks; a field, because rules look at the list they are in
-	b        *Build
+	b        *rig.Rig
 	sheet    *machine.Sheet
 	sockets  []sock
 	profile  *machine.Rule // the rule that lets memory run at its profile
@@ -126,22 +130,25 @@ type resolver struct {
 	wantLead *lacking // drives without a data lead, once asked for
 	findings []Finding
 	fed      []fed
-	byID     map[machine.SocketID]int // on boards of many sockets only: it costs more than it saves on others
-	count    []int                    // quiet: findings of each check, in place of their words; nil where somebody reads
+	byPath   map[rig.Path]int // on boards of many sockets only: it costs more than it saves on others
+	count    []int            // quiet: findings of each check, in place of their words; nil where somebody reads
 }
 
 // quiet reports that nobody reads: reasons and words are left out.
 func (r *resolver) quiet() bool { return r.count != nil }
 
-func (r *resolver) socket(id machine.SocketID) *sock {
-	if r.byID != nil {
-		if i, ok := r.byID[id]; ok {
+// socket is the socket of the board that a rule names.
+func (r *resolver) socket(id machine.SocketID) *sock { return r.place(rig.On(id)) }
+
+func (r *resolver) place(at rig.Path) *sock {
+	if r.byPath != nil {
+		if i, ok := r.byPath[at]; ok {
 			return &r.sockets[i]
 		}
 		return &sock{Socket: &machine.Socket{}}
 	}
 	for i := range r.sockets {
-		if r.sockets[i].ID == id {
+		if r.sockets[i].path == at {
 			return &r.sockets[i]
 		}
 	}
@@ -276,7 +283,7 @@ func (r *resolver) judge(s *sock) {
 			if c.cures != nil {
 				f.Cures = append(f.Cures, c.cures(r, s)...)
 			}
-			r.report(c, f, s.ID, s.piece.ID)
+			r.report(c, f, s.path, s.piece.ID)
 		}
 		if c.Severity == Stops {
 			if s.state != Off {
@@ -290,9 +297,9 @@ func (r *resolver) judge(s *sock) {
 	}
 }
 
-func (r *resolver) report(c *Check, f Finding, socket machine.SocketID, item ItemID) {
+func (r *resolver) report(c *Check, f Finding, socket rig.Path, item rig.ItemID) {
 	f.Code, f.Severity = c.Code, c.Severity
-	if f.Socket == "" {
+	if f.Socket.IsZero() {
 		f.Socket = socket
 	}
 	if f.Item == "" {
@@ -510,7 +517,7 @@ func (r *resolver) name(s *sock) string {
 
 // answer puts a settled socket into words.
 func (r *resolver) answer(s *sock) SocketState {
-	out := SocketState{Socket: s.ID, State: s.state, Because: s.because}
+	out := SocketState{Socket: s.path, State: s.state, Because: s.because}
 	if s.piece != nil {
 		out.Item = s.piece.ID
 	}

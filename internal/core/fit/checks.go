@@ -1,4 +1,6 @@
-package build
+package fit
+
+import "deepbay/internal/core/rig"
 
 // This file is the list of rules of fit. A new rule is one entry in Checks, a
 // function beside its kin (socket_checks.go, room_checks.go, fitting_checks.go,
@@ -227,7 +229,7 @@ func (r *resolver) whole() {
 			continue
 		}
 		for _, f := range found {
-			r.report(c, f, "", "")
+			r.report(c, f, rig.Path{}, "")
 		}
 	}
 }

@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file holds the rules about what a drive needs besides its socket: a data
 // lead, a power plug, a bracket or caddy, a spacer, screws.
@@ -134,7 +134,7 @@ func leadMissing(r *resolver) []Finding {
 			end = " with its end " + string(s.LeadEnd)
 			because = append(because, Reason{FromSheet, "the bay has room for a lead" + end})
 		}
-		out = append(out, Finding{Socket: s.ID, Item: s.piece.ID, Says: "no data lead" + end + " for " + r.name(s) + " on " + string(s.ID),
+		out = append(out, Finding{Socket: s.path, Item: s.piece.ID, Says: "no data lead" + end + " for " + r.name(s) + " on " + string(s.ID),
 			Because: append(because, Reason{FromPlan, "none is among the parts at hand"}),
 			Cures:   []Cure{{Says: "bring a SATA data lead of at most 1 m" + end}}})
 	}
@@ -144,7 +144,7 @@ func leadMissing(r *resolver) []Finding {
 func leadUnknown(r *resolver) []Finding {
 	var out []Finding
 	for _, s := range r.leads().unsure {
-		out = append(out, Finding{Socket: s.ID, Item: s.piece.ID, Says: "whether a data lead for " + r.name(s) + " lies at " + string(s.ID) + " is unknown",
+		out = append(out, Finding{Socket: s.path, Item: s.piece.ID, Says: "whether a data lead for " + r.name(s) + " lies at " + string(s.ID) + " is unknown",
 			Because: []Reason{r.unsaid(s, "whether a data lead lies at "+string(s.ID))},
 			Cures:   []Cure{{Says: "take one along: SATA, at most 1 m"}}})
 	}
@@ -174,7 +174,7 @@ func holderMissing(r *resolver) []Finding {
 	var out []Finding
 	say := func(s *sock, says string, because Reason) {
 		what := string(s.Holder)
-		out = append(out, Finding{Socket: s.ID, Item: s.piece.ID, Says: says, Because: []Reason{{FromSheet, "the bay on " + string(s.ID) + " holds its drive in a " + what}, because},
+		out = append(out, Finding{Socket: s.path, Item: s.piece.ID, Says: says, Because: []Reason{{FromSheet, "the bay on " + string(s.ID) + " holds its drive in a " + what}, because},
 			Cures: []Cure{{Says: "bring the " + what + " of this very model"}}})
 	}
 	for _, s := range l.missing {

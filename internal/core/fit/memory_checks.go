@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file holds the rules about memory as a whole.
 
@@ -9,21 +9,22 @@ import (
 
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // refill is the moves that bring modules from where they are into want, leaving
 // alone those that are right already.
-func refill(have []*sock, want []machine.SocketID) []Move {
+func refill(have []*sock, want []machine.SocketID) []rig.Move {
 	var free []machine.SocketID
 	for _, id := range want {
 		if !slices.ContainsFunc(have, func(s *sock) bool { return s.ID == id }) {
 			free = append(free, id)
 		}
 	}
-	var out []Move
+	var out []rig.Move
 	for _, s := range have {
 		if !slices.Contains(want, s.ID) {
-			out = append(out, Move{Item: s.piece.ID, Socket: free[len(out)]})
+			out = append(out, rig.Move{Item: s.piece.ID, Socket: rig.On(free[len(out)])})
 		}
 	}
 	return out
@@ -61,7 +62,7 @@ func portLost(r *resolver) []Finding {
 				out = append(out, Finding{})
 				continue
 			}
-			f := Finding{Socket: s.ID, Says: string(s.ID) + " is off and takes nothing", Because: slices.Clone(s.because)}
+			f := Finding{Socket: s.path, Says: string(s.ID) + " is off and takes nothing", Because: slices.Clone(s.because)}
 			for _, rule := range s.closed {
 				f.Cures = append(f.Cures, r.undo(rule)...)
 			}
@@ -197,7 +198,7 @@ func memorySpeed(r *resolver) []Finding {
 			out = append(out, Finding{})
 			continue
 		}
-		f := Finding{Socket: s.ID, Item: s.piece.ID,
+		f := Finding{Socket: s.path, Item: s.piece.ID,
 			Says:    r.name(s) + " could do " + own.String() + " and runs at " + r.memory.Speed,
 			Because: slices.Clone(r.memory.Because)}
 		if m.ProfileMTps > r.memory.MTps && r.profile == nil {
@@ -299,7 +300,7 @@ func memoryClocked(r *resolver) []Finding {
 	if with == 0 || without == 0 && r.sheet.Memory.ClockDrivers == quantity.Yes {
 		return nil
 	}
-	f := Finding{Socket: first.ID, Item: first.piece.ID, Because: []Reason{{FromPart, r.name(first) + " brings a clock driver"}},
+	f := Finding{Socket: first.path, Item: first.piece.ID, Because: []Reason{{FromPart, r.name(first) + " brings a clock driver"}},
 		Cures: []Cure{{Says: "use modules without a clock driver"}}}
 	switch {
 	case without > 0:

@@ -1,8 +1,8 @@
-package build
+package fit
 
 // This file is Resolve for programs that try many builds and read no words.
 
-import "deepbay/internal/core/machine"
+import "deepbay/internal/core/rig"
 
 // Verdict is what Resolve comes to, without its words: the same sockets, flows and
 // memory, and of the findings how many of each rule there are.
@@ -16,21 +16,21 @@ type Verdict struct {
 
 // Outcome is the state of one socket, in the order of Resolved.Sockets.
 type Outcome struct {
-	Socket machine.SocketID
+	Socket rig.Path
 	State  State
-	Item   ItemID
+	Item   rig.ItemID
 	Link   *LinkAnswer // of the part in it, nil if none is made
 }
 
 // Judge answers a build as Resolve does and makes no words: a good deal faster.
-func Judge(b *Build) Verdict {
+func Judge(b *rig.Rig) Verdict {
 	r := resolver{checks: Checks[:], b: b, count: make([]int, len(Checks))}
 	r.settle(b.Carried())
 	out := Verdict{Found: r.count, Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory}
 	for i := range r.sockets {
 		s := &r.sockets[i]
 		o := &out.Sockets[i]
-		o.Socket, o.State = s.ID, s.state
+		o.Socket, o.State = s.path, s.state
 		if s.piece != nil {
 			o.Item = s.piece.ID
 		}

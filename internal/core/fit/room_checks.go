@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file holds the rules about room, voltage and heat at one socket.
 

@@ -1,4 +1,4 @@
-package build_test
+package fit_test
 
 import (
 	"fmt"
@@ -7,11 +7,11 @@ import (
 	"strings"
 	"testing"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/link"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest"
 )
 
@@ -24,7 +24,7 @@ func TestMachines(t *testing.T) {
 		if err := b.Sheet.Validate().Err(); err != nil {
 			t.Fatalf("seed %d: %v", seed, err)
 		}
-		r := build.Resolve(&b)
+		r := fit.Resolve(&b)
 		c := invariants{t, seed, &b, &r}
 		c.lanes()
 		c.ends()
@@ -33,7 +33,7 @@ func TestMachines(t *testing.T) {
 		c.adding()
 		c.offers(rng)
 		for _, s := range r.Sockets {
-			if s.State == build.Live {
+			if s.State == fit.Live {
 				live++
 			}
 		}
@@ -46,8 +46,8 @@ func TestMachines(t *testing.T) {
 type invariants struct {
 	t    *testing.T
 	seed int64
-	b    *build.Build
-	r    *build.Resolved
+	b    *rig.Rig
+	r    *fit.Resolved
 }
 
 func (c *invariants) fail(format string, args ...any) {
@@ -55,7 +55,7 @@ func (c *invariants) fail(format string, args ...any) {
 	c.t.Fatalf("seed %d: %s", c.seed, fmt.Sprintf(format, args...))
 }
 
-func (c *invariants) part(id build.ItemID) *part.Part {
+func (c *invariants) part(id rig.ItemID) *part.Part {
 	for _, p := range c.b.Pieces {
 		if p.ID == id {
 			return p.Part
@@ -66,19 +66,19 @@ func (c *invariants) part(id build.ItemID) *part.Part {
 
 // lanes: no lane of a group or of a slot is in use by two links at once.
 func (c *invariants) lanes() {
-	taken := map[string]machine.SocketID{}
+	taken := map[string]rig.Path{}
 	for _, s := range c.r.Sockets {
 		k := c.b.Socket(s.Socket)
-		if s.State != build.Live || s.Link == nil || s.Link.Protocol != link.PCIe {
+		if s.State != fit.Live || s.Link == nil || s.Link.Protocol != link.PCIe {
 			continue
 		}
 		pool := "group " + string(k.Group)
-		if up := build.Holder(k.ID); up != "" {
+		if up := s.Socket.Holder(); s.Socket.Nested() {
 			p := c.part(c.r.Socket(up).Item)
 			if p.Enclosure != nil || p.Card.Carrier.Switch {
 				continue // behind a chip, lanes are its own
 			}
-			pool = "slot " + string(up)
+			pool = "slot " + up.String()
 		}
 		width := int(s.Link.Lanes)
 		if p := c.part(s.Item); p.Card != nil && p.Card.Carrier != nil && !p.Card.Carrier.Switch {
@@ -111,7 +111,7 @@ func (c *invariants) ends() {
 				own = p.Card.Link()
 			}
 			ends := []link.Link{own, k.Link()}
-			if up := build.Holder(k.ID); up != "" {
+			if up := s.Socket.Holder(); s.Socket.Nested() {
 				if q := c.part(c.r.Socket(up).Item); q.Card != nil && !q.Card.Carrier.Switch {
 					ends = append(ends, link.Link{Gen: c.b.Socket(up).Gen, Lanes: c.b.Socket(up).Lanes})
 				}
@@ -135,20 +135,20 @@ func (c *invariants) ends() {
 
 // path lists the shared links of a socket with what each carries, by its own
 // reading of the machine.
-func (c *invariants) path(id machine.SocketID) map[string]quantity.Rate {
+func (c *invariants) path(id rig.Path) map[string]quantity.Rate {
 	out := map[string]quantity.Rate{}
 	own := id
-	for up := build.Holder(id); up != ""; up = build.Holder(up) {
+	for up := id.Holder(); !up.IsZero(); up = up.Holder() {
 		own = up
 		l := c.r.Socket(up).Link
 		switch p := c.part(c.r.Socket(up).Item); {
 		case p.Enclosure != nil:
-			out["box "+string(up)] = l.USB.Planning()
+			out["box "+up.String()] = l.USB.Planning()
 		case p.Card.Carrier.Switch:
-			out["chip "+string(up)] = link.Link{Gen: l.Gen, Lanes: l.Lanes}.Planning()
+			out["chip "+up.String()] = link.Link{Gen: l.Gen, Lanes: l.Lanes}.Planning()
 		}
 	}
-	for root := c.b.Sheet.RootOf(c.b.Sheet.Socket(own)); root.Uplink != nil; root = c.b.Sheet.Root(root.Uplink.To) {
+	for root := c.b.Sheet.RootOf(c.b.Sheet.Socket(own.Top())); root.Uplink != nil; root = c.b.Sheet.Root(root.Uplink.To) {
 		out["uplink "+string(root.ID)] = root.Uplink.Link().Planning()
 	}
 	return out
@@ -191,7 +191,7 @@ func (c *invariants) flows() {
 }
 
 // gist is what an answer comes to, whatever its order.
-func gist(r *build.Resolved) string {
+func gist(r *fit.Resolved) string {
 	var lines []string
 	for _, f := range r.Findings {
 		lines = append(lines, fmt.Sprint(f.Code, f.Socket, f.Item))
@@ -217,7 +217,7 @@ func (c *invariants) order(rng *rand.Rand) {
 	})
 	rng.Shuffle(len(other.Pieces), func(i, j int) { other.Pieces[i], other.Pieces[j] = other.Pieces[j], other.Pieces[i] })
 	rng.Shuffle(len(sheet.Rules), func(i, j int) { sheet.Rules[i], sheet.Rules[j] = sheet.Rules[j], sheet.Rules[i] })
-	again := build.Resolve(&other)
+	again := fit.Resolve(&other)
 	if a, b := gist(c.r), gist(&again); a != b {
 		c.fail("order matters:\n%s\nagainst\n%s", a, b)
 	}
@@ -233,14 +233,14 @@ func (c *invariants) adding() {
 		}
 		less := *c.b
 		less.Placements = slices.Delete(slices.Clone(c.b.Placements), i, i+1)
-		r := build.Resolve(&less)
+		r := fit.Resolve(&less)
 		for n, s := range c.r.Sockets {
-			if was := r.Sockets[n]; s.Item != "" && s.Item == was.Item && s.State == build.Live && s.Link != nil && was.Link != nil && s.Link.MBps > was.Link.MBps+1e-6 {
+			if was := r.Sockets[n]; s.Item != "" && s.Item == was.Item && s.State == fit.Live && s.Link != nil && was.Link != nil && s.Link.MBps > was.Link.MBps+1e-6 {
 				c.fail("%s in %s makes %s faster: %s against %s", p.Item, p.Socket, s.Socket, s.Says, was.Says)
 			}
 		}
-		killed := slices.ContainsFunc(r.Flows, func(f build.FlowAnswer) bool { // which leaves more for the rest
-			return !slices.ContainsFunc(c.r.Flows, func(g build.FlowAnswer) bool { return g.Item == f.Item })
+		killed := slices.ContainsFunc(r.Flows, func(f fit.FlowAnswer) bool { // which leaves more for the rest
+			return !slices.ContainsFunc(c.r.Flows, func(g fit.FlowAnswer) bool { return g.Item == f.Item })
 		})
 		for _, f := range c.r.Flows {
 			for _, g := range r.Flows {
@@ -264,11 +264,11 @@ func (c *invariants) offers(rng *rand.Rand) {
 	if c.part(p.Item).Positions() != nil {
 		return // what sits on it goes along
 	}
-	for _, o := range build.Offers(c.b, p.Item) {
+	for _, o := range fit.Offers(c.b, p.Item) {
 		moved := *c.b
-		moved.Placements = slices.DeleteFunc(slices.Clone(c.b.Placements), func(q build.Placement) bool { return q.Item == p.Item || q.Socket == o.Socket })
-		moved.Placements = append(moved.Placements, build.Placement{Item: p.Item, Socket: o.Socket})
-		r := build.Resolve(&moved)
+		moved.Placements = slices.DeleteFunc(slices.Clone(c.b.Placements), func(q rig.Placement) bool { return q.Item == p.Item || q.Socket == o.Socket })
+		moved.Placements = append(moved.Placements, rig.Placement{Item: p.Item, Socket: o.Socket})
+		r := fit.Resolve(&moved)
 		if got := r.Socket(o.Socket); got == nil || got.State != o.State {
 			c.fail("%s is offered %s as %s and comes to %+v", p.Item, o.Socket, o.State, got)
 		}

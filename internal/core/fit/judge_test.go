@@ -1,11 +1,11 @@
-package build_test
+package fit_test
 
 import (
 	"math/rand"
 	"reflect"
 	"testing"
 
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/coretest"
 )
 
@@ -13,16 +13,16 @@ import (
 func TestJudge(t *testing.T) {
 	for seed := range int64(600) {
 		b := coretest.Machine(rand.New(rand.NewSource(seed)))
-		r, v := build.Resolve(&b), build.Judge(&b)
-		found := make([]int, len(build.Checks))
+		r, v := fit.Resolve(&b), fit.Judge(&b)
+		found := make([]int, len(fit.Checks))
 		stops := 0
 		for _, f := range r.Findings {
-			for i := range build.Checks {
-				if build.Checks[i].Code == f.Code {
+			for i := range fit.Checks {
+				if fit.Checks[i].Code == f.Code {
 					found[i]++
 				}
 			}
-			if f.Severity == build.Stops {
+			if f.Severity == fit.Stops {
 				stops++
 			}
 		}
@@ -51,11 +51,11 @@ func TestJudge(t *testing.T) {
 	}
 }
 
-// BenchmarkJudge is the planner's step, beside Resolve on the same build.
+// BenchmarkJudge is the planner's step, beside Resolve on the same fit.
 func BenchmarkJudge(b *testing.B) {
 	bld := fullWorkstation(b)
 	b.ReportAllocs()
 	for b.Loop() {
-		build.Judge(&bld)
+		fit.Judge(&bld)
 	}
 }

@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file works out what the modules come to: channels, interleave, speed.
 

@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file gives carriers, adapters and USB boxes their sockets: which positions
 // live, at which width and generation, and why not.
@@ -6,92 +6,12 @@ package build
 import (
 	"slices"
 	"strconv"
-	"strings"
 
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 )
-
-// Path names a position of the carrier in a slot, counted from 1: "PCIE1/2".
-func Path(slot machine.SocketID, position int) machine.SocketID {
-	return slot + "/" + machine.SocketID(strconv.Itoa(position))
-}
-
-// Holder is the socket whose part brings the socket of a path, "" for a socket of
-// the board itself.
-func Holder(id machine.SocketID) machine.SocketID {
-	return id[:max(0, strings.LastIndexByte(string(id), '/'))]
-}
-
-// Carried lists the sockets that the parts placed in this build bring, in the
-// order of the sheet's sockets and then of theirs: a carrier may sit in the slot
-// of an adapter.
-func (b *Build) Carried() []machine.Socket {
-	bring, n := map[machine.SocketID]*part.Part{}, 0
-	for _, p := range b.Placements {
-		if q := b.piece(p.Item); q != nil && q.Part.Positions() != nil {
-			bring[p.Socket] = q.Part
-			n += len(q.Part.Positions())
-		}
-	}
-	if len(bring) == 0 {
-		return nil
-	}
-	out := make([]machine.Socket, 0, n) // never moves: add is given pointers into it
-	add := func(k *machine.Socket) {
-		if p := bring[k.ID]; p != nil && Suits(p, k) {
-			out = carried(out, k, p)
-		}
-	}
-	for i := range b.Sheet.Sockets {
-		add(&b.Sheet.Sockets[i])
-	}
-	for i := 0; i < len(out); i++ {
-		add(&out[i])
-	}
-	return out
-}
-
-// kinds are the kinds of socket that positions are.
-var kinds = map[part.Takes]machine.Kind{part.TakesM2: machine.M2, part.TakesSlot: machine.Slot, part.TakesU2: machine.U2, part.TakesSATA: machine.SATA}
-
-// carried appends the sockets of one part in k, as the part describes them: their
-// lanes are the position's, their generation that of the card or the bridge.
-func carried(out []machine.Socket, k *machine.Socket, p *part.Part) []machine.Socket {
-	positions := p.Positions()
-	for i := range positions {
-		pos := &positions[i]
-		s := machine.Socket{
-			ID: Path(k.ID, i+1), Kind: kinds[pos.Kind()], Where: "position " + strconv.Itoa(i+1) + " of " + p.Name,
-			Group: k.Group, Root: k.Root, Protocols: pos.Speaks(), Gen: pos.Gen, SATAGen: pos.SATAGen, Lanes: pos.Lanes, FirstLane: pos.FirstLane,
-			LengthsMM: pos.LengthsMM, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
-			Physical: pos.Physical, OpenEnd: pos.OpenEnd, Drives: pos.Drives, BayMM: pos.HeightMM,
-		}
-		if s.Kind == machine.M2 {
-			s.Key = part.KeyM
-		}
-		if p.Card != nil && s.Kind != machine.SATA {
-			s.Gen = p.Card.Gen
-		}
-		out = append(out, s)
-	}
-	return out
-}
-
-// Socket finds a socket of the board or of a carrier in it, nil if there is none.
-func (b *Build) Socket(id machine.SocketID) *machine.Socket {
-	if k := b.Sheet.Socket(id); k != nil || Holder(id) == "" {
-		return k
-	}
-	for _, k := range b.Carried() {
-		if k.ID == id {
-			return &k
-		}
-	}
-	return nil
-}
 
 func (s *sock) card() *part.Card {
 	if s.piece == nil {
@@ -149,7 +69,7 @@ func (r *resolver) nest(s *sock) {
 		return
 	}
 	s.dead = []Reason{
-		{FromPart, "position " + string(s.ID[len(up.ID)+1:]) + " of " + r.name(up) + " is wired to lanes " + strconv.Itoa(s.FirstLane) + " to " + strconv.Itoa(s.FirstLane+int(s.Lanes)-1) + " of the slot"},
+		{FromPart, "position " + strconv.Itoa(s.path.Last()) + " of " + r.name(up) + " is wired to lanes " + strconv.Itoa(s.FirstLane) + " to " + strconv.Itoa(s.FirstLane+int(s.Lanes)-1) + " of the slot"},
 		{FromSheet, string(up.ID) + " is " + width.String() + ", " + splitText(up.split)},
 	}
 	for _, rule := range up.splitBy {
@@ -368,7 +288,7 @@ func cardNarrowCures(r *resolver, s *sock) []Cure {
 		out = append(out, r.undo(rule)...)
 	}
 	for _, c := range r.elsewhere(s) {
-		k := r.socket(c.Moves[0].Socket)
+		k := r.place(c.Moves[0].Socket)
 		if s.card().Link().Train(k.link).LineRate().MBps() > s.trained.MBps {
 			out = append(out, c)
 		}

@@ -1,22 +1,15 @@
-package build
+package fit
 
 // This file holds the rules about what was asked for.
 
 import (
-	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
-	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
-// System reports a drive that is what the wish asks of the system drive; none is
-// where it asks for none.
-func (w *Wish) System(d *part.Drive) bool {
-	return d != nil && w.SystemBytes.Known() && d.CapacityBytes >= w.SystemBytes && (!w.SystemFast || d.Protocol == link.PCIe)
-}
-
 // at is the socket an item is in, nil if none.
-func (r *resolver) at(id ItemID) *sock {
+func (r *resolver) at(id rig.ItemID) *sock {
 	for i := range r.sockets {
 		if s := &r.sockets[i]; s.piece != nil && s.piece.ID == id {
 			return s
@@ -88,7 +81,7 @@ func wishSystem(r *resolver) []Finding {
 		Cures:   []Cure{{Says: "fit such a drive where it is seen"}}}}
 }
 
-func (r *resolver) kept(id ItemID) bool {
+func (r *resolver) kept(id rig.ItemID) bool {
 	for _, k := range r.b.Wish.Keep {
 		if k == id {
 			return true
@@ -100,7 +93,7 @@ func (r *resolver) kept(id ItemID) bool {
 func wishKeep(r *resolver) []Finding {
 	var out []Finding
 	for _, id := range r.b.Wish.Keep {
-		p := r.b.piece(id)
+		p := r.b.Piece(id)
 		if p == nil || r.at(id) != nil { // in a socket: the rules there have spoken
 			continue
 		}

@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file says what each drive can move alone, and what all can move at once.
 
@@ -8,20 +8,20 @@ import (
 
 	"deepbay/internal/core/flow"
 	"deepbay/internal/core/link"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // FlowAnswer is what one drive can move, reading, in one direction. Behind a link
 // whose rate is not stated the figures are the most it can be, and Held names it.
 type FlowAnswer struct {
-	Item     ItemID           `json:"item"`
-	Socket   machine.SocketID `json:"socket"`
-	Alone    float64          `json:"aloneMBps"`
-	Together float64          `json:"togetherMBps"`     // with all other drives at work
-	Held     string           `json:"held"`             // what holds it then
-	AtMost   bool             `json:"atMost,omitempty"` // a link on the way is not stated: the figures are the most it can be
-	Says     string           `json:"says"`
+	Item     rig.ItemID `json:"item"`
+	Socket   rig.Path   `json:"socket"`
+	Alone    float64    `json:"aloneMBps"`
+	Together float64    `json:"togetherMBps"`     // with all other drives at work
+	Held     string     `json:"held"`             // what holds it then
+	AtMost   bool       `json:"atMost,omitempty"` // a link on the way is not stated: the figures are the most it can be
+	Says     string     `json:"says"`
 }
 
 // sharedLink is a link that several drives pass: an uplink, the slot of a carrier
@@ -81,7 +81,7 @@ func (r *resolver) flows() []FlowAnswer {
 		}
 		f.Links = passed[from:len(passed):len(passed)]
 		flows = append(flows, f)
-		out = append(out, FlowAnswer{Item: s.piece.ID, Socket: s.ID})
+		out = append(out, FlowAnswer{Item: s.piece.ID, Socket: s.path})
 	}
 	capacity := make([]quantity.Rate, len(links))
 	for i, l := range links {

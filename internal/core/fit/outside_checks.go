@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file holds the rules about drives in boxes on USB ports.
 
@@ -37,7 +37,7 @@ func boxNarrow(r *resolver, s *sock) func() Finding {
 func boxNarrowCures(r *resolver, s *sock) []Cure {
 	var out []Cure
 	for _, c := range r.elsewhere(s) {
-		if k := r.socket(c.Moves[0].Socket); k.USB.Train(s.enclosure().USB).LineRate() > s.trained.USB.LineRate() {
+		if k := r.place(c.Moves[0].Socket); k.USB.Train(s.enclosure().USB).LineRate() > s.trained.USB.LineRate() {
 			out = append(out, c)
 		}
 	}
@@ -76,7 +76,7 @@ func outsideCost(r *resolver, s *sock) func() Finding {
 		loss(e.Trims, quantity.No, "does not pass on what was deleted (TRIM): a flash drive slows down with use", "passes on what was deleted (TRIM)")
 		loss(e.Translates, quantity.Yes, "shows other sectors or encrypts: the drive is unreadable without it, so copy off before you take it out", "shows the drive's own sectors")
 		for _, c := range r.elsewhere(s) {
-			if k := r.socket(c.Moves[0].Socket); !k.outside() {
+			if k := r.place(c.Moves[0].Socket); !k.outside() {
 				f.Cures = append(f.Cures, c)
 			}
 		}

@@ -1,4 +1,4 @@
-package build
+package fit
 
 // This file holds the rules that look at one occupied socket.
 
@@ -8,13 +8,13 @@ import (
 
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
-	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 func kindMismatch(r *resolver, s *sock) func() Finding {
-	if Suits(s.piece.Part, s.Socket) {
+	if rig.Suits(s.piece.Part, s.Socket) {
 		return nil
 	}
 	return func() Finding {
@@ -26,28 +26,6 @@ func kindMismatch(r *resolver, s *sock) func() Finding {
 			},
 		}
 	}
-}
-
-// Suits reports whether part and socket are of one kind at all: whether trying it
-// there makes sense.
-func Suits(p *part.Part, k *machine.Socket) bool {
-	switch k.Kind {
-	case machine.M2:
-		return p.M2() != nil
-	case machine.SATA:
-		return p.Drive != nil && (p.Drive.Form == part.Form2i5 || p.Drive.Form == part.Form3i5)
-	case machine.Slot:
-		return p.Card != nil && p.Card.M2 == nil
-	case machine.U2: // its plug takes SATA drives too (SFF-8639); whether they are seen is the protocol's question
-		return p.Drive != nil && (p.Drive.Form == part.FormU2 || p.Drive.Form == part.Form2i5)
-	case machine.USB:
-		return p.Enclosure != nil
-	case machine.DIMM:
-		return p.Module != nil && p.Module.Form == memory.DIMM
-	case machine.SODIMM:
-		return p.Module != nil && p.Module.Form == memory.SODIMM
-	}
-	return false
 }
 
 func shape(p *part.Part) string {
@@ -204,7 +182,7 @@ func (r *resolver) undo(rule *machine.Rule) []Cure {
 // set is the cure of one setting at another value.
 func (r *resolver) set(id machine.SettingID, value string) Cure {
 	st := r.sheet.Setting(id)
-	return Cure{Says: "set " + st.Name + " to " + st.OptionName(value), Moves: []Move{{Setting: id, Value: value}}}
+	return Cure{Says: "set " + st.Name + " to " + st.OptionName(value), Moves: []rig.Move{{Setting: id, Value: value}}}
 }
 
 // settingsFor are the settings that alone bring an effect that helps.
@@ -232,14 +210,14 @@ func (r *resolver) elsewhere(s *sock) []Cure {
 	}
 	for i := range r.sockets {
 		k := &r.sockets[i]
-		if k.piece != nil || len(k.closed) > 0 || k.ID == s.ID || !r.suits(s.piece.Part, k) {
+		if k.piece != nil || len(k.closed) > 0 || k.path == s.path || !r.suits(s.piece.Part, k) {
 			continue
 		}
 		says := "put " + r.name(s) + " into " + string(k.ID)
 		if k.Kind == machine.SATA && s.Kind == machine.SATA {
 			says = "move the data lead of " + r.name(s) + " to " + string(k.ID)
 		}
-		out = append(out, Cure{Says: says, Moves: []Move{{Item: s.piece.ID, Socket: k.ID}}})
+		out = append(out, Cure{Says: says, Moves: []rig.Move{{Item: s.piece.ID, Socket: k.path}}})
 	}
 	return out
 }
@@ -247,11 +225,11 @@ func (r *resolver) elsewhere(s *sock) []Cure {
 // suits reports whether the part surely works in k, by trying it there: no rule
 // that stops speaks, and none that says "unknown".
 func (r *resolver) suits(p *part.Part, k *sock) bool {
-	if !Suits(p, k.Socket) {
+	if !rig.Suits(p, k.Socket) {
 		return false
 	}
 	try := *k
-	try.piece = &Piece{Part: p}
+	try.piece = &rig.Piece{Part: p}
 	for i := range r.checks {
 		if c := &r.checks[i]; c.socket != nil && (c.Severity == Stops || c.unsure) {
 			if c.socket(r, &try) != nil {
@@ -443,7 +421,7 @@ func linkBelowDriveCures(r *resolver, s *sock) []Cure {
 	var out []Cure
 	d := s.drive()
 	for _, c := range r.elsewhere(s) {
-		k := r.socket(c.Moves[0].Socket)
+		k := r.place(c.Moves[0].Socket)
 		if d.Protocol == link.PCIe && r.through(k, d.Link().Train(k.link)) > s.trained.MBps {
 			out = append(out, c)
 		}

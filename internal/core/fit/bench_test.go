@@ -1,16 +1,17 @@
-package build_test
+package fit_test
 
 import (
 	"strconv"
 	"testing"
 
 	"deepbay/demo"
-	"deepbay/internal/core/build"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/format"
 )
 
@@ -22,23 +23,23 @@ func BenchmarkResolve(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		bld := j.PlannedBuild()
+		bld := j.PlannedRig()
 		b.Run(name, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				build.Resolve(&bld)
+				fit.Resolve(&bld)
 			}
 		})
 		if name != "echo-sounding-tower" {
 			continue
 		}
 		full := bld
-		full.Placements = []build.Placement{{Item: "item-1", Socket: "A1"}, {Item: "item-2", Socket: "B1"}, {Item: "item-3", Socket: "SATA6"},
-			{Item: "item-4", Socket: "M2_2"}, {Item: "item-5", Socket: "A2"}, {Item: "item-6", Socket: "B2"}}
+		full.Placements = []rig.Placement{{Item: "item-1", Socket: rig.ParsePath("A1")}, {Item: "item-2", Socket: rig.ParsePath("B1")}, {Item: "item-3", Socket: rig.ParsePath("SATA6")},
+			{Item: "item-4", Socket: rig.ParsePath("M2_2")}, {Item: "item-5", Socket: rig.ParsePath("A2")}, {Item: "item-6", Socket: rig.ParsePath("B2")}}
 		b.Run(name+"-full", func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				build.Resolve(&full)
+				fit.Resolve(&full)
 			}
 		})
 	}
@@ -50,11 +51,11 @@ func BenchmarkFullWorkstation(b *testing.B) {
 	bld := fullWorkstation(b)
 	b.ReportAllocs()
 	for b.Loop() {
-		build.Resolve(&bld)
+		fit.Resolve(&bld)
 	}
 }
 
-func fullWorkstation(tb testing.TB) build.Build {
+func fullWorkstation(tb testing.TB) rig.Rig {
 	raw, err := demo.Files.ReadFile("sheets/cormorant-w8.sheet.json")
 	if err != nil {
 		tb.Fatal(err)
@@ -71,11 +72,11 @@ func fullWorkstation(tb testing.TB) build.Build {
 	for i := range all {
 		parts[string(all[i].ID)] = &all[i]
 	}
-	out := build.Build{Sheet: &sheet, Choices: []build.Choice{{Setting: "slot3-layout", Value: "4+4+4+4"}}}
-	put := func(name string, at machine.SocketID) {
-		id := build.ItemID("item-" + string(at))
-		out.Pieces = append(out.Pieces, build.Piece{ID: id, Part: parts[name], New: len(out.Pieces)%2 == 0})
-		out.Placements = append(out.Placements, build.Placement{Item: id, Socket: at})
+	out := rig.Rig{Sheet: &sheet, Setup: rig.Setup{Settings: []rig.Choice{{Setting: "slot3-layout", Value: "4+4+4+4"}}}}
+	put := func(name string, at rig.Path) {
+		id := rig.ItemID("item-" + at.String())
+		out.Pieces = append(out.Pieces, rig.Piece{ID: id, Part: parts[name], New: len(out.Pieces)%2 == 0})
+		out.Placements = append(out.Placements, rig.Placement{Item: id, Socket: at})
 	}
 	fill := map[machine.Kind]string{machine.M2: "ternlight-2000", machine.DIMM: "sallow-32g-reg", machine.SATA: "mudlark-2000", machine.U2: "spindrift-3840", machine.USB: "haven-10", machine.Slot: "raft-4"}
 	cards := []string{"jetty-2", "raft-1", "raft-4", "raft-4s"}
@@ -84,10 +85,10 @@ func fullWorkstation(tb testing.TB) build.Build {
 		if k.Kind == machine.Slot {
 			name, cards = cards[0], cards[1:]
 		}
-		put(name, k.ID)
+		put(name, rig.On(k.ID))
 	}
 	for _, k := range out.Carried() {
-		put(fill[k.Kind], k.ID)
+		put(fill[k.Kind], k.Path)
 	}
 	return out
 }
@@ -95,9 +96,9 @@ func fullWorkstation(tb testing.TB) build.Build {
 // TestFullWorkstation keeps the benchmark honest: it is full, and works.
 func TestFullWorkstation(t *testing.T) {
 	b := fullWorkstation(t)
-	r := build.Resolve(&b)
+	r := fit.Resolve(&b)
 	for _, s := range r.Sockets {
-		if s.State != build.Live {
+		if s.State != fit.Live {
 			t.Errorf("%s is %s: %s", s.Socket, s.State, s.Says)
 		}
 	}
@@ -114,13 +115,13 @@ func BenchmarkScale(b *testing.B) {
 		b.Run(strconv.Itoa(n), func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				build.Resolve(&bld)
+				fit.Resolve(&bld)
 			}
 		})
 	}
 }
 
-func large(n int) build.Build {
+func large(n int) rig.Rig {
 	sheet := &machine.Sheet{
 		Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU},
 			{ID: "pch", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 4, Lanes: 8}}},
@@ -130,7 +131,7 @@ func large(n int) build.Build {
 	drive := &part.Part{Name: "drive", Drive: &part.Drive{Form: part.FormM2, Protocol: link.PCIe, Gen: 4, Lanes: 4, M2: &part.M2{Keys: []part.Key{part.KeyM}, LengthMM: 80}}}
 	disk := &part.Part{Name: "disk", Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3}}
 	module := &part.Part{Name: "module", Module: &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: 16 * quantity.GiB, RateMTps: 3200}}
-	out := build.Build{Sheet: sheet}
+	out := rig.Rig{Sheet: sheet}
 	for i := range n {
 		id := machine.SocketID("S" + strconv.Itoa(i))
 		k := machine.Socket{ID: id, Root: "pch", Kind: machine.SATA, SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}}
@@ -148,9 +149,9 @@ func large(n int) build.Build {
 			sheet.Rules = append(sheet.Rules, machine.Rule{ID: string(id), When: []machine.Condition{{Socket: "S0", Holds: machine.HoldsSATA}}, Then: []machine.Effect{{Socket: id, Off: true}}})
 		}
 		if i%2 == 0 {
-			item := build.ItemID("i" + strconv.Itoa(i))
-			out.Pieces = append(out.Pieces, build.Piece{ID: item, Part: p})
-			out.Placements = append(out.Placements, build.Placement{Item: item, Socket: id})
+			item := rig.ItemID("i" + strconv.Itoa(i))
+			out.Pieces = append(out.Pieces, rig.Piece{ID: item, Part: p})
+			out.Placements = append(out.Placements, rig.Placement{Item: item, Socket: rig.On(id)})
 		}
 	}
 	return out

@@ -1,4 +1,4 @@
-package build
+package fit
 
 import (
 	"fmt"
@@ -10,6 +10,7 @@ import (
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 const gib = quantity.GiB
@@ -172,15 +173,15 @@ var shelf = func() map[string]*part.Part {
 
 // lay reads "nvme:U +m16:A2 +m16': profile=on" into a build: a part in a socket,
 // + for one that came to be fitted, no socket for the mat, and settings.
-func lay(t testing.TB, sheet *machine.Sheet, text string) *Build {
-	b := &Build{Sheet: sheet}
+func lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
+	b := &rig.Rig{Sheet: sheet}
 	for _, word := range strings.Fields(text) {
 		if id, value, ok := strings.Cut(word, "="); ok {
 			if id == "cpu" {
 				b.Processor = machine.ProcessorID(value)
 				continue
 			}
-			b.Choices = append(b.Choices, Choice{machine.SettingID(id), value})
+			b.Settings = append(b.Settings, rig.Choice{Setting: machine.SettingID(id), Value: value})
 			continue
 		}
 		name, socket, _ := strings.Cut(word, ":")
@@ -189,9 +190,9 @@ func lay(t testing.TB, sheet *machine.Sheet, text string) *Build {
 		if p == nil || socket != "" && !strings.Contains(socket, "/") && sheet.Socket(machine.SocketID(socket)) == nil {
 			t.Fatalf("%q: no such part or socket", word)
 		}
-		b.Pieces = append(b.Pieces, Piece{ID: ItemID(name), Part: p, New: isNew})
+		b.Pieces = append(b.Pieces, rig.Piece{ID: rig.ItemID(name), Part: p, New: isNew})
 		if socket != "" {
-			b.Placements = append(b.Placements, Placement{ItemID(name), machine.SocketID(socket)})
+			b.Placements = append(b.Placements, rig.Placement{Item: rig.ItemID(name), Socket: rig.ParsePath(socket)})
 		}
 	}
 	return b

@@ -1,0 +1,105 @@
+package job_test
+
+import (
+	"maps"
+	"math/rand"
+	"runtime/debug"
+	"testing"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/coretest/jobs"
+)
+
+// TestRandomJobs carries random jobs through everything the core says about one:
+// nothing panics, and the order can be walked as it is written.
+func TestRandomJobs(t *testing.T) {
+	count := 4000
+	if testing.Short() {
+		count = 400
+	}
+	steps := 0
+	for seed := range int64(count) {
+		j := jobs.Random(rand.New(rand.NewSource(seed)))
+		if err := j.Validate().Err(); err != nil {
+			t.Fatalf("seed %d: %v", seed, err)
+		}
+		v := look(t, seed, j)
+		walk(t, seed, &v)
+		steps += len(v.Order)
+	}
+	if steps < 10*count {
+		t.Errorf("only %d steps in %d jobs", steps, count)
+	}
+}
+
+func look(t *testing.T, seed int64, j job.Job) job.View {
+	t.Helper()
+	defer func() {
+		if p := recover(); p != nil {
+			t.Fatalf("seed %d: %v\n%s", seed, p, debug.Stack())
+		}
+	}()
+	return job.Look(j)
+}
+
+// seat is what a piece lies on: the board, or another piece, on the bench or in the machine.
+type seat struct {
+	on     rig.ItemID
+	socket machine.SocketID
+	pos    int
+}
+
+func seats(s *rig.Setup) map[rig.ItemID]seat {
+	out := map[rig.ItemID]seat{}
+	for _, p := range s.Placements {
+		out[p.Item] = seatIn(s, p.Socket)
+	}
+	return out
+}
+
+func seatIn(s *rig.Setup, at rig.Path) seat {
+	if !at.Nested() {
+		return seat{socket: at.Top()}
+	}
+	return seat{on: s.In(at.Holder()), pos: at.Last()}
+}
+
+// walk carries the order out by hand: nothing is taken from where it is not, nothing
+// goes where something lies, and in the end all lies as planned.
+func walk(t *testing.T, seed int64, v *job.View) {
+	t.Helper()
+	now := seats(&v.Job.Found)
+	in := func(at seat) rig.ItemID {
+		for id, s := range now {
+			if s == at {
+				return id
+			}
+		}
+		return ""
+	}
+	ids := ""
+	for _, s := range v.Order {
+		if s.Item == "" {
+			continue
+		}
+		ids += s.ID + "\n"
+		switch s.Phase {
+		case "take out":
+			if now[s.Item] != seatIn(&v.Job.Found, s.Socket) {
+				t.Fatalf("seed %d: %s is not in %s any more:\n%s", seed, s.Item, s.Socket, ids)
+			}
+			delete(now, s.Item)
+		case "fit":
+			at := seatIn(&v.Job.Planned, s.Socket)
+			if there := in(at); there != "" {
+				t.Fatalf("seed %d: %s lies in %s still:\n%s", seed, there, s.Socket, ids)
+			}
+			now[s.Item] = at
+		}
+	}
+	if want := seats(&v.Job.Planned); !maps.Equal(now, want) {
+		t.Fatalf("seed %d: all lies as %v\nand is planned as %v\n%s", seed, now, want, ids)
+	}
+}
