@@ -18,7 +18,7 @@ import (
 
 	"github.com/chromedp/chromedp"
 
-	"deepbay/demo"
+	demoshop "deepbay/demo/shop"
 	"deepbay/internal/server"
 	"deepbay/internal/store"
 	"deepbay/web"
@@ -36,7 +36,7 @@ func shop(t *testing.T) string {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	if err := demo.Fill(ctx, s); err != nil {
+	if err := demoshop.Fill(ctx, s); err != nil {
 		t.Fatal(err)
 	}
 	files, err := web.Files()

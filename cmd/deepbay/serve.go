@@ -11,7 +11,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"deepbay/demo"
+	"deepbay/demo/shop"
 	"deepbay/internal/server"
 	"deepbay/internal/store"
 	"deepbay/web"
@@ -76,7 +76,7 @@ func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout,
 	}
 	defer s.Close()
 	if fill {
-		if err := demo.Fill(ctx, s); err != nil {
+		if err := shop.Fill(ctx, s); err != nil {
 			return fmt.Errorf("demo shop: %w", err)
 		}
 	}

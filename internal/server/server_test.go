@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"deepbay/demo"
+	demoshop "deepbay/demo/shop"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
@@ -35,7 +36,7 @@ func shop(t testing.TB) http.Handler {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	if err := demo.Fill(t.Context(), s); err != nil {
+	if err := demoshop.Fill(t.Context(), s); err != nil {
 		t.Fatal(err)
 	}
 	h, err := server.New(server.Options{Data: s, Version: "test", Now: func() time.Time { return now },

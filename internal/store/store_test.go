@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"deepbay/demo"
+	"deepbay/demo/shop"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
@@ -266,7 +267,7 @@ func TestOpenRefuses(t *testing.T) {
 func TestShelf(t *testing.T) {
 	s, _ := open(t)
 	ctx := t.Context()
-	if err := demo.Fill(ctx, s); err != nil {
+	if err := shop.Fill(ctx, s); err != nil {
 		t.Fatal(err)
 	}
 	sheets, err := s.Sheets(ctx)

@@ -1,0 +1,79 @@
+// Package shop puts the demo shop's files into a store. It stands apart from the
+// files, so that the tests of the core, which read those, need no database.
+package shop
+
+import (
+	"bytes"
+	"context"
+	"deepbay/demo"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/shelf"
+	"deepbay/internal/format"
+	"deepbay/internal/store"
+	"fmt"
+	"io/fs"
+	"time"
+)
+
+// stocked is when the shop's sheets were written.
+var stocked = time.Date(2026, time.January, 12, 9, 0, 0, 0, time.UTC)
+
+// Fill puts the demo shop into an empty store.
+func Fill(ctx context.Context, s *store.Store) error {
+	return fs.WalkDir(demo.Files, ".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		b, err := demo.Files.ReadFile(path)
+		if err != nil {
+			return err
+		}
+		switch path[:len("jobs")] {
+		case "shee":
+			v, err := format.Sheet(b)
+			if err != nil {
+				return fmt.Errorf("%s: %w", path, err)
+			}
+			_, err = s.PutSheet(ctx, store.SheetWrite{Sheet: v, From: store.Whatever, Says: "came with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: stocked}})
+			return err
+		case "part":
+			v, err := format.Part(b)
+			if err != nil {
+				return fmt.Errorf("%s: %w", path, err)
+			}
+			return s.PutPart(ctx, v)
+		case "shel":
+			return stock(ctx, s, b)
+		}
+		v, err := format.Job(b)
+		if err != nil {
+			return fmt.Errorf("%s: %w", path, err)
+		}
+		_, err = s.Put(ctx, store.Write{Job: v, Says: "brought in with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: v.Arrived}})
+		return err
+	})
+}
+
+// stock puts the counts of shelf.csv on the shelf; its parts are there already.
+func stock(ctx context.Context, s *store.Store, b []byte) error {
+	parts, err := s.Parts(ctx)
+	if err != nil {
+		return err
+	}
+	entries, problems, err := shelf.ReadCSV(bytes.NewReader(b), func(id part.ID) (part.Part, bool) {
+		for _, p := range parts {
+			if p.ID == id {
+				return p, true
+			}
+		}
+		return part.Part{}, false
+	})
+	if err != nil {
+		return fmt.Errorf("shelf.csv: %w", err)
+	}
+	for _, p := range problems {
+		return fmt.Errorf("shelf.csv: %w", p)
+	}
+	return s.PutStock(ctx, entries)
+}
