@@ -123,8 +123,8 @@ type Plan struct {
 type Result struct {
 	End    End
 	Best   *Plan
-	Judged int // builds that were judged
-	Bound  Score
+	Judged int   // builds that were judged
+	Bound  Score // no plan is better than this in any single criterion
 }
 
 // Find searches for the best plan. The error is the context's: a search that is
@@ -145,7 +145,7 @@ func Find(ctx context.Context, in Input) (Result, error) {
 		if err := ctx.Err(); err != nil {
 			return Result{}, err
 		}
-		out.Bound = out.Bound.plus(s.rootBound)
+		out.Bound = out.Bound.plus(s.floor)
 		switch {
 		case s.out:
 			out.End = GaveUp

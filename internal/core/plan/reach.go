@@ -293,6 +293,9 @@ func (s *search) read(v fit.Verdict, p *rig.Piece, at rig.Path) single {
 		}
 		out.bound[Graphics] = whole(max(0, ref-got))
 	}
+	if o.Link != nil && o.Link.MBps == 0 { // of an end that nobody states
+		out.bound[Warnings] = 1
+	}
 	if p.Part.Drive != nil {
 		out.bound[Cooling] = int64(v.Count("m2-warm") + 2*v.Count("m2-hot"))
 	}
@@ -335,6 +338,18 @@ func (s *search) limits(i int) {
 		x, y := &c.options[a], &c.options[b]
 		return cmp.Or(compare(s.order, &x.bound, &y.bound), cmp.Compare(len(x.must), len(y.must)), cmp.Compare(x.holder, y.holder))
 	})
+}
+
+// inherit finds, for each piece that was found, who may take its place.
+func (s *search) inherit() {
+	for i := range s.choices {
+		c := &s.choices[i]
+		for j := range s.choices {
+			if i != j && !c.home.IsZero() && slices.ContainsFunc(s.choices[j].options, func(o option) bool { return o.socket == c.home }) {
+				c.heirs = append(c.heirs, j)
+			}
+		}
+	}
 }
 
 // twins finds pieces that nothing tells apart: of these the earlier lies in the

@@ -18,12 +18,14 @@ type choice struct {
 	piece   *rig.Piece
 	options []option // in the order of the sheet; the mat, "", is the last
 	home    rig.Path
-	twin    int // an earlier piece that nothing tells from this one, -1 if there is none
+	heirs   []int // other pieces that may take its home
+	twin    int   // an earlier piece that nothing tells from this one, -1 if there is none
 	best    Score
 	system  bool
 	scratch bool
 	array   bool
 	rate    float64 // of a drive, at best anywhere
+	related bool    // it is of some kin
 	surely  int     // the root behind whose uplink it will be wherever it goes, -1 for none
 	now     int     // its option, -1 while it has none
 	step    int     // and which of those tried this is
@@ -43,8 +45,11 @@ type search struct {
 	judged    int  // builds
 	out       bool // of budget, or no longer wanted
 	channels  int
-	kin       [][]int // pieces that go into the same sockets
+	floor     Score
+	kin       []kin   // pieces that go into the same sockets
 	opens     []int   // scratch of wanting: sockets that one more setting opens
+	counted   []bool  // scratch of unmet
+	loads     []int64 // scratch of lower: of each root, what passes its uplink and will
 	must      []int   // of each setting, how many placed pieces need it changed
 	passing   []int64 // of each root, what the drives behind its uplink would move alone, MB/s
 	uplinks   []int64 // what it carries, rounded up; 0 where that is not stated
@@ -79,7 +84,8 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 	s.channels = len(channels)
 	// Parts that bring sockets come first: what lies in those depends on them.
 	pieces := inSearchOrder(h.pieces)
-	s.must, s.decided, s.opens = make([]int, len(h.settings)), make([]bool, len(h.settings)), make([]int, len(h.settings))
+	s.must, s.opens = make([]int, len(h.settings)), make([]int, len(h.settings))
+	s.decided, s.counted = make([]bool, len(h.settings)), make([]bool, len(h.settings))
 	for _, r := range in.Found.Sheet.Roots {
 		carries := int64(0)
 		if r.Uplink != nil {
@@ -88,7 +94,7 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 		s.uplinks = append(s.uplinks, carries)
 	}
 	s.ratesFirst = slices.Index(in.Order, Rates) < slices.Index(in.Order, Settings)
-	s.passing = make([]int64, len(s.uplinks))
+	s.passing, s.loads = make([]int64, len(s.uplinks)), make([]int64, len(s.uplinks))
 	s.splitElsewhere = slices.ContainsFunc(in.Found.Sheet.Rules, func(r machine.Rule) bool {
 		return slices.ContainsFunc(r.Then, func(e machine.Effect) bool { return len(e.Split) > 0 }) &&
 			slices.ContainsFunc(r.When, func(c machine.Condition) bool { return c.Socket != "" })
@@ -102,9 +108,11 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 	for i := range s.choices {
 		s.limits(i)
 	}
+	s.inherit()
 	s.twins()
 	s.kinship()
-	s.rootBound, _ = s.lower()
+	s.rootBound, _ = s.lower(false)
+	s.floor, _ = s.lower(true)
 	return s
 }
 
@@ -114,7 +122,7 @@ func (s *search) run() {
 	if s.out || slices.ContainsFunc(s.choices, func(c choice) bool { return len(c.options) == 0 }) {
 		return
 	}
-	bound, ok := s.lower()
+	bound, ok := s.lower(false)
 	if !ok {
 		return
 	}
@@ -180,7 +188,7 @@ func (s *search) place(i int, bound *Score) {
 		c.now = n.option
 		s.mark(i, o, 1)
 		var ok bool
-		n.bound, ok = s.lower()
+		n.bound, ok = s.lower(false)
 		s.mark(i, o, -1)
 		c.now = -1
 		if s.spend(1); !ok || s.hopeless(&n.bound) {
