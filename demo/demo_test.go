@@ -9,6 +9,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 )
 
@@ -38,9 +39,9 @@ func TestSheets(t *testing.T) {
 		{"cormorant-w8", "split in two: the first and third", "raft-4:SLOT3 ternlight-2000:SLOT3/1 ternlight-2000:SLOT3/3 sallow-32g-reg:A1 slot3-layout=8+8", nil, "2 of 4 positions served"},
 		{"cormorant-w8", "a carrier with a switch chip needs no split", "raft-4s:SLOT4 ternlight-2000:SLOT4/1 ternlight-2000:SLOT4/2 ternlight-2000:SLOT4/3 sallow-32g-reg:A1", []string{"carrier-shared SLOT4"}, "4 of 4 positions served"},
 		{"petrel-l1", "a logger proven with more than its sheet states", "sallow-8g-3l-so:SODIMM1", []string{"module-proven SODIMM1"}, "proven by the job of June"},
-		{"plover-m2", "a mini PC with no room for a heatsink", "ternlight-2000:M2 sallow-8g-so:SODIMM1", []string{"m2-height M2"}, "has free above it 2.2 mm"},
+		{"plover-m2", "a mini PC with no room for a heatsink", "ternlight-2000:M2 sallow-8g-so:SODIMM1", []string{"m2-height M2", "m2-under M2"}, "has free above it 2.2 mm"},
 		{"dunlin-s3", "a slim desktop that feeds two drives from its board", "mudlark-2000:SATA1 skerry-480:SATA2 sallow-16g-3200:A1 sallow-16g-3200:B1", []string{"bay-loose SATA2", "memory-speed A1", "memory-speed B1"}, "SATA Gen 3"},
-		{"dunlin-s3", "and takes no full-height card", "gallery-8:PCIE1 sallow-16g-3200:A1", []string{"card-length PCIE1", "memory-speed A1"}, "the case takes 170 mm"},
+		{"dunlin-s3", "and takes no full-height card", "gallery-8:PCIE1 sallow-16g-3200:A1", []string{"card-length PCIE1", "card-bracket PCIE1", "memory-speed A1"}, "the case takes 170 mm"},
 		{"dunlin-s3", "and in the place of its optical drive only with the right lead", "skerry-480:SATA3 sallow-16g-3200:A1 sallow-16g-3200:B1", []string{"plug-wrong SATA3", "memory-speed A1", "memory-speed B1"}, "ends in slimline sata"},
 		{"dunlin-s3", "which the shop has", "skerry-480:SATA3 crimp-slim sled-95 spacer-25 sallow-16g-3200:A1 sallow-16g-3200:B1", []string{"memory-speed A1", "memory-speed B1"}, "SATA Gen 3"},
 		{"plover-m2", "what does not go in goes outside", "haven-10:USB1 ternlight-2000:USB1/1 sallow-8g-so:SODIMM1", []string{"outside USB1/1"}, "moves about 900 MB/s outside"},
@@ -81,18 +82,20 @@ func TestSheets(t *testing.T) {
 				b.Placements = append(b.Placements, rig.Placement{Item: item, Socket: rig.ParsePath(socket)})
 			}
 		}
-		r := fit.Resolve(&b)
+		b.Found = &rig.Setup{}
+		answer := fit.Resolve(&b)
+		r := say.English(&b).Answer(&answer)
 		var got []string
 		all := ""
 		for _, f := range r.Findings {
 			got = append(got, strings.TrimSpace(string(f.Code)+" "+f.Socket.String()))
-			all += f.Says + "\n"
+			all += f.Says.String() + "\n"
 			for _, why := range f.Because {
-				all += why.Says + "\n"
+				all += why.Says.String() + "\n"
 			}
 		}
 		for _, s := range r.Sockets {
-			all += s.Says + "\n"
+			all += s.Says.String() + "\n"
 		}
 		if strings.Join(got, ", ") != strings.Join(c.want, ", ") {
 			t.Errorf("%s, %s:\n%s\nwant\n%s", c.sheet, c.what, strings.Join(got, ", "), strings.Join(c.want, ", "))

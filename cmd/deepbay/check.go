@@ -12,6 +12,7 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 )
 
@@ -89,7 +90,7 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			answer := job.CheckOf(&j)
+			answer := say.CheckOf(say.Plain, &j)
 			if err := printAs(c.OutOrStdout(), asJSON, answer, func(w io.Writer) { printCheck(w, &j, &answer) }); err != nil {
 				return err
 			}
@@ -116,7 +117,7 @@ func printAs(w io.Writer, asJSON bool, doc any, people func(io.Writer)) error {
 	return err
 }
 
-func printCheck(w io.Writer, j *job.Job, a *job.Check) {
+func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 	fmt.Fprintf(w, "%s (%s)\n\n", j.Title, j.Sheet.Name)
 	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', 0)
 	for _, s := range a.Answer.Sockets {
@@ -127,6 +128,7 @@ func printCheck(w io.Writer, j *job.Job, a *job.Check) {
 		fmt.Fprintf(t, "%s\t%s\t%s\t%s\n", s.Socket, s.State, name, s.Says)
 	}
 	t.Flush()
+	flows(w, a.Answer.Flows, j)
 	m := &a.Answer.Memory
 	fmt.Fprintf(w, "\nmemory  %s, %s, %s, peak %s\n", m.Total, m.Speed, m.Spread, m.Peak)
 	for _, f := range a.Answer.Findings {
@@ -145,6 +147,18 @@ func printCheck(w io.Writer, j *job.Job, a *job.Check) {
 	fmt.Fprintf(w, "\n%d stop, %d warn, %d to note\n", n[fit.Stops], n[fit.Warns], n[fit.Notes])
 }
 
+// flows prints what drives that share a link move, each alone and all at once.
+func flows(w io.Writer, list []say.FlowAnswer, j *job.Job) {
+	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', 0)
+	for i, f := range list {
+		if i == 0 {
+			fmt.Fprintln(w)
+		}
+		fmt.Fprintf(t, "moves\t%s\t%s\t%s\n", f.Socket, j.Name(f.Item), f.Says)
+	}
+	t.Flush()
+}
+
 func expectCommand() *cobra.Command {
 	var asJSON bool
 	c := &cobra.Command{
@@ -159,7 +173,7 @@ func expectCommand() *cobra.Command {
 			b := j.PlannedRig()
 			r := fit.Resolve(&b)
 			err = printAs(c.OutOrStdout(), asJSON, power.Expect(&b, &r), func(w io.Writer) {
-				printLines(w, &j, power.Compare(&b, &r, nil, nil))
+				printLines(w, &j, say.About(say.Plain, &j).Lines(power.Compare(&b, &r, nil, nil)))
 			})
 			if err == nil && r.Stops() {
 				return errStopped
@@ -171,13 +185,13 @@ func expectCommand() *cobra.Command {
 	return c
 }
 
-func printLines(w io.Writer, j *job.Job, lines []power.Line) {
+func printLines(w io.Writer, j *job.Job, lines []say.Line) {
 	fmt.Fprintf(w, "%s (%s)\n", j.Title, j.Sheet.Name)
-	screen := ""
+	screen := power.Screen("")
 	for _, l := range lines {
 		if l.Screen != screen {
 			screen = l.Screen
-			fmt.Fprintf(w, "\nin %s\n", map[string]string{"set-up": "set-up", "system": "the running system"}[screen])
+			fmt.Fprintf(w, "\nin %s\n", map[power.Screen]string{power.InSetUp: "set-up", power.InSystem: "the running system"}[screen])
 		}
 		fmt.Fprintf(w, "  %-44s %s\n", l.About, l.Expected)
 		for _, s := range l.Shows {

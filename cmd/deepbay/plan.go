@@ -10,6 +10,7 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 )
 
 // errGaveUp ends a command with status 3: the search stopped at its budget.
@@ -31,8 +32,8 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			doc := job.Planned{Format: job.PlanFormat, Version: job.PlanVersion, Job: j.ID, Title: j.Title, Advice: advice}
-			if err := printAs(c.OutOrStdout(), asJSON, doc, func(w io.Writer) { printPlan(w, &j, &advice) }); err != nil {
+			doc := say.About(say.Plain, &j).Planned(&j, &advice)
+			if err := printAs(c.OutOrStdout(), asJSON, doc, func(w io.Writer) { printPlan(w, &j, &doc.Advice) }); err != nil {
 				return err
 			}
 			switch advice.End {
@@ -49,7 +50,7 @@ func planCommand() *cobra.Command {
 	return c
 }
 
-func printPlan(w io.Writer, j *job.Job, a *plan.Advice) {
+func printPlan(w io.Writer, j *job.Job, a *say.Advice) {
 	fmt.Fprintf(w, "%s (%s): %s\n", j.Title, j.Sheet.Name, a.Proof)
 	if a.Best != nil {
 		fmt.Fprintln(w)

@@ -23,8 +23,10 @@ var wall = strings.Fields("Now Since Until After AfterFunc Sleep Tick NewTicker 
 // edges is the statement of policy: each room of the core, from the ground up, and
 // the rooms it uses. A room uses none below it in the list.
 var edges = []struct{ room, uses string }{
-	{"problem", ""},
+	{"fact", ""},
+	{"problem", "fact"},
 	{"quantity", ""},
+	{"known", "quantity"},
 	{"link", "quantity"},
 	{"memory", "quantity"},
 	{"flow", "quantity"},
@@ -32,12 +34,14 @@ var edges = []struct{ room, uses string }{
 	{"shelf", "part"},
 	{"machine", "link memory part problem quantity"},
 	{"rig", "link machine memory part quantity"},
-	{"fit", "flow link machine memory part quantity rig"},
-	{"ask", "fit flow link machine memory part quantity rig"},
-	{"plan", "fit machine memory part quantity rig shelf"},
-	{"workorder", "fit machine memory part quantity rig"},
-	{"power", "fit link machine part quantity rig"},
-	{"job", "fit machine part plan power problem rig shelf workorder"},
+	{"fit", "fact flow known link machine memory part quantity rig"},
+	{"cure", "fact fit machine quantity rig"},
+	{"ask", "fact fit flow link machine memory part quantity rig"},
+	{"plan", "fact fit known machine memory part quantity rig shelf"},
+	{"workorder", "fact fit machine memory part quantity rig"},
+	{"power", "fact fit known link machine part quantity rig"},
+	{"job", "cure fact fit machine part plan power problem rig shelf workorder"},
+	{"say", "ask cure fact fit job known link machine memory part plan power problem quantity rig shelf workorder"},
 }
 
 // TestImports fails when the core imports anything but what is listed, and when a

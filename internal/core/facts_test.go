@@ -6,7 +6,6 @@ import (
 	"strings"
 	"testing"
 
-	"deepbay/internal/core/ask"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/flow"
 	"deepbay/internal/core/link"
@@ -16,6 +15,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 )
 
 // TestFacts walks the figures of the trade, table by table, and asks the core for
@@ -71,7 +71,7 @@ func packets(t *testing.T) {
 }
 
 // one resolves a sheet of one processor and some sockets with parts placed as given.
-func one(sheet machine.Sheet, placed map[string]*part.Part) fit.Resolved {
+func one(sheet machine.Sheet, placed map[string]*part.Part) fit.Answer {
 	sheet.Roots = []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}}
 	b := rig.Rig{Sheet: &sheet}
 	for id, p := range placed {
@@ -81,7 +81,7 @@ func one(sheet machine.Sheet, placed map[string]*part.Part) fit.Resolved {
 	return fit.Resolve(&b)
 }
 
-func has(r fit.Resolved, code fit.Code) bool {
+func has(r fit.Answer, code fit.Code) bool {
 	for _, f := range r.Findings {
 		if f.Code == code {
 			return true
@@ -196,23 +196,23 @@ func keys(t *testing.T) {
 	goesIn := map[part.Key]string{part.KeyA: "A+E NVMe x1", part.KeyB: "B+M SATA, B+M NVMe x2", part.KeyE: "A+E NVMe x1", part.KeyM: "M-key NVMe x4, M-key SATA, B+M SATA, B+M NVMe x2"}
 	for key, want := range goesIn {
 		var in, pcie, sata []string
-		for _, f := range ask.Keys(key, all) {
+		for _, f := range say.Plain.Keys(key, all) {
 			if f.State == fit.Live {
-				in = append(in, f.Card)
+				in = append(in, f.Card.String())
 			}
 		}
 		if strings.Join(in, ", ") != want {
 			t.Errorf("into a socket keyed %s go %v, want %s", key, in, want)
 		}
 		// It works only where the socket carries its protocol.
-		for _, f := range ask.Keys(key, all[:1]) {
+		for _, f := range say.Plain.Keys(key, all[:1]) {
 			if f.State == fit.Live {
-				pcie = append(pcie, f.Card)
+				pcie = append(pcie, f.Card.String())
 			}
 		}
-		for _, f := range ask.Keys(key, all[1:]) {
+		for _, f := range say.Plain.Keys(key, all[1:]) {
 			if f.State == fit.Live {
-				sata = append(sata, f.Card)
+				sata = append(sata, f.Card.String())
 			}
 		}
 		for _, c := range pcie {
@@ -376,7 +376,7 @@ func moduleSizes(t *testing.T) {
 }
 
 // four is a board of two channels and two slots each, in the order of the sheet.
-func four(modules ...quantity.Bytes) fit.Resolved {
+func four(modules ...quantity.Bytes) fit.Answer {
 	sheet := machine.Sheet{Memory: machine.Memory{Generation: memory.DDR4, Speeds: []machine.Speed{{PerChannel: 1, MTps: 3200}, {PerChannel: 2, MTps: 3200}}}}
 	placed := map[string]*part.Part{}
 	for i, id := range []machine.SocketID{"A1", "A2", "B1", "B2"} {
@@ -398,8 +398,9 @@ func channels(t *testing.T) {
 		{[]quantity.Bytes{8, 8}, "single channel, 25.60 GB/s"},
 		{[]quantity.Bytes{0, 8, 0, 8}, "dual channel, 51.20 GB/s"},
 	} {
-		m := four(c.modules...).Memory
-		if got := m.Spread + ", " + m.Peak; got != c.want {
+		r := four(c.modules...)
+		m := say.English(&rig.Rig{Sheet: &machine.Sheet{}}).Memory(&r.Memory)
+		if got := m.Spread.String() + ", " + m.Peak.String(); got != c.want {
 			t.Errorf("%v: %s, want %s", c.modules, got, c.want)
 		}
 	}
@@ -415,27 +416,28 @@ func screens(t *testing.T) {
 		if got := quantity.DriveBytes(gb).AsSystemPrints(); got != shown {
 			t.Errorf("%d GB is printed %s, want %s", gb, got, shown)
 		}
-		reading, err := power.Read("drive/P", shown)
+		reading, err := power.Read(power.ParseLineID("drive/P"), shown)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, l := range power.Compare(&b, &r, []power.Reading{reading}, nil) {
-			if l.ID == "drive/P" && l.Verdict != power.Agrees {
+			if l.ID == power.ParseLineID("drive/P") && l.Verdict != power.Agrees {
 				t.Errorf("%d GB shown as %s: %s", gb, shown, l.Says)
 			}
 		}
 	}
 	// Old screens print the clock, half the rate; memory is counted in powers of two.
 	r := four(0, 16, 0, 16)
-	sheet = machine.Sheet{}
-	b := rig.Rig{Sheet: &sheet}
+	b := rig.Rig{Sheet: &machine.Sheet{}}
 	for typed, want := range map[string]bool{"3200": true, "1600 MHz": true, "2400": false} {
-		got, _ := power.Read("rate", typed)
-		if power.Agree(power.Reading{Line: "rate", MTps: 3200}, got, &b, &r) != want {
-			t.Errorf("3200 MT/s shown as %s", typed)
+		got, _ := power.Read(power.LineID{Kind: power.Rate}, typed)
+		for _, l := range power.Compare(&b, &r, []power.Reading{got}, nil) {
+			if l.ID.Kind == power.Rate && (l.Verdict == power.Agrees) != want {
+				t.Errorf("3200 MT/s shown as %s: %s", typed, l.Verdict)
+			}
 		}
 	}
-	if got, _ := power.Read("total", "32,768 MB"); got.Bytes != 32*quantity.GiB {
+	if got, _ := power.Read(power.LineID{Kind: power.Total}, "32,768 MB"); got.Bytes != 32*quantity.GiB {
 		t.Errorf("32,768 MB is %v", got.Bytes)
 	}
 }

@@ -64,7 +64,7 @@ func Monster(n int) (found rig.Rig, pieces []rig.Piece, wish rig.Wish) {
 	add(machine.Socket{Kind: machine.SATA, Root: "chipset", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Drives: []part.Form{part.Form3i5, part.Form2i5}, Lead: quantity.Yes}, 2*n)
 	add(machine.Socket{Kind: machine.U2, Group: group("bays", "chipset", 16), Protocols: []link.Protocol{link.PCIe}, Gen: 4, Lanes: 4, Drives: []part.Form{part.FormU2}}, min(4, n))
 	add(machine.Socket{Kind: machine.DIMM, Root: "cpu"}, 8)
-	s.Memory = machine.Memory{Generation: memory.DDR4, Speeds: []machine.Speed{{PerChannel: 1, MTps: 3200}}, Fill: []machine.Fill{}}
+	s.Memory = machine.Memory{Generation: memory.DDR4, Registered: quantity.No, Speeds: []machine.Speed{{PerChannel: 1, MTps: 3200}}, Fill: []machine.Fill{}}
 
 	carrier := &part.Part{ID: "carrier", Name: "Raft", Card: &part.Card{Connector: 16, Gen: 4, Lanes: 16, Openings: 1, Carrier: &part.Carrier{}}}
 	for first := 0; first < 16; first += 4 {
@@ -77,7 +77,7 @@ func Monster(n int) (found rig.Rig, pieces []rig.Piece, wish rig.Wish) {
 	}
 	disk := &part.Part{ID: "disk", Name: "Mudlark", Drive: &part.Drive{Form: part.Form3i5, Protocol: link.SATA, Gen: 3, CapacityBytes: quantity.DriveBytes(8000), ReadMBps: 260}}
 	bay := &part.Part{ID: "bay", Name: "Shoal", Drive: &part.Drive{Form: part.FormU2, Protocol: link.PCIe, Gen: 4, Lanes: 4, CapacityBytes: quantity.DriveBytes(4000), ReadMBps: 3000}}
-	module := &part.Part{ID: "module", Name: "Sallow", Module: &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: 16 * quantity.GiB, RateMTps: 3200, Ranks: 2}}
+	module := &part.Part{ID: "module", Name: "Sallow", Module: &part.Module{Generation: memory.DDR4, Form: memory.DIMM, SizeBytes: 16 * quantity.GiB, RateMTps: 3200, Ranks: 2, Registered: quantity.No}}
 	fit(carrier, min(4, n-2))
 	fit(flash("system", 2000, 7000), 1)
 	fit(flash("data", 4000, 5000), 2*n-1)

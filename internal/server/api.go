@@ -3,8 +3,6 @@ package server
 import (
 	"time"
 
-	"deepbay/internal/core/ask"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -12,6 +10,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
 )
@@ -28,14 +27,14 @@ type JobCard struct {
 	Arrived  time.Time     `json:"arrived"`
 	Updated  time.Time     `json:"updated"`
 	Revision int           `json:"revision"`
-	Status   job.Status    `json:"status"`
+	Status   say.Status    `json:"status"`
 }
 
 // JobView is one job with everything the core says about it.
 type JobView struct {
 	Revision int           `json:"revision"`
 	Updated  time.Time     `json:"updated"`
-	View     job.View      `json:"view"`
+	View     say.View      `json:"view"`
 	Journal  []store.Entry `json:"journal"`
 }
 
@@ -44,8 +43,8 @@ type JobView struct {
 type SheetView struct {
 	Sheet    machine.Sheet `json:"sheet"`
 	Revision int           `json:"revision"`
-	Empty    fit.Resolved  `json:"empty"`
-	Rules    []string      `json:"rules"`
+	Empty    say.Resolved  `json:"empty"`
+	Rules    []say.Text    `json:"rules"`
 	History  []store.Entry `json:"history"`
 }
 
@@ -53,8 +52,8 @@ type SheetView struct {
 // it cannot be read at all.
 type SheetCheck struct {
 	Problems []problem.Problem `json:"problems"`
-	Empty    *fit.Resolved     `json:"empty,omitempty"`
-	Rules    []string          `json:"rules"`
+	Empty    *say.Resolved     `json:"empty,omitempty"`
+	Rules    []say.Text        `json:"rules"`
 }
 
 // PutSheet is a version of a sheet, made from a revision; 0 makes a new one.
@@ -129,7 +128,7 @@ type JobRef struct {
 // ShelfRow is one kind of part as the shelf lists it.
 type ShelfRow struct {
 	Stock shelf.Stock `json:"stock"`
-	What  string      `json:"what"`
+	What  say.Text    `json:"what"`
 	Price string      `json:"price"` // "42.50", empty where it is not stated
 	Used  []JobRef    `json:"used"`
 }
@@ -165,7 +164,7 @@ type WhyNot struct {
 
 // Because is an answer in words.
 type Because struct {
-	Says string `json:"says"`
+	Says say.Text `json:"says"`
 }
 
 // API names every document that crosses the wire, so that one schema and one
@@ -182,20 +181,20 @@ type API struct {
 	SheetCheck  SheetCheck        `json:"sheetCheck"`
 	PutSheet    PutSheet          `json:"putSheet"`
 	Parts       []part.Part       `json:"parts"`
-	Offers      []fit.Offer       `json:"offers"`
+	Offers      []say.Offer       `json:"offers"`
 	Plan        job.PlanQuestion  `json:"plan"`
-	Advice      plan.Advice       `json:"advice"`
+	Advice      say.Advice        `json:"advice"`
 	WhyNot      WhyNot            `json:"whyNot"`
 	Need        plan.Need         `json:"need"`
-	Shopping    plan.Shopping     `json:"shopping"`
+	Shopping    say.Shopping      `json:"shopping"`
 	Because     Because           `json:"because"`
 	Shelf       []ShelfRow        `json:"shelf"`
 	QuickAdd    QuickAdd          `json:"quickAdd"`
 	CSVReport   CSVReport         `json:"csvReport"`
 	Imported    Imported          `json:"imported"`
 	Health      Health            `json:"health"`
-	Reply       ask.Reply         `json:"reply"`
-	Fits        []ask.Fit         `json:"fits"`
-	Check       job.Check         `json:"check"`
+	Reply       say.Reply         `json:"reply"`
+	Fits        []say.Fit         `json:"fits"`
+	Check       say.Check         `json:"check"`
 	Observation power.Observation `json:"observation"`
 }

@@ -46,39 +46,46 @@ func (q *query) link(gen, lanes string) link.Link {
 func (s *api) ask(c *gin.Context) error {
 	q := query{c: c}
 	var out any
+	var answer ask.Reply
 	var err error
 	text := c.Query("text")
 	switch c.Param("question") {
 	case "link":
-		out = ask.Link(q.link("gen", "lanes"), q.link("gen2", "lanes2"))
+		answer = ask.Link(q.link("gen", "lanes"), q.link("gen2", "lanes2"))
 	case "uplink":
-		out, err = ask.Uplink(q.link("upGen", "upLanes"), q.link("gen", "lanes"), q.number("count", 64))
+		answer, err = ask.Uplink(q.link("upGen", "upLanes"), q.link("gen", "lanes"), q.number("count", 64))
 	case "capacity":
-		out, err = ask.Capacity(text)
+		answer, err = ask.Capacity(text)
 	case "code":
-		out, err = ask.Code(text)
+		answer, err = ask.Code(text)
 	case "part":
-		out, err = ask.Part(text)
+		answer, err = ask.Part(text)
 	case "keys":
 		var protocols []link.Protocol
 		for _, p := range strings.FieldsFunc(c.Query("protocols"), func(r rune) bool { return r == ',' }) {
 			protocols = append(protocols, link.Protocol(p))
 		}
-		out = ask.Keys(part.Key(c.Query("key")), protocols)
+		out = s.Language.Keys(part.Key(c.Query("key")), protocols)
 	case "population":
 		sheet, serr := s.Data.Sheet(c.Request.Context(), machine.ID(c.Query("sheet")))
 		if serr != nil {
 			return serr
 		}
-		out, err = ask.Population(&sheet.Sheet, text)
+		var p ask.Populated
+		if p, err = ask.Population(&sheet.Sheet, text); err == nil {
+			out = s.Language.Population(&p)
+		}
 	default:
 		q.list.Add("", fmt.Sprintf("%q is no question", c.Param("question")), "ask link, uplink, capacity, code, part, keys or population")
 	}
 	if err := q.list.Err(); err != nil {
 		return err
 	}
-	if err != nil {
-		out = ask.Cannot(err)
+	switch {
+	case err != nil:
+		out = s.Language.Cannot(err)
+	case out == nil:
+		out = s.Language.Reply(&answer)
 	}
 	c.JSON(http.StatusOK, out)
 	return nil

@@ -32,6 +32,7 @@ import (
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 	"deepbay/internal/store"
@@ -58,11 +59,12 @@ type Data interface {
 
 // Options is what a server needs.
 type Options struct {
-	Data    Data
-	Files   fs.FS            // the built front end
-	Now     func() time.Time // the clock
-	Log     *slog.Logger
-	Version string
+	Data     Data
+	Files    fs.FS            // the built front end
+	Now      func() time.Time // the clock
+	Log      *slog.Logger
+	Version  string
+	Language say.Language // in which sentences are said; English where it is nil
 }
 
 // The largest bodies taken: a change is small, a job file carries its sheet.
@@ -80,6 +82,9 @@ func New(o Options) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
+	if o.Language == nil {
+		o.Language = say.Plain
+	}
 	s := &api{Options: o}
 	r.Use(s.log, s.recover, headers(app.csp))
 	a := r.Group("/api", gzip.Gzip(gzip.DefaultCompression))
@@ -269,10 +274,16 @@ func (s *api) jobs(c *gin.Context) error {
 	for i, k := range kept {
 		out[i] = JobCard{ID: k.Job.ID, Title: k.Job.Title, Tag: k.Job.Tag, Owner: k.Job.Owner, Wish: k.Job.Wish.Text,
 			Sheet: k.Job.Sheet.Name, Class: k.Job.Sheet.Class, Arrived: k.Job.Arrived, Updated: k.Updated, Revision: k.Revision,
-			Status: job.Look(k.Job).Status}
+			Status: s.look(k).Status}
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// look is everything that is said about a job.
+func (s *api) look(k store.Kept) say.View {
+	v := job.Look(k.Job)
+	return say.Look(s.Language, &v)
 }
 
 // view answers with a job as it is now.
@@ -285,7 +296,7 @@ func (s *api) view(ctx context.Context, id job.ID) (JobView, error) {
 	if err != nil {
 		return JobView{}, err
 	}
-	return JobView{Revision: k.Revision, Updated: k.Updated, View: job.Look(k.Job), Journal: entries}, nil
+	return JobView{Revision: k.Revision, Updated: k.Updated, View: s.look(k), Journal: entries}, nil
 }
 
 func (s *api) job(c *gin.Context) error {
@@ -318,7 +329,7 @@ func (s *api) offers(c *gin.Context) error {
 	if c.Query("in") == string(job.InFound) {
 		b = k.Job.FoundRig()
 	}
-	c.JSON(http.StatusOK, fit.Offers(&b, item))
+	c.JSON(http.StatusOK, say.In(s.Language, &b).Offers(fit.Offers(&b, item)))
 	return nil
 }
 
@@ -346,7 +357,7 @@ func (s *api) plan(c *gin.Context) error {
 	q.Shelf = stock
 	advice, err := k.Job.AskPlan(c.Request.Context(), q)
 	if err == nil {
-		c.JSON(http.StatusOK, advice)
+		c.JSON(http.StatusOK, say.About(s.Language, &k.Job).Advice(&advice))
 	}
 	return err
 }
@@ -363,7 +374,7 @@ func (s *api) shop(c *gin.Context) error {
 	}
 	found, err := k.Job.Shop(c.Request.Context(), need, stock)
 	if err == nil {
-		c.JSON(http.StatusOK, found)
+		c.JSON(http.StatusOK, say.About(s.Language, &k.Job).Shopping(&found))
 	}
 	return err
 }
@@ -381,7 +392,7 @@ func (s *api) whyNot(c *gin.Context) error {
 	q.Question.Shelf = stock
 	says, err := k.Job.WhyNot(c.Request.Context(), q.Question, q.Item, q.Socket)
 	if err == nil {
-		c.JSON(http.StatusOK, Because{says})
+		c.JSON(http.StatusOK, Because{say.About(s.Language, &k.Job).Fact(says)})
 	}
 	return err
 }
@@ -470,11 +481,15 @@ func (s *api) change(c *gin.Context) error {
 	stamp := s.stamp(in.By)
 	return s.revise(c, in.Revision, in.Key, stamp, &in.Change, func(k store.Kept) (job.Job, string, error) {
 		next, says, err := job.Apply(k.Job, in.Change, stamp)
+		v := say.About(s.Language, &k.Job)
 		var list problem.List
 		if errors.As(err, &list) {
-			err = list.Under("/change")
+			return next, "", v.Problems(list.Under("/change"))
 		}
-		return next, says, err
+		if in.Change.Do == job.DoAdd { // names of what came
+			v = say.About(s.Language, &next)
+		}
+		return next, v.Event(says).String(), err
 	})
 }
 

@@ -17,9 +17,9 @@ import (
 
 	"deepbay/demo"
 	demoshop "deepbay/demo/shop"
-	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/server"
 	"deepbay/internal/store"
 )
@@ -149,7 +149,7 @@ func TestChanges(t *testing.T) {
 	if v.Revision != 2 || last.Says != "put Ternlight 500 into M2_2" || last.By != "Oda Finch" || !last.At.Equal(now) {
 		t.Fatalf("revision %d, %+v", v.Revision, last)
 	}
-	if s := v.View.Planned.Socket(rig.On("M2_2")); s.Says != "Gen 3 x4, 3.94 GB/s" || s.Link.MBps < 3938.4 || s.Link.MBps > 3938.5 {
+	if s := v.View.Planned.Socket(rig.On("M2_2")); s.Says.String() != "Gen 3 x4, 3.94 GB/s" || s.Link.MBps < 3938.4 || s.Link.MBps > 3938.5 {
 		t.Errorf("M2_2: %+v", s)
 	}
 	if !v.View.Status.Stops {
@@ -181,7 +181,7 @@ func TestNewJobAndFile(t *testing.T) {
 	body := `{"title":"Lock-keeper's thin client","sheet":"plover-m2","wish":{"text":"quiet","memoryBytes":17179869184},"key":"n1"}`
 	made := ask(t, h, "POST", "/api/jobs", body)
 	v := made.view()
-	if made.Code != 201 || !strings.HasPrefix(string(v.View.Job.ID), "lock-keeper-s-thin-client-") || v.View.Status.Next != "Enter what is in the machine" {
+	if made.Code != 201 || !strings.HasPrefix(string(v.View.Job.ID), "lock-keeper-s-thin-client-") || v.View.Status.Next.String() != "Enter what is in the machine" {
 		t.Fatalf("%d %s %+v", made.Code, v.View.Job.ID, v.View.Status)
 	}
 	got := ask(t, h, "GET", "/api/jobs/"+string(v.View.Job.ID)+"/file", "")
@@ -226,7 +226,7 @@ func TestSheetView(t *testing.T) {
 	if err := json.Unmarshal(ask(t, h, "GET", "/api/sheets/kittiwake-d2", "").Body.Bytes(), &v); err != nil {
 		t.Fatal(err)
 	}
-	if v.Rules[0] != "when M2_2 holds anything, PCIE1 is at most x8 (manual p. 12)" || len(v.Empty.Sockets) != len(v.Sheet.Sockets) {
+	if v.Rules[0].String() != "when M2_2 holds anything, PCIE1 is at most x8 (manual p. 12)" || len(v.Empty.Sockets) != len(v.Sheet.Sockets) {
 		t.Errorf("%q, %d of %d sockets", v.Rules, len(v.Empty.Sockets), len(v.Sheet.Sockets))
 	}
 	f := ask(t, h, "GET", "/api/sheets/kittiwake-d2/file", "")
@@ -453,7 +453,7 @@ func TestGracefulStop(t *testing.T) {
 func TestSameAnswer(t *testing.T) {
 	h := shop(t)
 	v := ask(t, h, "GET", tower, "").view()
-	c := job.CheckOf(&v.View.Job)
+	c := say.CheckOf(say.Plain, &v.View.Job)
 	a, _ := json.Marshal(c.Answer)
 	b, _ := json.Marshal(v.View.Planned)
 	if !bytes.Equal(a, b) {

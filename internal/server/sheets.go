@@ -13,10 +13,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
-	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 	"deepbay/internal/layouts"
 	"deepbay/internal/store"
@@ -61,16 +60,9 @@ func (s *api) sheet(c *gin.Context) error {
 		return err
 	}
 	v := &kept.Sheet
-	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: fit.Resolve(&rig.Rig{Sheet: v}), Rules: ruleTexts(v), History: history})
+	empty, rules := say.SheetAnswer(s.Language, v)
+	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: empty, Rules: rules, History: history})
 	return nil
-}
-
-func ruleTexts(v *machine.Sheet) []string {
-	out := make([]string, len(v.Rules))
-	for i := range v.Rules {
-		out[i] = fit.RuleText(v, &v.Rules[i])
-	}
-	return out
 }
 
 func (s *api) sheetFile(c *gin.Context) error {
@@ -89,7 +81,7 @@ func (s *api) checkSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	out := SheetCheck{Problems: []problem.Problem{}, Rules: []string{}}
+	out := SheetCheck{Problems: []problem.Problem{}, Rules: []say.Text{}}
 	v, err := format.Sheet(b)
 	var list problem.List
 	switch {
@@ -104,8 +96,8 @@ func (s *api) checkSheet(c *gin.Context) error {
 	case err != nil:
 		return err
 	}
-	empty := fit.Resolve(&rig.Rig{Sheet: &v})
-	out.Empty, out.Rules = &empty, ruleTexts(&v)
+	empty, rules := say.SheetAnswer(s.Language, &v)
+	out.Empty, out.Rules = &empty, rules
 	c.JSON(http.StatusOK, out)
 	return nil
 }

@@ -15,6 +15,8 @@ import (
 
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
 )
 
@@ -36,7 +38,7 @@ func (s *api) shelf(c *gin.Context) error {
 	}
 	out := make([]ShelfRow, len(entries))
 	for i, e := range entries {
-		out[i] = ShelfRow{Stock: e, What: e.Part.Describe(), Price: e.Price.String(), Used: append([]JobRef{}, used[e.Part.ID]...)}
+		out[i] = ShelfRow{Stock: e, What: s.part(&e.Part), Price: e.Price.String(), Used: append([]JobRef{}, used[e.Part.ID]...)}
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
@@ -147,4 +149,9 @@ func (s *api) bringCSV(c *gin.Context) error {
 	out.Says = fmt.Sprintf("%d good rows, %d faults", out.Good, len(wrong))
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// part is a part in one line.
+func (s *api) part(p *part.Part) say.Text {
+	return say.In(s.Language, &rig.Rig{}).Part(p)
 }

@@ -11,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/flow"
 	"deepbay/internal/core/link"
@@ -22,66 +23,65 @@ import (
 )
 
 // Figure is one number or name of an answer with what it is.
-type Figure struct {
-	What  string `json:"what"`
-	Value string `json:"value"`
-}
+type Figure struct{ What, Value fact.Fact }
 
 // Reply is what is said to a question.
 type Reply struct {
-	Says    string       `json:"says"` // the answer in one line
-	Lines   []Figure     `json:"lines"`
-	Because []fit.Reason `json:"because"`
-	Asks    []part.Ask   `json:"asks"`            // what the question leaves open
-	Fault   string       `json:"fault,omitempty"` // why it cannot be answered as it is written
+	Says    fact.Fact // the answer in one line
+	Lines   []Figure
+	Because []fit.Reason
+	Asks    []part.Ask // what the question leaves open
 }
 
-// Cannot is the reply to words that cannot be answered: while somebody types
-// that is the ordinary case, and no error.
-func Cannot(err error) Reply {
-	r := reply("")
-	r.Fault = err.Error()
-	return r
+func reply(says fact.Fact) Reply { return Reply{Says: says} }
+
+func (a *Reply) line(what fact.Code, value fact.Fact) {
+	a.Lines = append(a.Lines, Figure{fact.Of(what), value})
 }
 
-func reply(says string) Reply {
-	return Reply{Says: says, Lines: []Figure{}, Because: []fit.Reason{}, Asks: []part.Ask{}}
+func (a *Reply) because(from fit.Source, says fact.Fact) {
+	a.Because = append(a.Because, fit.Reason{From: from, Fact: says})
 }
 
-func (a *Reply) line(what, value string) { a.Lines = append(a.Lines, Figure{what, value}) }
+// end is a PCIe end as rooms above this speak of it; what is not stated is open.
+func end(l link.Link) fit.Link { return fit.PCIe(l) }
 
-func (a *Reply) because(from fit.Source, says string) {
-	a.Because = append(a.Because, fit.Reason{From: from, Says: says})
-}
+func rate(r quantity.Rate) fact.Fact { return fact.Of(Rate, r) }
 
 // Link is what two PCIe ends settle on.
 func Link(drive, socket link.Link) Reply {
 	got := drive.Train(socket)
-	a := reply(got.String() + ", " + got.LineRate().String())
-	a.line("before packet overhead", got.LineRate().String())
+	a := reply(fact.Of(LinkGives, end(got)))
+	a.line(BeforeOverhead, rate(got.LineRate()))
 	for _, p := range []int{128, 256, 512} {
 		e := link.Efficiency{Payload: p, Header: link.FourDW}
-		a.line("with "+strconv.Itoa(p)+"-byte packets", got.Usable(e).String())
+		a.Lines = append(a.Lines, Figure{fact.Of(WithPackets, p), rate(got.Usable(e))})
 	}
-	a.line("to plan with", got.Planning().String())
-	a.because(fit.FromPart, "one end is "+drive.String())
-	a.because(fit.FromSheet, "the other is "+socket.String())
-	a.because(fit.FromStandard, "a PCIe link runs at the lower generation and the narrower width of its two ends")
+	a.line(ToPlanWith, rate(got.Planning()))
+	a.because(fit.FromPart, fact.Of(OneEnd, end(drive)))
+	a.because(fit.FromSheet, fact.Of(OtherEnd, end(socket)))
+	a.because(fit.FromStandard, fact.Of(LowerOfTwo))
 	return a
 }
+
+// TooMany is a number of drives nobody has.
+type TooMany struct{ fact.Fact }
+
+// Error is for programmers; people are told by say.
+func (t TooMany) Error() string { return string(t.Code) }
 
 // Uplink is what several drives of one kind get behind an uplink, all at once.
 func Uplink(up, drive link.Link, count int) (Reply, error) {
 	if count < 1 || count > 64 {
-		return Reply{}, fmt.Errorf("%d drives: write 1 to 64", count)
+		return Reply{}, TooMany{fact.Of(DriveCount, count)}
 	}
 	if !up.Planning().Known() || !drive.Planning().Known() {
-		a := reply("unknown")
+		a := reply(fact.Of(Unknown))
 		if !up.Planning().Known() {
-			a.because(fit.FromSheet, "unknown, because the uplink's generation or width is not stated: "+up.String())
+			a.because(fit.FromSheet, fact.Of(UplinkUnstated, end(up)))
 		}
 		if !drive.Planning().Known() {
-			a.because(fit.FromPart, "unknown, because the drives' generation or width is not stated: "+drive.String())
+			a.because(fit.FromPart, fact.Of(DrivesUnstated, end(drive)))
 		}
 		return a, nil
 	}
@@ -94,14 +94,14 @@ func Uplink(up, drive link.Link, count int) (Reply, error) {
 	for _, s := range shares {
 		total += s.Rate
 	}
-	a := reply(shares[0].Rate.String() + " each")
-	a.line("each, all at once", shares[0].Rate.String())
-	a.line("one alone", min(drive.Planning(), up.Planning()).String())
-	a.line("all together", total.String())
-	a.line("asked of the uplink", strconv.FormatFloat(float64(drive.Planning())*float64(count)/float64(up.Planning()), 'f', 2, 64)+" times what it carries")
-	a.because(fit.FromSheet, "the uplink is "+up.String()+", "+up.Planning().String()+" to plan with")
-	a.because(fit.FromPart, "each drive is "+drive.String()+", "+drive.Planning().String()+" to plan with")
-	a.because(fit.FromStandard, "shares are max-min fair; reads and writes load the uplink in different directions")
+	a := reply(fact.Of(Each, shares[0].Rate))
+	a.line(EachAtOnce, rate(shares[0].Rate))
+	a.line(OneAlone, rate(min(drive.Planning(), up.Planning())))
+	a.line(AllTogether, rate(total))
+	a.line(Asked, fact.Of(TimesCarried, float64(drive.Planning())*float64(count)/float64(up.Planning())))
+	a.because(fit.FromSheet, fact.Of(UplinkPlans, end(up), up.Planning()))
+	a.because(fit.FromPart, fact.Of(DrivePlans, end(drive), drive.Planning()))
+	a.because(fit.FromStandard, fact.Of(MaxMin))
 	return a, nil
 }
 
@@ -112,20 +112,19 @@ func Capacity(text string) (Reply, error) {
 	if err != nil {
 		return Reply{}, err
 	}
-	a := reply(b.Decimal() + " is " + b.Binary())
-	a.line("decimal", b.Decimal())
-	a.line("binary", b.Binary())
-	a.line("as many systems print it", b.AsSystemPrints())
-	a.line("exactly", b.Exact())
+	a := reply(fact.Of(CapacityIs, b))
+	a.line(InDecimal, fact.Of(DecimalOf, b))
+	a.line(InBinary, fact.Of(BinaryOf, b))
+	a.line(AsPrinted, fact.Of(SystemOf, b))
+	a.line(Exactly, fact.Of(ExactOf, b))
 	if gb := int64(b / quantity.GB); b%quantity.GB == 0 && gb >= 50 && gb <= 100_000 {
-		sold := quantity.DriveBytes(gb)
-		a.line("a drive sold as this", sold.Exact()+", printed "+sold.AsSystemPrints())
-		a.because(fit.FromStandard, "drives are sold in sizes of IDEMA LBA1-03, above 8 TB of SFF-8447")
+		a.line(SoldAs, fact.Of(SoldExact, quantity.DriveBytes(gb)))
+		a.because(fit.FromStandard, fact.Of(SoldInSizes))
 	}
 	if two, err := quantity.ParseBinary(text); err == nil && two != b {
-		a.line("if it is memory, or a system printed it", two.Exact())
+		a.line(IfMemory, fact.Of(ExactOf, two))
 	}
-	a.because(fit.FromStandard, "1 GB is 10^9 bytes, 1 GiB is 2^30; some systems divide by 2^30 and write GB")
+	a.because(fit.FromStandard, fact.Of(TenAndTwo))
 	return a, nil
 }
 
@@ -139,16 +138,20 @@ func Code(text string) (Reply, error) {
 	for i, r := range got {
 		names[i] = r.Name()
 	}
-	a := reply(strings.Join(names, " or "))
+	a := reply(fact.Of(OneOf, names))
 	for _, r := range got {
-		a.line(r.Name(), r.ModuleName()+", one channel "+memory.Peak(r.Label).String()+", two "+(2*memory.Peak(r.Label)).String())
+		peak := memory.Peak(r.Label)
+		a.Lines = append(a.Lines, Figure{plain(r.Name()), fact.Of(ModuleCarries, fit.Typed(r.ModuleName()), peak, 2*peak)})
 	}
 	if len(got) > 1 {
 		a.Asks = append(a.Asks, part.Ask{About: "which speed", Choices: names})
 	}
-	a.because(fit.FromStandard, "a channel moves 8 bytes a transfer; module names are the peak in MB/s cut to hundreds")
+	a.because(fit.FromStandard, fact.Of(EightBytes))
 	return a, nil
 }
+
+// plain is a name or words that the room of parts has for what it read.
+func plain(s string) fact.Fact { return fact.Of(Plain, fit.Typed(s)) }
 
 // Part is what shorthand or a label says.
 func Part(text string) (Reply, error) {
@@ -156,17 +159,16 @@ func Part(text string) (Reply, error) {
 	if err != nil {
 		return Reply{}, err
 	}
-	count := ""
+	a := reply(plain(got.Part.Describe()))
 	if got.Count > 1 {
-		count = strconv.Itoa(got.Count) + " of "
+		a.Says = fact.Of(ManyOf, got.Count, fit.Typed(got.Part.Describe()))
 	}
-	a := reply(count + got.Part.Describe())
 	for _, m := range got.Means {
 		word, means, _ := strings.Cut(m, ": ")
-		a.line(word, means)
+		a.Lines = append(a.Lines, Figure{plain(word), plain(means)})
 	}
 	if len(got.Unknown) > 0 {
-		a.line("it does not say", strings.Join(got.Unknown, ", "))
+		a.line(DoesNotSay, plain(strings.Join(got.Unknown, ", ")))
 	}
 	a.Asks = got.Asks
 	return a, nil
@@ -174,23 +176,22 @@ func Part(text string) (Reply, error) {
 
 // Fit is whether one kind of M.2 card goes into a socket, and works there.
 type Fit struct {
-	Card     string     `json:"card"`
-	Keys     []part.Key `json:"keys"`
-	State    fit.State  `json:"state"`
-	Says     string     `json:"says"`
-	Findings []fit.Code `json:"findings"`
+	Card   fact.Code
+	Keys   []part.Key
+	Rig    rig.Rig // that was resolved to tell
+	Answer fit.Answer
 }
 
 // cards is the kinds of M.2 card that are met.
 var cards = []struct {
-	name string
+	name fact.Code
 	d    part.Drive
 }{
-	{"M-key NVMe x4", part.Drive{Protocol: link.PCIe, Gen: 4, Lanes: 4, M2: &part.M2{Keys: []part.Key{part.KeyM}}}},
-	{"M-key SATA", part.Drive{Protocol: link.SATA, Gen: 3, M2: &part.M2{Keys: []part.Key{part.KeyM}}}},
-	{"B+M SATA", part.Drive{Protocol: link.SATA, Gen: 3, M2: &part.M2{Keys: []part.Key{part.KeyB, part.KeyM}}}},
-	{"B+M NVMe x2", part.Drive{Protocol: link.PCIe, Gen: 3, Lanes: 2, M2: &part.M2{Keys: []part.Key{part.KeyB, part.KeyM}}}},
-	{"A+E NVMe x1", part.Drive{Protocol: link.PCIe, Gen: 3, Lanes: 1, M2: &part.M2{Keys: []part.Key{part.KeyA, part.KeyE}}}},
+	{CardMKeyNVMe, part.Drive{Protocol: link.PCIe, Gen: 4, Lanes: 4, M2: &part.M2{Keys: []part.Key{part.KeyM}}}},
+	{CardMKeySATA, part.Drive{Protocol: link.SATA, Gen: 3, M2: &part.M2{Keys: []part.Key{part.KeyM}}}},
+	{CardBMSATA, part.Drive{Protocol: link.SATA, Gen: 3, M2: &part.M2{Keys: []part.Key{part.KeyB, part.KeyM}}}},
+	{CardBMNVMe, part.Drive{Protocol: link.PCIe, Gen: 3, Lanes: 2, M2: &part.M2{Keys: []part.Key{part.KeyB, part.KeyM}}}},
+	{CardAENVMe, part.Drive{Protocol: link.PCIe, Gen: 3, Lanes: 1, M2: &part.M2{Keys: []part.Key{part.KeyA, part.KeyE}}}},
 }
 
 // Keys tries the kinds of M.2 card in a socket of one key and some protocols, by
@@ -208,24 +209,23 @@ func Keys(key part.Key, protocols []link.Protocol) []Fit {
 		m := *d.M2
 		m.LengthMM = 80
 		d.Form, d.M2 = part.FormM2, &m
-		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "card", Part: &part.Part{Name: c.name, Drive: &d}}},
+		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "card", Part: &part.Part{Drive: &d}}},
 			Setup: rig.Setup{Placements: []rig.Placement{{Item: "card", Socket: rig.On("socket")}}}}
-		r := fit.Resolve(&b)
-		f := Fit{Card: c.name, Keys: m.Keys, State: r.Sockets[0].State, Says: r.Sockets[0].Says, Findings: []fit.Code{}}
-		for _, x := range r.Findings {
-			f.Findings = append(f.Findings, x.Code)
-			if x.Severity == fit.Stops {
-				f.Says = x.Says
-			}
-		}
-		out[i] = f
+		out[i] = Fit{Card: c.name, Keys: m.Keys, Rig: b, Answer: fit.Resolve(&b)}
 	}
 	return out
 }
 
+// Populated is a machine with modules spread over its slots.
+type Populated struct {
+	Rig    rig.Rig
+	Answer fit.Answer
+	Guess  bool // the sheet gives no order for so many
+}
+
 // Population spreads modules, written one kind a line as shorthand, over a
 // machine's slots: the largest first, by the sheet's order where it has one.
-func Population(sheet *machine.Sheet, text string) (Reply, error) {
+func Population(sheet *machine.Sheet, text string) (Populated, error) {
 	var pieces []rig.Piece
 	for _, line := range strings.FieldsFunc(text, func(c rune) bool { return c == '\n' || c == '+' }) {
 		if strings.TrimSpace(line) == "" {
@@ -233,10 +233,10 @@ func Population(sheet *machine.Sheet, text string) (Reply, error) {
 		}
 		got, err := part.ParseShorthand(line)
 		if err != nil {
-			return Reply{}, err
+			return Populated{}, err
 		}
 		if got.Part.Module == nil {
-			return Reply{}, fmt.Errorf("%q is a drive: write modules, one kind a line", strings.TrimSpace(line))
+			return Populated{}, fmt.Errorf("%q is a drive: write modules, one kind a line", strings.TrimSpace(line))
 		}
 		m := got.Part.Module
 		if m.Form == "" { // the machine takes one form only
@@ -254,11 +254,11 @@ func Population(sheet *machine.Sheet, text string) (Reply, error) {
 		}
 	}
 	if len(pieces) == 0 {
-		return Reply{}, fmt.Errorf("no module was written: write for example 2x16 DDR4-3200")
+		return Populated{}, fmt.Errorf("no module was written: write for example 2x16 DDR4-3200")
 	}
 	slots, guess := sheet.OrderOrGuess(len(pieces))
 	if len(pieces) > len(slots) {
-		return Reply{}, fmt.Errorf("%d modules and %d slots", len(pieces), len(slots))
+		return Populated{}, fmt.Errorf("%d modules and %d slots", len(pieces), len(slots))
 	}
 	slices.SortStableFunc(pieces, func(a, b rig.Piece) int {
 		return int(min(1, max(-1, b.Part.Module.SizeBytes-a.Part.Module.SizeBytes)))
@@ -268,22 +268,7 @@ func Population(sheet *machine.Sheet, text string) (Reply, error) {
 	for i, p := range pieces {
 		b.Placements = append(b.Placements, rig.Placement{Item: p.ID, Socket: rig.On(slots[i])})
 	}
-	r := fit.Resolve(&b)
-	a := reply(r.Memory.Total + ", " + r.Memory.Speed + ", " + r.Memory.Spread)
-	for i, p := range pieces {
-		a.line(string(slots[i]), p.Part.Describe())
-	}
-	a.line("peak", r.Memory.Peak)
-	for _, f := range r.Findings {
-		a.line(string(f.Severity), f.Says)
-	}
-	if guess {
-		a.because(fit.FromSheet, "the sheet gives no order for "+strconv.Itoa(len(pieces))+" modules; these slots are a guess")
-	} else {
-		a.because(fit.FromSheet, "for "+strconv.Itoa(len(pieces))+" modules the sheet says these slots")
-	}
-	a.Because = append(a.Because, r.Memory.Because...)
-	return a, nil
+	return Populated{b, fit.Resolve(&b), guess}, nil
 }
 
 // spread orders slots so that modules sorted by size land on the channels in

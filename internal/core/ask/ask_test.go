@@ -9,12 +9,13 @@ import (
 	"deepbay/internal/core/ask"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/say"
 )
 
-func brief(a ask.Reply) string {
-	s := a.Says
+func brief(a say.Reply) string {
+	s := a.Says.String()
 	for _, l := range a.Lines {
-		s += "; " + l.What + ": " + l.Value
+		s += "; " + l.What.String() + ": " + l.Value.String()
 	}
 	return s
 }
@@ -52,7 +53,7 @@ func TestFigures(t *testing.T) {
 		{code, "DDR3-1600 or DDR4-1600; DDR3-1600: PC3-12800, one channel 12.80 GB/s, two 25.60 GB/s; DDR4-1600: PC4-12800, one channel 12.80 GB/s, two 25.60 GB/s"},
 		{words, "2 of 16 GiB DDR5-5600 SO-DIMM; 2x16: 2 pieces of 16; DDR5-5600: DDR5-5600, PC5-44800; SODIMM: short module; it does not say: its ranks, whether it has check bits, whether it is registered"},
 	} {
-		if got := brief(c.got); got != c.want {
+		if got := brief(say.Plain.Reply(&c.got)); got != c.want {
 			t.Errorf("%s\nwant\n%s", got, c.want)
 		}
 	}
@@ -85,7 +86,7 @@ func TestKeys(t *testing.T) {
 		{"M", nil, "unknown unknown unknown unknown stopped"},
 	} {
 		var got []string
-		for _, f := range ask.Keys(c.key, c.protocols) {
+		for _, f := range say.Plain.Keys(c.key, c.protocols) {
 			got = append(got, string(f.State))
 			if f.State == "stopped" && len(f.Findings) == 0 {
 				t.Errorf("%s in %s %v is stopped without a reason", f.Card, c.key, c.protocols)
@@ -108,9 +109,12 @@ func TestPopulation(t *testing.T) {
 		"16 DDR4-3200 + 8 DDR4-3200":          "24 GiB, 3200 MT/s, 16 GiB dual, 8 GiB single channel; A2: 16 GiB DDR4-3200 DIMM; B2: 8 GiB DDR4-3200 DIMM",
 		"2x16 DDR5-5600":                      "no memory, unknown, no channel filled",
 	} {
-		a, err := ask.Population(&j.Sheet, text)
-		if err != nil || !strings.HasPrefix(brief(a), want) {
-			t.Errorf("%q: %s (%v)\nwant %s", text, brief(a), err, want)
+		p, err := ask.Population(&j.Sheet, text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := brief(say.Plain.Population(&p)); !strings.HasPrefix(got, want) {
+			t.Errorf("%q: %s\nwant %s", text, got, want)
 		}
 	}
 	for text, want := range map[string]string{"": "no module was written", "1TB nvme": "is a drive", "5x8 DDR4-3200": "5 modules and 4 slots", "x": "means nothing here"} {
@@ -121,6 +125,7 @@ func TestPopulation(t *testing.T) {
 }
 
 func ExampleLink() {
-	fmt.Println(ask.Link(link.Link{Gen: 3, Lanes: 4}, link.Link{Gen: 4, Lanes: 2}).Says)
+	a := ask.Link(link.Link{Gen: 3, Lanes: 4}, link.Link{Gen: 4, Lanes: 2})
+	fmt.Println(say.Plain.Reply(&a).Says)
 	// Output: Gen 3 x2, 1.97 GB/s
 }

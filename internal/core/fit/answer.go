@@ -1,16 +1,20 @@
-// Package fit answers what a machine does with parts in it.
+// Package fit answers what a machine does with parts in it: what every socket, link,
+// uplink and memory channel does, and which rules of fit speak.
 //
-// A Build is a sheet with pieces placed and settings chosen. Resolve says, for
-// every socket, what is live, at which generation, width and rate, and why; what
-// the memory comes to; and each Finding: something that stops the plan, warns or
-// is worth noting, with its reasons and cures. Nothing here reads a file or the
-// clock, and the order of placements never matters.
+// A rule is a function from facts to yes, no, or unknown because facts are missing.
+// Judge runs them all and counts; Resolve tells, as facts, what was found and why;
+// neither makes a sentence, which is say's work. The order of pieces, placements and
+// rules never matters.
 //
-// A fact that a sheet or label does not state leads to an answer of "unknown"
-// that says which fact is missing; it is never taken for a yes.
+//	a := fit.Resolve(&r)
+//	a.Socket(rig.On("M2_1")).Link.Rate // what the link carries, or from what to what
+//
+// Numbers are ranges: the lowest and the highest that what is known allows.
 package fit
 
 import (
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
@@ -18,7 +22,7 @@ import (
 	"deepbay/internal/core/rig"
 )
 
-// State is what a socket does in a build.
+// State is what a socket does in a rig.
 type State string
 
 // The states of a socket.
@@ -55,15 +59,8 @@ func (Source) Values() []string {
 
 // Reason is one fact in the chain that leads to an answer.
 type Reason struct {
-	From Source `json:"from"`
-	Says string `json:"says"`
-}
-
-// Cure is one way to make a finding go away; at most one is applied. Moves is
-// empty where no placement or setting alone does it.
-type Cure struct {
-	Says  string     `json:"says"`
-	Moves []rig.Move `json:"moves,omitempty"`
+	From Source
+	Fact fact.Fact
 }
 
 // Severity grades a finding.
@@ -79,36 +76,63 @@ const (
 // Values lists the grades for the formats.
 func (Severity) Values() []string { return []string{string(Stops), string(Warns), string(Notes)} }
 
-// Finding is one judgement about a build.
+// Finding is one judgement about a rig.
 type Finding struct {
-	Code     Code       `json:"code"`
-	Severity Severity   `json:"severity"`
-	Socket   rig.Path   `json:"socket,omitzero"`
-	Item     rig.ItemID `json:"item,omitempty"`
-	Says     string     `json:"says"`
-	Because  []Reason   `json:"because"`
-	Cures    []Cure     `json:"cures"`
+	Code     Code
+	Severity Severity
+	Socket   rig.Path
+	Item     rig.ItemID
+	Says     fact.Fact
+	Because  []Reason
+	Missing  []rig.Fact      // what is not known and would settle it
+	Cures    []Cure          // moves that may cure it; see Tried
+	Advice   []fact.Fact     // what else a person may do
+	Also     []rig.Placement // other pieces of which the same is true
 }
 
-// LinkAnswer is the link a drive runs at, or the one a free socket offers.
-type LinkAnswer struct {
-	Protocol link.Protocol  `json:"protocol,omitempty"`
-	Gen      quantity.Gen   `json:"gen,omitzero"`
-	Lanes    quantity.Lanes `json:"lanes,omitzero"`
-	USB      link.USBMode   `json:"usb,omitempty"`
-	MBps     float64        `json:"mbps,omitzero"` // line rate after coding, one direction
-	Text     string         `json:"text"`          // "Gen 3 x4"
-	Rate     string         `json:"rate"`          // "3.94 GB/s before packet overhead"
+// Cure is moves that make a finding go away; at most one is applied.
+type Cure struct {
+	Says  fact.Fact
+	Moves []rig.Move
+	Costs []fact.Fact // what else the moves change for the worse
+}
+
+// Link is the link a part runs at, or the one a free socket offers.
+type Link struct {
+	Protocol link.Protocol
+	Gen      known.Range[quantity.Gen]   // PCIe or SATA
+	Lanes    known.Range[quantity.Lanes] // PCIe
+	USB      link.USBMode                // "" where it is not known
+	Rate     known.Range[quantity.Rate]  // line rate after coding, one direction
+}
+
+// Known reports a link that nothing unstated leaves open.
+func (l *Link) Known() bool { return l.Rate.Exact() && l.Rate.Low > 0 }
+
+// Planning is the rate to plan with, from and to.
+func (l *Link) Planning() known.Range[quantity.Rate] {
+	switch l.Protocol {
+	case link.PCIe:
+		return known.Between(planning[l.Gen.Low][l.Lanes.Low], planning[l.Gen.High][l.Lanes.High])
+	case link.USB:
+		if l.USB != "" {
+			return known.Exactly(l.USB.Planning())
+		}
+		return known.Between(0, l.Rate.High)
+	}
+	return l.Rate
 }
 
 // SocketState is the answer for one socket.
 type SocketState struct {
-	Socket  rig.Path    `json:"socket"`
-	State   State       `json:"state"`
-	Item    rig.ItemID  `json:"item,omitempty"`
-	Link    *LinkAnswer `json:"link,omitempty"`
-	Says    string      `json:"says"` // one line: what this socket does now
-	Because []Reason    `json:"because"`
+	Socket  rig.Path
+	State   State
+	Item    rig.ItemID
+	Link    *Link // of the part in it, or what a free socket offers
+	Served  int   // of a carrier: positions that the slot serves
+	Brings  int   // and how many it has
+	Dead    bool  // off because what brings it is not served
+	Because []Reason
 }
 
 // ChannelAnswer is what sits on one memory channel.
@@ -120,45 +144,47 @@ type ChannelAnswer struct {
 
 // MemoryAnswer is what the modules come to.
 type MemoryAnswer struct {
-	TotalBytes  quantity.Bytes  `json:"totalBytes"`
-	UsableBytes quantity.Bytes  `json:"usableBytes"` // less what graphics keeps
-	MTps        quantity.MTps   `json:"rateMTps,omitzero"`
-	Channels    []ChannelAnswer `json:"channels"`
-	Regions     []memory.Region `json:"regions"`
-	PeakMBps    float64         `json:"peakMBps,omitzero"` // of evenly spread access
-
-	Total   string   `json:"total"`   // "32 GiB"
-	Speed   string   `json:"speed"`   // "2933 MT/s"
-	Spread  string   `json:"spread"`  // "dual channel, all of it"
-	Peak    string   `json:"peak"`    // "46.93 GB/s"
-	Because []Reason `json:"because"` // why this speed and spread
+	Slots    bool // the machine has slots
+	Unlooked bool // nobody has looked into some of them
+	Total    known.Range[quantity.Bytes]
+	Usable   known.Range[quantity.Bytes] // less what graphics keeps
+	MTps     known.Range[quantity.MTps]  // {0, 0}: no module
+	Channels []ChannelAnswer
+	Regions  []memory.Region            // nil where the sizes are not all known
+	Peak     known.Range[quantity.Rate] // of evenly spread access
+	Because  []Reason                   // why this speed
 }
 
-// Resolved is the whole answer, sockets in the sheet's order, then those of
-// carriers.
-type Resolved struct {
-	Sockets  []SocketState    `json:"sockets"`
-	Carried  []machine.Socket `json:"carried"` // the sockets that carriers bring
-	Flows    []FlowAnswer     `json:"flows"`
-	Memory   MemoryAnswer     `json:"memory"`
-	Findings []Finding        `json:"findings"`
+// Sized reports that the total is known.
+func (m *MemoryAnswer) Sized() bool { return m.Total.Exact() }
+
+// Answer is the whole answer: sockets in the sheet's order, then those of carriers.
+type Answer struct {
+	Sockets  []SocketState
+	Carried  []rig.Place
+	Flows    []Flow
+	Memory   MemoryAnswer
+	Findings []Finding
 }
 
 // Stops reports whether any finding stops the plan.
-func (r *Resolved) Stops() bool {
-	for i := range r.Findings {
-		if r.Findings[i].Severity == Stops {
-			return true
+func (a *Answer) Stops() bool { return a.FirstStop() != nil }
+
+// FirstStop is the first finding that stops the plan, nil for none.
+func (a *Answer) FirstStop() *Finding {
+	for i := range a.Findings {
+		if a.Findings[i].Severity == Stops {
+			return &a.Findings[i]
 		}
 	}
-	return false
+	return nil
 }
 
-// Socket is the state of one socket, nil if the sheet has none of that name.
-func (r *Resolved) Socket(id rig.Path) *SocketState {
-	for i := range r.Sockets {
-		if r.Sockets[i].Socket == id {
-			return &r.Sockets[i]
+// Socket is the state of one socket, nil if there is none of that name.
+func (a *Answer) Socket(at rig.Path) *SocketState {
+	for i := range a.Sockets {
+		if a.Sockets[i].Socket == at {
+			return &a.Sockets[i]
 		}
 	}
 	return nil

@@ -3,112 +3,161 @@ package fit
 // This file says what each drive can move alone, and what all can move at once.
 
 import (
-	"slices"
-	"strconv"
-
 	"deepbay/internal/core/flow"
-	"deepbay/internal/core/link"
+	"deepbay/internal/core/known"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
 
-// FlowAnswer is what one drive can move, reading, in one direction. Behind a link
-// whose rate is not stated the figures are the most it can be, and Held names it.
-type FlowAnswer struct {
-	Item     rig.ItemID `json:"item"`
-	Socket   rig.Path   `json:"socket"`
-	Alone    float64    `json:"aloneMBps"`
-	Together float64    `json:"togetherMBps"`     // with all other drives at work
-	Held     string     `json:"held"`             // what holds it then
-	AtMost   bool       `json:"atMost,omitempty"` // a link on the way is not stated: the figures are the most it can be
-	Says     string     `json:"says"`
+// Flow is what one drive can move, reading, in one direction, from and to where a rate
+// on the way is not stated.
+type Flow struct {
+	Item     rig.ItemID
+	Socket   rig.Path
+	Alone    known.Range[quantity.Rate]
+	Together known.Range[quantity.Rate] // with all other drives at work
+	Held     Shared                     // what holds it then; zero where its own link does
+	Open     Shared                     // a link on the way whose rate is not known
 }
 
-// sharedLink is a link that several drives pass: an uplink, the slot of a carrier
-// with a switch chip, the USB link of a box.
+// Sure reports that nothing unstated leaves the figures open.
+func (f *Flow) Sure() bool { return f.Alone.Exact() && f.Together.Exact() }
+
+// Shared is a link that several drives pass: the uplink of a root, or the link of the
+// part in a place, a carrier with a switch chip or a USB box.
+type Shared struct {
+	Root machine.RootID
+	At   rig.Path
+	Box  bool
+}
+
+// Is reports a link at all.
+func (s Shared) Is() bool { return s != Shared{} }
+
 type sharedLink struct {
-	what, name string
-	rate       quantity.Rate
+	Shared
+	rate known.Range[quantity.Rate]
 }
 
 // flows shares uplinks and switch links among the drives that are seen. The
 // payload assumed is link.Typical's.
-func (r *resolver) flows() []FlowAnswer {
-	var links []sharedLink
-	shared := func(what, name string, rate quantity.Rate) int {
-		for i := range links {
-			if links[i].what == what && links[i].name == name {
-				return i
-			}
-		}
-		links = append(links, sharedLink{what, name, rate})
-		return len(links) - 1
-	}
+func (r *resolver) flows() []Flow {
 	n := 0
 	for i := range r.sockets {
-		if s := &r.sockets[i]; s.drive() != nil && s.state == Live {
+		if s := &r.sockets[i]; s.drive() != nil && s.state == Live && s.linked {
 			n++
 		}
 	}
-	out := make([]FlowAnswer, 0, n)
+	if n == 0 {
+		return nil
+	}
+	var links []sharedLink
+	shared := func(s Shared, rate known.Range[quantity.Rate]) int {
+		for i := range links {
+			if links[i].Shared == s {
+				return i
+			}
+		}
+		links = append(links, sharedLink{s, rate})
+		return len(links) - 1
+	}
+	out := make([]Flow, 0, n)
 	flows := make([]flow.Flow, 0, n)
+	lows := make([]quantity.Rate, 0, n)
 	passed := make([]int, 0, 3*n) // the links of all flows, one behind the other
+	exact := true
 	for i := range r.sockets {
 		s := &r.sockets[i]
-		d := s.drive()
-		if d == nil || s.state != Live || s.trained == nil || s.trained.MBps == 0 {
+		if s.drive() == nil || s.state != Live || !s.linked {
 			continue
 		}
-		own := quantity.MBps(s.trained.MBps)
-		if s.trained.Protocol == link.PCIe {
-			own = link.Link{Gen: s.trained.Gen, Lanes: s.trained.Lanes}.Planning()
+		own := s.link.Planning()
+		if rated := quantity.MBps(s.drive().ReadMBps); rated.Known() {
+			own = known.Min(own, known.Exactly(rated))
 		}
-		if rated := quantity.MBps(d.ReadMBps); rated.Known() {
-			own = min(own, rated)
-		}
-		f, from := flow.Flow{Demand: own}, len(passed)
+		from := len(passed)
 		for up := s.parent; up != nil; up = up.parent {
 			switch {
-			case up.trained == nil: // nothing is seen behind it
+			case !up.linked: // nothing is seen behind it
 			case up.enclosure() != nil:
-				passed = append(passed, shared("the USB link of ", string(up.ID), up.trained.USB.Planning()))
+				passed = append(passed, shared(Shared{At: up.path, Box: true}, up.link.Planning()))
 			case up.card().Carrier.Switch:
-				passed = append(passed, shared("the link of the carrier in ", string(up.ID), link.Link{Gen: up.trained.Gen, Lanes: up.trained.Lanes}.Planning()))
+				passed = append(passed, shared(Shared{At: up.path}, up.link.Planning()))
 			}
 		}
 		for root := r.sheet.RootOf(s.Socket); root != nil && root.Uplink != nil; root = r.sheet.Root(root.Uplink.To) {
-			passed = append(passed, shared("the uplink of the ", root.Name, root.Uplink.Link().Planning()))
+			up := uplink(root)
+			passed = append(passed, shared(Shared{Root: root.ID}, up.Planning()))
 		}
-		f.Links = passed[from:len(passed):len(passed)]
-		flows = append(flows, f)
-		out = append(out, FlowAnswer{Item: s.piece.ID, Socket: s.path})
+		flows = append(flows, flow.Flow{Demand: own.High, Links: passed[from:len(passed):len(passed)]})
+		lows = append(lows, own.Low)
+		exact = exact && own.Exact()
+		out = append(out, Flow{Item: s.piece.ID, Socket: s.path})
 	}
-	capacity := make([]quantity.Rate, len(links))
+	low, high := make([]quantity.Rate, len(links)), make([]quantity.Rate, len(links))
 	for i, l := range links {
-		capacity[i] = l.rate
+		low[i], high[i] = l.rate.Low, l.rate.High
+		exact = exact && l.rate.Exact()
 	}
-	for i, share := range flow.Shares(capacity, flows) {
+	for i, share := range flow.Shares(high, flows) {
 		a := &out[i]
-		alone := flows[i].Alone(capacity)
-		a.Alone, a.Together, a.Held = alone.MBps(), share.Rate.MBps(), "nothing"
-		held := share.Held
-		if u := slices.IndexFunc(flows[i].Links, func(l int) bool { return !capacity[l].Known() }); u >= 0 {
-			held, a.AtMost = flows[i].Links[u], true
-		}
-		if held != flow.Free {
-			a.Held = links[held].what + links[held].name
-		}
-		if r.quiet() {
-			continue
-		}
-		if a.AtMost {
-			a.Says = "at most " + alone.String() + ": what " + a.Held + " carries is not stated"
-			continue
-		}
-		a.Says = alone.String() + " alone"
+		a.Alone = known.Exactly(flows[i].Alone(high))
+		a.Together = known.Exactly(share.Rate)
 		if share.Held != flow.Free {
-			a.Says += ", " + share.Rate.String() + " with all " + strconv.Itoa(len(flows)) + " drives at work, held by " + a.Held
+			a.Held = links[share.Held].Shared
 		}
+		for _, l := range flows[i].Links {
+			if !links[l].rate.Exact() && !a.Open.Is() {
+				a.Open = links[l].Shared
+			}
+		}
+	}
+	if !exact {
+		widen(out, flows, lows, low, high)
 	}
 	return out
 }
+
+// widen makes ranges of flows where not all rates are known. A flow's least share is
+// its own demand and the links on its path at their lowest, all others at their
+// highest; its greatest the reverse. On trees, which machines are, these bounds are
+// never broken and always met.
+func widen(out []Flow, flows []flow.Flow, lows, low, high []quantity.Rate) {
+	try := make([]flow.Flow, len(flows))
+	capacity := make([]quantity.Rate, len(high))
+	share := func(i int, lowest bool) quantity.Rate {
+		copy(try, flows)
+		copy(capacity, high)
+		if !lowest {
+			copy(capacity, low)
+		}
+		for j := range try {
+			if (j == i) == lowest {
+				try[j].Demand = lows[j]
+			}
+		}
+		for _, l := range flows[i].Links {
+			capacity[l] = high[l]
+			if lowest {
+				capacity[l] = low[l]
+			}
+		}
+		for l := range capacity {
+			capacity[l] = max(capacity[l], least) // a link of no known rate carries next to nothing, not everything
+		}
+		return flow.Shares(capacity, try)[i].Rate
+	}
+	for i := range out {
+		a := &out[i]
+		alone := lows[i]
+		for _, l := range flows[i].Links {
+			alone = min(alone, low[l])
+		}
+		a.Alone.Low = alone
+		a.Together = known.Between(min(share(i, true), a.Together.Low), max(share(i, false), a.Together.High))
+	}
+}
+
+// least is a rate far below any link's, in bytes a second: flow takes zero for not known.
+const least = quantity.Rate(1)

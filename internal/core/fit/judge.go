@@ -1,32 +1,65 @@
 package fit
 
-// This file is Resolve for programs that try many builds and read no words.
+// This file is Resolve for programs that try many rigs and read nothing.
 
-import "deepbay/internal/core/rig"
+import (
+	"deepbay/internal/core/known"
+	"deepbay/internal/core/rig"
+)
 
-// Verdict is what Resolve comes to, without its words: the same sockets, flows and
-// memory, and of the findings how many of each rule there are.
+// Verdict is what Resolve comes to without its findings: the same sockets, flows and
+// memory, and how many times each rule spoke.
 type Verdict struct {
-	Stops   int   // findings that stop
-	Found   []int // findings of each rule, as Checks lists them
+	Found   []int // of each rule, as Rules lists them, how often it does not hold, or of a wish nobody can tell; under fit-unknown, how many parts may not work
 	Sockets []Outcome
-	Flows   []FlowAnswer // without words
-	Memory  MemoryAnswer // without words
+	Flows   []Flow
+	Memory  MemoryAnswer
+
+	Troubles []Spot // what does not hold or is not known, and where
 }
 
-// Outcome is the state of one socket, in the order of Resolved.Sockets.
+// Spot is a rule that does not hold, or about which the facts do not tell, and where.
+type Spot struct {
+	Code     Code
+	Severity Severity
+	Unknown  bool
+	Item     rig.ItemID
+	Socket   rig.Path
+}
+
+// Same reports the same trouble of the same piece, wherever it lies.
+func (s *Spot) Same(o Spot) bool {
+	return s.Code == o.Code && s.Item == o.Item && (s.Item != "" || s.Socket == o.Socket) && s.Unknown == o.Unknown
+}
+
+// Outcome is the state of one socket, in the order of Answer.Sockets.
 type Outcome struct {
 	Socket rig.Path
 	State  State
 	Item   rig.ItemID
-	Link   *LinkAnswer // of the part in it, nil if none is made
+	Link   *Link // of the part in it, nil if none is made
 }
 
-// Judge answers a build as Resolve does and makes no words: a good deal faster.
+// Judge answers a rig as Resolve does and tells nothing: a good deal faster.
 func Judge(b *rig.Rig) Verdict {
-	r := resolver{checks: Checks[:], b: b, count: make([]int, len(Checks))}
-	r.settle(b.Carried())
-	out := Verdict{Found: r.count, Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory}
+	r := settle(b, false)
+	out := Verdict{Found: make([]int, len(Rules)), Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory}
+	var last *sock
+	out.Troubles = make([]Spot, 0, len(r.troubles))
+	for i := range r.troubles {
+		t := &r.troubles[i]
+		if t.idle() {
+			continue
+		}
+		out.Troubles = append(out.Troubles, r.spot(t))
+		switch {
+		case t.truth == known.No || t.s == nil || Rules[t.rule].Severity != Stops:
+			out.Found[t.rule]++
+		case t.s != last:
+			last = t.s
+			out.Found[fitUnknown]++
+		}
+	}
 	for i := range r.sockets {
 		s := &r.sockets[i]
 		o := &out.Sockets[i]
@@ -34,24 +67,39 @@ func Judge(b *rig.Rig) Verdict {
 		if s.piece != nil {
 			o.Item = s.piece.ID
 		}
-		if s.state == Live || s.state == Unsure {
-			o.Link = s.trained
-		}
-	}
-	for i := range r.checks {
-		if r.checks[i].Severity == Stops {
-			out.Stops += r.count[i]
+		if s.seen() && s.linked {
+			o.Link = &s.link
 		}
 	}
 	return out
 }
 
-// Count is how many findings of a rule there are.
-func (v *Verdict) Count(code Code) int {
-	for i := range Checks {
-		if Checks[i].Code == code {
-			return v.Found[i]
-		}
-	}
-	return 0
+// idle reports something that is not known about a part that does not work anyway.
+func (t *trouble) idle() bool {
+	return t.truth == known.Unknown && t.s != nil && (t.s.state == Stopped || t.s.state == Off)
 }
+
+// spot is a trouble for others to compare.
+func (r *resolver) spot(t *trouble) Spot {
+	rule := &Rules[t.rule]
+	out := Spot{Code: rule.Code, Severity: rule.Severity, Unknown: t.truth == known.Unknown}
+	if out.Unknown && t.s != nil {
+		out.Code, out.Severity = Rules[fitUnknown].Code, Rules[fitUnknown].Severity
+	}
+	switch {
+	case t.s != nil:
+		out.Socket = t.s.path
+		if t.s.piece != nil {
+			out.Item = t.s.piece.ID
+		}
+	case t.item >= 0:
+		out.Item = r.b.Pieces[t.item].ID
+	}
+	return out
+}
+
+// fitUnknown is the place of fit-unknown in Rules.
+var fitUnknown int
+
+// Count is how many findings of a rule there are.
+func (v *Verdict) Count(code Code) int { return v.Found[RuleOf(code)] }

@@ -8,17 +8,20 @@ import (
 
 // Offer is what would come of putting one item into one socket.
 type Offer struct {
-	Socket rig.Path `json:"socket"`
-	State  State    `json:"state"` // of the socket, with the item in it
-	Says   string   `json:"says"`  // short: the link, what stops it, or what it costs
-	Costs  []string `json:"costs"` // what the change stops, here or elsewhere, in full
+	Item   rig.ItemID
+	Socket rig.Path
+	After  Answer    // with the item in it
+	Costs  []Finding // that would stop then and do not without the item
 }
+
+// State is what the socket does with the item in it.
+func (o *Offer) State() State { return o.After.Socket(o.Socket).State }
 
 // Offers tries an item in every socket into which its kind of part goes, one at
 // a time. What is in the socket is taken to give way; what sits on a carrier goes
 // with it.
 func Offers(b *rig.Rig, item rig.ItemID) []Offer {
-	out := []Offer{}
+	var out []Offer
 	p := b.Piece(item)
 	if p == nil {
 		return out
@@ -36,24 +39,20 @@ func Offers(b *rig.Rig, item rig.ItemID) []Offer {
 		}
 		try := *b
 		try.Setup = moved(b, rig.Move{Item: item, Socket: k.Path})
-		after := Resolve(&try)
-		got := after.Socket(k.Path)
-		o := Offer{Socket: k.Path, State: got.State, Says: got.Says, Costs: []string{}}
-		for _, f := range after.Findings {
-			if f.Severity != Stops || slices.ContainsFunc(before.Findings, func(g Finding) bool { return g.Says == f.Says }) {
-				continue
+		o := Offer{Item: item, Socket: k.Path, After: Resolve(&try)}
+		for _, f := range o.After.Findings {
+			if f.Severity == Stops && !slices.ContainsFunc(before.Findings, f.same) {
+				o.Costs = append(o.Costs, f)
 			}
-			if len(o.Costs) == 0 {
-				o.Says = title(f.Code)
-				if f.Item != item && f.Item != "" {
-					o.Says = "costs " + b.Piece(f.Item).Part.Name
-				}
-			}
-			o.Costs = append(o.Costs, f.Says)
 		}
 		out = append(out, o)
 	}
 	return out
+}
+
+// same reports a finding of the same rule about the same thing.
+func (f *Finding) same(g Finding) bool {
+	return f.Code == g.Code && f.Item == g.Item && f.Socket == g.Socket
 }
 
 // moved is the setup with one piece moved to a place that is there.
@@ -63,9 +62,4 @@ func moved(b *rig.Rig, m rig.Move) rig.Setup {
 		return b.Setup // the place is gone with the piece: nothing is moved
 	}
 	return after
-}
-
-func title(code Code) string {
-	i := slices.IndexFunc(Checks[:], func(c Check) bool { return c.Code == code })
-	return Checks[i].Title
 }

@@ -1,12 +1,14 @@
 package fit
 
-// This file turns a build into its answer: rules first, then links, then
-// memory, then the checks.
+// This file settles a rig: the rules of the sheet first, then sockets and links, then
+// memory, then the rules of fit.
 
 import (
+	"cmp"
 	"slices"
-	"strconv"
 
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -14,36 +16,88 @@ import (
 	"deepbay/internal/core/rig"
 )
 
-// Resolve answers a build. It does no work in proportion to anything but the
-// sheet's sockets, rules and the pieces.
-func Resolve(b *rig.Rig) Resolved {
-	carried := b.Carried()
-	r := resolver{checks: Checks[:], b: b, findings: make([]Finding, 0, 16)}
-	r.settle(carried)
-	out := Resolved{Sockets: make([]SocketState, len(r.sockets)), Carried: make([]machine.Socket, len(carried)), Flows: r.flows(), Memory: r.memory, Findings: r.findings}
-	for i := range carried {
-		out.Carried[i] = carried[i].Socket
-	}
+// Resolve answers a rig. It does no work in proportion to anything but the sheet's
+// sockets, rules and the pieces.
+func Resolve(b *rig.Rig) Answer {
+	r := settle(b, false)
+	out := Answer{Sockets: make([]SocketState, len(r.sockets)), Carried: r.carried, Flows: r.flows(), Memory: r.memory}
+	out.Findings = r.findings()
+	out.Memory.Because = r.whySpeed()
 	for i := range r.sockets {
 		out.Sockets[i] = r.answer(&r.sockets[i])
 	}
 	return out
 }
 
-// settle runs the rules of the sheet, the links, the memory and the checks.
-func (r *resolver) settle(carried []rig.Place) {
-	b := r.b
-	r.sheet, r.sockets = b.Sheet, make([]sock, len(b.Sheet.Sockets)+len(carried))
+// sock is a socket while it is being resolved: the sheet's socket, what rules left of
+// it, and what is in it.
+type sock struct {
+	*machine.Socket
+	path   rig.Path
+	piece  *rig.Piece
+	kind   kinds // of the piece
+	parent *sock // what brings it is in there
+
+	gen    known.Range[quantity.Gen] // of its PCIe end, after rules and what brings it
+	lanes  known.Range[quantity.Lanes]
+	sata   known.Range[quantity.Gen]
+	speaks [len(protocols)]known.Truth
+	closed known.Truth
+	served known.Truth // by what brings it: yes for sockets of the board
+
+	split    []quantity.Lanes   // how rules divide this slot
+	perhaps  [][]quantity.Lanes // how they may, for what is not known
+	closedBy []*machine.Rule
+	doubts   []*machine.Rule // rules that may change it
+	caps     []*machine.Rule // rules that narrow it
+	splitBy  []*machine.Rule
+
+	link   Link
+	linked bool // its part has a link here
+	state  State
+}
+
+// protocols is what sockets may speak, in the order of sock.speaks.
+var protocols = [...]link.Protocol{link.PCIe, link.SATA, link.USB}
+
+func protocolIndex(p link.Protocol) int {
+	switch p {
+	case link.PCIe:
+		return 0
+	case link.SATA:
+		return 1
+	}
+	return 2
+}
+
+type resolver struct {
+	b        *rig.Rig
+	sheet    *machine.Sheet
+	carried  []rig.Place
+	sockets  []sock
+	profile  known.Truth     // memory runs at its profile
+	profiled []*machine.Rule // rules that let it
+	filled   []*sock         // memory slots whose modules are seen, or may be, in the sheet's order
+	memory   MemoryAnswer
+	speedBy  speedReason
+	troubles []trouble
+	all      bool             // run all rules: none ends the rest
+	byPath   map[rig.Path]int // on boards of many sockets only: it costs more than it saves on others
+}
+
+func settle(b *rig.Rig, all bool) *resolver {
+	r := &resolver{b: b, sheet: b.Sheet, carried: b.Carried(), all: all, profile: known.No, troubles: make([]trouble, 0, 16)}
+	own := len(b.Sheet.Sockets)
+	r.sockets = make([]sock, own+len(r.carried))
 	for i := range r.sockets {
-		var s *machine.Socket
-		var path rig.Path
-		if own := len(b.Sheet.Sockets); i < own {
-			s = &b.Sheet.Sockets[i]
-			path = rig.On(s.ID)
+		s := &r.sockets[i]
+		if i < own {
+			s.Socket = &b.Sheet.Sockets[i]
+			s.path = rig.On(s.ID)
 		} else {
-			s, path = &carried[i-own].Socket, carried[i-own].Path
+			s.Socket, s.path = &r.carried[i-own].Socket, r.carried[i-own].Path
 		}
-		r.sockets[i] = sock{Socket: s, path: path, link: s.Link(), sataGen: s.SATAGen, protocols: s.Protocols, state: Free}
+		s.asDescribed()
 	}
 	if len(r.sockets) > 64 {
 		r.byPath = make(map[rig.Path]int, len(r.sockets))
@@ -51,91 +105,37 @@ func (r *resolver) settle(carried []rig.Place) {
 			r.byPath[r.sockets[i].path] = i
 		}
 	}
-	for i := len(b.Sheet.Sockets); i < len(r.sockets); i++ {
+	for i := own; i < len(r.sockets); i++ {
 		r.sockets[i].parent = r.place(r.sockets[i].path.Holder())
 	}
 	for _, p := range b.Placements {
-		r.place(p.Socket).piece = b.Piece(p.Item)
+		s := r.place(p.Socket)
+		if s.piece = b.Piece(p.Item); s.piece != nil {
+			s.kind = kindOf(s.piece.Part)
+		}
 	}
 	for i := range b.Sheet.Rules {
-		switch rule := &b.Sheet.Rules[i]; r.applies(rule) {
-		case quantity.Yes:
-			r.apply(rule)
-		case quantity.Unknown:
-			r.doubt(rule)
+		rule := &b.Sheet.Rules[i]
+		if t := r.applies(rule); t != known.No {
+			r.apply(rule, t)
 		}
 	}
 	for i := range r.sockets {
 		r.judge(&r.sockets[i])
 	}
 	r.remember()
-	r.whole()
-}
-
-// sock is a socket while it is being resolved: the sheet's socket, what rules
-// left of it, and what is in it.
-type sock struct {
-	*machine.Socket
-	path  rig.Path
-	piece *rig.Piece
-
-	state     State
-	link      link.Link
-	sataGen   quantity.Gen
-	protocols []link.Protocol
-	parent    *sock            // the slot of the carrier this is a position of
-	split     []quantity.Lanes // how rules divide this slot
-	splitBy   []*machine.Rule  // rules that do
-	dead      []Reason         // why this position of a carrier is not served
-	doubts    []*machine.Rule  // rules that may apply, by a processor that is not stated
-	closed    []*machine.Rule  // rules that turn it off
-	narrowed  []*machine.Rule  // rules that narrow it
-	trained   *LinkAnswer      // nil: no link is made
-	because   []Reason
-}
-
-func (s *sock) drive() *part.Drive {
-	if s.piece == nil {
-		return nil
+	for _, i := range wholes {
+		rule := &Rules[i]
+		rule.whole(r, func(t trouble) {
+			t.rule = i
+			r.troubles = append(r.troubles, t)
+		})
 	}
-	return s.piece.Part.Drive
+	return r
 }
 
-// own is the PCIe link of the drive or card in s, as its label states it.
-func (s *sock) own() link.Link {
-	if c := s.card(); c != nil {
-		return c.Link()
-	}
-	if d := s.drive(); d != nil {
-		return d.Link()
-	}
-	return link.Link{}
-}
-
-func (s *sock) module() *part.Module {
-	if s.piece == nil {
-		return nil
-	}
-	return s.piece.Part.Module
-}
-
-type resolver struct {
-	checks   []Check // Checks; a field, because rules look at the list they are in
-	b        *rig.Rig
-	sheet    *machine.Sheet
-	sockets  []sock
-	profile  *machine.Rule // the rule that lets memory run at its profile
-	filled   []*sock       // memory slots whose modules are seen, in the sheet's order
-	memory   MemoryAnswer
-	wantLead *lacking // drives without a data lead, once asked for
-	findings []Finding
-	fed      []fed
-	byPath   map[rig.Path]int // on boards of many sockets only: it costs more than it saves on others
-	count    []int            // quiet: findings of each check, in place of their words; nil where somebody reads
-}
-
-// quiet reports that nobody reads: reasons and words are left out.
-func (r *resolver) quiet() bool { return r.count != nil }
+// nowhere stands for a socket that is not there.
+var nowhere = sock{Socket: &machine.Socket{}}
 
 // socket is the socket of the board that a rule names.
 func (r *resolver) socket(id machine.SocketID) *sock { return r.place(rig.On(id)) }
@@ -145,118 +145,196 @@ func (r *resolver) place(at rig.Path) *sock {
 		if i, ok := r.byPath[at]; ok {
 			return &r.sockets[i]
 		}
-		return &sock{Socket: &machine.Socket{}}
-	}
-	for i := range r.sockets {
-		if r.sockets[i].path == at {
-			return &r.sockets[i]
+	} else {
+		for i := range r.sockets {
+			if r.sockets[i].path == at {
+				return &r.sockets[i]
+			}
 		}
 	}
-	return &sock{Socket: &machine.Socket{}}
+	out := nowhere
+	return &out
 }
 
-// applies reports whether all conditions of a rule hold. One that asks for the
-// processor is unknown while nobody has said which is fitted.
-func (r *resolver) applies(rule *machine.Rule) quantity.Answer {
-	out := quantity.Yes
+// asDescribed is the socket as its sheet, or the part that brings it, describes it;
+// what is not stated spans what there is.
+func (s *sock) asDescribed() {
+	s.state, s.served, s.closed = Free, known.Yes, known.No
+	s.gen, s.lanes, s.sata = genOf(s.Gen), lanesOf(s.Lanes, s.widest()), sataOf(s.SATAGen)
+	for i, p := range protocols {
+		switch {
+		case s.Protocols != nil:
+			s.speaks[i] = known.Of(slices.Contains(s.Protocols, p))
+		case s.Kind == machine.Slot:
+			s.speaks[i] = known.Of(p == link.PCIe)
+		case s.Kind == machine.SATA:
+			s.speaks[i] = known.Of(p == link.SATA)
+		case s.Kind == machine.USB:
+			s.speaks[i] = known.Of(p == link.USB)
+		case p == link.USB || s.Kind.Memory():
+			s.speaks[i] = known.No
+		}
+	}
+}
+
+// widest is the widest link a socket of its kind can have.
+func (s *sock) widest() quantity.Lanes {
+	switch s.Kind {
+	case machine.M2:
+		if s.Key != "" {
+			return s.Key.MaxLanes()
+		}
+		return part.KeyM.MaxLanes()
+	case machine.U2:
+		return 4
+	}
+	if s.Physical.Known() {
+		return s.Physical
+	}
+	return 16
+}
+
+func (s *sock) drive() *part.Drive {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Drive
+}
+
+func (s *sock) card() *part.Card {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Card
+}
+
+func (s *sock) module() *part.Module {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Module
+}
+
+func (s *sock) enclosure() *part.Enclosure {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.Enclosure
+}
+
+// m2 is the mechanical side of the M.2 drive or adapter in s.
+func (s *sock) m2() *part.M2 {
+	if s.piece == nil {
+		return nil
+	}
+	return s.piece.Part.M2()
+}
+
+// outside reports a socket of a USB box.
+func (s *sock) outside() bool { return s.parent != nil && s.parent.enclosure() != nil }
+
+// seen reports a part that is there for the machine, or may be.
+func (s *sock) seen() bool { return s.state == Live || s.state == Unsure }
+
+// applies is whether all conditions of a rule hold.
+func (r *resolver) applies(rule *machine.Rule) known.Truth {
+	out := known.Yes
 	for i := range rule.When {
-		c := &rule.When[i]
-		if c.Processor != "" && r.b.Processor == "" {
-			out = quantity.Unknown
-		} else if !r.holds(c) {
-			return quantity.No
+		if out = known.And(out, r.holds(&rule.When[i])); out == known.No {
+			return out
 		}
 	}
 	return out
 }
 
-// doubt marks the sockets that a rule may change.
-func (r *resolver) doubt(rule *machine.Rule) {
-	for i := range rule.Then {
-		if e := &rule.Then[i]; !e.Profile {
-			s := r.socket(e.Socket)
-			s.doubts = append(s.doubts, rule)
-		}
-	}
-}
-
-func (r *resolver) holds(c *machine.Condition) bool {
+func (r *resolver) holds(c *machine.Condition) known.Truth {
 	if c.Processor != "" {
-		return r.b.Processor == c.Processor
+		if r.b.Processor == "" {
+			return known.Unknown
+		}
+		return known.Of(r.b.Processor == c.Processor)
 	}
 	if c.Setting != "" {
 		s := r.sheet.Setting(c.Setting)
-		return s != nil && r.b.Choice(s) == c.Is
+		if s == nil {
+			return known.No
+		}
+		value := r.b.Choice(s)
+		if value == "" {
+			return known.Unknown // neither chosen nor its default stated
+		}
+		return known.Of(value == c.Is)
 	}
 	s := r.socket(c.Socket)
-	if s.piece == nil {
-		return false
-	}
-	if c.Holds == machine.HoldsAnything {
-		return true
+	switch {
+	case s.piece == nil && r.b.IsUnlooked(c.Socket):
+		return known.Unknown
+	case s.piece == nil:
+		return known.No
+	case c.Holds == machine.HoldsAnything:
+		return known.Yes
 	}
 	d := s.drive()
-	// A drive of unknown protocol may do what the rule asks about; the cautious
-	// reading is that it does.
-	return d != nil && (d.Protocol == "" || string(d.Protocol) == string(c.Holds))
+	if d == nil {
+		return known.Of(c.Holds == machine.HoldsPCIe && s.card() != nil)
+	}
+	return speaks(d, link.Protocol(c.Holds))
 }
 
-func (r *resolver) apply(rule *machine.Rule) {
+// apply lets a rule that holds, or may, take away what it takes away.
+func (r *resolver) apply(rule *machine.Rule, t known.Truth) {
+	note := func(list *[]*machine.Rule, s *sock) {
+		if t != known.Yes {
+			list = &s.doubts
+		}
+		if n := len(*list); n == 0 || (*list)[n-1] != rule {
+			*list = append(*list, rule)
+		}
+	}
 	for i := range rule.Then {
 		e := &rule.Then[i]
 		if e.Profile {
-			r.profile = rule
+			r.profile = known.Or(r.profile, t)
+			r.profiled = append(r.profiled, rule)
 			continue
 		}
 		s := r.socket(e.Socket)
 		if e.Off {
-			s.closed = append(s.closed, rule)
+			s.closed = known.Or(s.closed, t)
+			note(&s.closedBy, s)
 		}
-		// At most so much of what is not stated is still not stated.
-		if e.MaxLanes.Known() && e.MaxLanes < s.link.Lanes {
-			s.link.Lanes = e.MaxLanes
-			s.narrowed = append(s.narrowed, rule)
+		if e.MaxLanes.Known() && e.MaxLanes < s.Lanes || e.MaxLanes.Known() && !s.Lanes.Known() {
+			s.lanes = s.lanes.Cap(e.MaxLanes, t)
+			note(&s.caps, s)
 		}
-		if e.MaxGen.Known() && e.MaxGen < s.link.Gen {
-			s.link.Gen = e.MaxGen
-			s.narrowed = append(s.narrowed, rule)
+		if e.MaxGen.Known() && (e.MaxGen < s.Gen || !s.Gen.Known()) {
+			s.gen = s.gen.Cap(e.MaxGen, t)
+			note(&s.caps, s)
 		}
 		if len(e.Split) > 0 {
-			s.splitBy = append(s.splitBy, rule)
-			if finer(e.Split, s.split) {
+			note(&s.splitBy, s)
+			if t == known.Unknown {
+				s.perhaps = append(s.perhaps, e.Split)
+			} else if finer(e.Split, s.split) {
 				s.split = e.Split
 			}
 		}
 		if len(e.Protocols) > 0 {
-			s.protocols = intersect(s.protocols, e.Protocols)
-			s.narrowed = append(s.narrowed, rule)
+			for i, p := range protocols {
+				if !slices.Contains(e.Protocols, p) {
+					s.speaks[i] = known.And(s.speaks[i], known.Not(t))
+				}
+			}
+			note(&s.caps, s)
 		}
 	}
 }
 
-// intersect leaves the protocols in both lists, in a new slice: the sheet's own is not touched.
-func intersect(a, b []link.Protocol) []link.Protocol {
-	out := make([]link.Protocol, 0, len(a))
-	for _, p := range a {
-		if slices.Contains(b, p) {
-			out = append(out, p)
-		}
-	}
-	return out
-}
-
-// judge settles one socket: closed or not, then its link, then the checks on
-// it. The first check that stops ends them, so that one cause gives one finding.
+// judge settles one socket: served or not, closed or not, its link, then its rules.
 func (r *resolver) judge(s *sock) {
 	r.nest(s)
-	if len(s.closed) > 0 || s.dead != nil {
+	if s.closed == known.Yes || s.served == known.No {
 		s.state = Off
-		if !r.quiet() {
-			s.because = append(s.because, s.dead...)
-			for _, rule := range s.closed {
-				s.because = append(s.because, r.ruleReason(rule))
-			}
-		}
 	}
 	if s.piece == nil {
 		return
@@ -264,315 +342,73 @@ func (r *resolver) judge(s *sock) {
 	if s.state != Off {
 		s.state = Live
 		r.train(s)
-		r.trainCard(s)
-		r.trainBox(s)
 	}
-	for i := range r.checks {
-		c := &r.checks[i]
-		if c.socket == nil {
+	l := look{resolver: r, s: s}
+	ended := stage(255)
+	for _, i := range byKind[s.kind] {
+		rule := &Rules[i]
+		if !r.all && (rule.stage > ended || rule.stage == ended && rule.stage != fitsIn) {
 			continue
 		}
-		say := c.socket(r, s)
-		if say == nil {
+		t := rule.holds(&l)
+		if t == known.Yes || t == known.Unknown && rule.Severity != Stops {
+			continue // what a loss hangs on is not asked for: only what decides whether it works
+		}
+		r.troubles = append(r.troubles, trouble{rule: i, truth: t, s: s, item: -1})
+		if rule.Severity != Stops {
 			continue
 		}
-		if r.quiet() {
-			r.count[i]++
-		} else {
-			f := say()
-			if c.cures != nil {
-				f.Cures = append(f.Cures, c.cures(r, s)...)
-			}
-			r.report(c, f, s.path, s.piece.ID)
-		}
-		if c.Severity == Stops {
+		switch {
+		case t == known.No:
+			ended = min(ended, rule.stage)
 			if s.state != Off {
 				s.state = Stopped
 			}
-			return
-		}
-		if c.unsure {
+		case s.state == Live:
 			s.state = Unsure
 		}
 	}
 }
 
-func (r *resolver) report(c *Check, f Finding, socket rig.Path, item rig.ItemID) {
-	f.Code, f.Severity = c.Code, c.Severity
-	if f.Socket.IsZero() {
-		f.Socket = socket
-	}
-	if f.Item == "" {
-		f.Item = item
-	}
-	if f.Because == nil {
-		f.Because = []Reason{}
-	}
-	if f.Cures == nil {
-		f.Cures = []Cure{}
-	}
-	r.findings = append(r.findings, f)
-}
-
-// train settles the link of the drive in s and says why.
-func (r *resolver) train(s *sock) {
-	d := s.drive()
-	if d == nil || d.Protocol == "" || !slices.Contains(s.protocols, d.Protocol) {
-		return
-	}
-	switch d.Protocol {
-	case link.PCIe:
-		got := r.trainPCIe(s, d.Link())
-		if got.Known() && !r.quiet() {
-			s.because = append(s.because, Reason{FromStandard, worded(got).left})
-		}
-	case link.SATA:
-		var gen quantity.Gen
-		if d.Gen.Known() && s.sataGen.Known() {
-			gen = min(d.Gen, s.sataGen)
-		}
-		s.trained = sataAnswer(gen)
-		if r.quiet() {
-			return
-		}
-		s.because = append(make([]Reason, 0, 2+len(s.narrowed)),
-			Reason{FromPart, r.name(s) + " is SATA " + d.Gen.String()},
-			Reason{FromSheet, string(s.ID) + " is SATA " + s.sataGen.String() + r.fedBy(s)})
-	}
-}
-
-// trainPCIe settles the link of a part whose own end is given, and says why.
-func (r *resolver) trainPCIe(s *sock, own link.Link) link.Link {
-	got := own.Train(s.link)
-	s.trained = pcieAnswer(got)
-	if r.quiet() {
-		return got
-	}
-	s.because = append(make([]Reason, 0, 5+len(s.narrowed)),
-		Reason{FromPart, r.name(s) + " is " + worded(own).Text},
-		Reason{FromSheet, string(s.ID) + " is " + worded(s.Socket.Link()).Text + r.fedBy(s)})
-	if up := s.parent; up != nil && !s.outside() {
-		s.because = append(s.because, Reason{FromSheet, string(up.ID) + ", which carries it, is " + worded(up.link).Text + ", " + splitText(up.split)})
-	}
-	for _, rule := range s.narrowed {
-		s.because = append(s.because, r.ruleReason(rule))
-	}
-	s.because = append(s.because, Reason{FromStandard, worded(got).settles})
-	return got
-}
-
-func (r *resolver) fedBy(s *sock) string {
-	if s.outside() {
-		return ", by its bridge"
-	}
-	root := r.sheet.RootOf(s.Socket)
-	if root == nil {
-		return ""
-	}
-	for _, f := range r.fed {
-		if f.root == root {
-			return f.says
-		}
-	}
-	says := ", on the " + root.Name
-	if root.Uplink != nil {
-		says += " behind its uplink of " + worded(root.Uplink.Link()).Text + ", which everything there shares"
-	}
-	r.fed = append(r.fed, fed{root, says})
-	return says
-}
-
-// fed is how the sockets of a root are fed, worded once.
-type fed struct {
-	root *machine.Root
-	says string
-}
-
-// wording is a PCIe link with the sentences about it.
-type wording struct {
-	LinkAnswer
-	says    string // "Gen 3 x4, 3.94 GB/s"
-	settles string // what two ends settle on
-	left    string // what packets leave of the line rate
-}
-
-// The answers for links in use, worded once: every socket of every resolve has one.
-var (
-	pcieAnswers [link.MaxGen + 1][17]wording
-	sataAnswers [4]LinkAnswer
-	usbAnswers  = map[link.USBMode]*LinkAnswer{}
-)
-
-func init() {
-	for gen := range pcieAnswers {
-		for lanes := range pcieAnswers[gen] {
-			l := link.Link{Gen: quantity.Gen(gen), Lanes: quantity.Lanes(lanes)}
-			a := LinkAnswer{Protocol: link.PCIe, Gen: l.Gen, Lanes: l.Lanes, MBps: l.LineRate().MBps(), Text: l.String(), Rate: "rate unknown"}
-			if l.Known() {
-				a.Rate = l.LineRate().String() + " before packet overhead"
-			}
-			pcieAnswers[gen][lanes] = wording{a, a.Text + ", " + l.LineRate().String(),
-				"a PCIe link runs at the lower generation and the narrower width of its two ends: " + a.Text,
-				l.LineRate().String() + " is the line rate after coding; with " + strconv.Itoa(link.Typical.Payload) + "-byte packets about " +
-					l.Usable(link.Typical).String() + " is left for data"}
-		}
-	}
-	for gen := range sataAnswers {
-		g := quantity.Gen(gen)
-		a := LinkAnswer{Protocol: link.SATA, Gen: g, MBps: link.SATARate(g).MBps(), Text: "SATA " + g.String(), Rate: "rate unknown"}
-		if g.Known() {
-			a.Rate = link.SATARate(g).String() + " after coding"
-		}
-		sataAnswers[gen] = a
-	}
-	for _, m := range append(link.USBModes(), "") {
-		a := &LinkAnswer{Protocol: link.USB, USB: m, MBps: m.LineRate().MBps(), Text: m.String(), Rate: "rate unknown"}
-		if m != "" {
-			low, high := m.Practice()
-			a.Rate = m.LineRate().String() + " after coding, " + low.String() + " to " + high.String() + " in practice"
-		}
-		usbAnswers[m] = a
-	}
-}
-
-// pcieAnswer and sataAnswer look a link up; the sheet's schema keeps generation
-// and width inside the tables.
-func pcieAnswer(l link.Link) *LinkAnswer { return &worded(l).LinkAnswer }
-
-func worded(l link.Link) *wording { return &pcieAnswers[min(l.Gen, link.MaxGen)][min(l.Lanes, 16)] }
-
-func sataAnswer(gen quantity.Gen) *LinkAnswer { return &sataAnswers[min(gen, 3)] }
-
-func usbAnswer(m link.USBMode) *LinkAnswer { return usbAnswers[m] }
-
-// ruleReason is a rule of the sheet as a reason.
-func (r *resolver) ruleReason(rule *machine.Rule) Reason {
-	return Reason{FromSheet, RuleText(r.sheet, rule)}
-}
-
-// RuleText is a rule as a sentence: "when M2_2 holds anything, SATA5 is off".
-func RuleText(sheet *machine.Sheet, rule *machine.Rule) string {
-	s := "when "
-	for i, c := range rule.When {
-		if i > 0 {
-			s += " and "
-		}
-		if c.Processor != "" {
-			s += "the processor is " + sheet.Processor(c.Processor).Name
-		} else if c.Setting != "" {
-			st := sheet.Setting(c.Setting)
-			s += st.Name + " is " + st.OptionName(c.Is)
-		} else {
-			what := "anything"
-			if c.Holds != machine.HoldsAnything {
-				what = "a " + link.Protocol(c.Holds).String() + " part"
-			}
-			s += string(c.Socket) + " holds " + what
-		}
-	}
-	s += ", "
-	for i, e := range rule.Then {
-		if i > 0 {
-			s += " and "
-		}
-		s += effect(&e)
-	}
-	if rule.Says != "" {
-		s += " (" + rule.Says + ")"
-	}
-	return s
-}
-
-func effect(e *machine.Effect) string {
-	switch {
-	case e.Profile:
-		return "memory runs at its profile"
-	case e.Off:
-		return string(e.Socket) + " is off"
-	case len(e.Split) > 0:
-		return string(e.Socket) + " is " + splitText(e.Split)
-	}
-	s := string(e.Socket) + " is at most"
-	if e.MaxGen.Known() {
-		s += " " + e.MaxGen.String()
-	}
-	if e.MaxLanes.Known() {
-		s += " " + e.MaxLanes.String()
-	}
-	for i, p := range e.Protocols {
-		if i > 0 {
-			s += " or"
-		}
-		s += " " + p.String()
-	}
-	return s
-}
-
-func (r *resolver) name(s *sock) string {
-	if s.piece == nil {
-		return "nothing"
-	}
-	return s.piece.Part.Name
-}
-
-// answer puts a settled socket into words.
+// answer is a settled socket as others read it.
 func (r *resolver) answer(s *sock) SocketState {
-	out := SocketState{Socket: s.path, State: s.state, Because: s.because}
+	out := SocketState{Socket: s.path, State: s.state}
 	if s.piece != nil {
 		out.Item = s.piece.ID
 	}
-	if s.state == Live || s.state == Unsure {
-		out.Link = s.trained
-	}
 	switch {
-	case s.state == Off && s.piece == nil && s.dead != nil:
-		out.Says = "not served"
-	case s.state == Off && s.piece != nil:
-		out.Says = "off: " + r.name(s) + " is not seen here"
 	case s.state == Off:
-		out.Says = "off"
-	case s.state == Stopped:
-		out.Says = r.name(s) + " does not work here"
-	case s.state == Unsure && out.Link == nil:
-		out.Says = "unknown: the sheet or the label does not say enough"
-	case out.Link != nil && s.card() != nil:
-		out.Says = s.trained.Text
-		if c := s.card().Carrier; c != nil {
-			live, all := r.seen(s)
-			out.Says += ", " + strconv.Itoa(live) + " of " + plural(all, "position") + " served"
+		out.Dead = s.served == known.No
+		out.Because = r.whyOff(s)
+	case s.seen() && s.linked:
+		l := s.link
+		out.Link = &l
+		out.Because = r.whyLink(s)
+		if c := s.card(); c != nil && c.Carrier != nil {
+			out.Served, out.Brings = r.positions(s)
 		}
-	case out.Link != nil && s.trained.MBps > 0 && s.trained.Protocol == link.PCIe:
-		out.Says = worded(link.Link{Gen: s.trained.Gen, Lanes: s.trained.Lanes}).says
-	case out.Link != nil && s.trained.MBps > 0:
-		out.Says = s.trained.Text + ", " + quantity.MBps(s.trained.MBps).String()
-	case out.Link != nil:
-		out.Says = s.trained.Text
-	case s.state == Live && s.module() != nil:
-		out.Says = s.module().SizeBytes.Binary() + " at " + r.memory.Speed
-	case s.state == Free:
-		out.Link = r.offer(s)
-		out.Says = "free"
-		if out.Link != nil {
-			out.Says = "free, " + out.Link.Text
-		}
-	}
-	if out.Because == nil {
-		out.Because = []Reason{}
+	case s.state == Free && s.piece == nil:
+		out.Link = s.offer()
 	}
 	return out
 }
 
-// offer is the best link a free socket has to give.
-func (r *resolver) offer(s *sock) *LinkAnswer {
-	switch {
-	case s.Kind.Memory():
-		return nil
-	case slices.Contains(s.protocols, link.PCIe):
-		return pcieAnswer(s.link)
-	case slices.Contains(s.protocols, link.SATA):
-		return sataAnswer(s.sataGen)
-	case s.Kind == machine.USB:
-		return usbAnswer(s.USB)
+// whyOff is why a socket is off: what brings it is not served, or rules close it.
+func (r *resolver) whyOff(s *sock) []Reason {
+	var out []Reason
+	if s.served == known.No {
+		out = append(out, r.whyDead(s)...)
 	}
-	return nil
+	return append(out, ruleReasons(s.closedBy)...)
+}
+
+// ruleReasons gives rules of the sheet as reasons, in an order that does not hang on
+// the sheet's.
+func ruleReasons(rules []*machine.Rule) []Reason {
+	sorted := slices.SortedFunc(slices.Values(rules), func(a, b *machine.Rule) int { return cmp.Compare(a.ID, b.ID) })
+	out := make([]Reason, len(sorted))
+	for i, rule := range sorted {
+		out[i] = Reason{FromSheet, fact.Of(RuleSays, rule)}
+	}
+	return out
 }

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"time"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -74,7 +75,7 @@ type Change struct {
 	New     bool              `json:"new,omitempty"`
 	Wish    *rig.Wish         `json:"wish,omitempty"`
 	Step    string            `json:"step,omitempty" jsonschema:"maxLength=200"`
-	Line    power.LineID      `json:"line,omitempty" jsonschema:"maxLength=80"`
+	Line    power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
 	Text    string            `json:"text,omitempty" jsonschema:"maxLength=1000"`
 }
 
@@ -86,14 +87,14 @@ type Stamp struct {
 
 // Apply makes the job that follows from a change and a sentence for the journal.
 // j is not touched. An error is a problem.List whose pointers are into the change.
-func Apply(j Job, c Change, by Stamp) (Job, string, error) {
+func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 	a := applier{job: clone(j), change: c, by: by}
 	says := a.apply()
 	if err := a.list.Err(); err != nil {
-		return j, "", err
+		return j, fact.Fact{}, err
 	}
 	if err := a.job.Validate().Err(); err != nil {
-		return j, "", err
+		return j, fact.Fact{}, err
 	}
 	return a.job, says, nil
 }
@@ -114,12 +115,12 @@ type applier struct {
 	list   problem.List
 }
 
-func (a *applier) refuse(pointer, says, cure string) string {
+func (a *applier) refuse(pointer, says, cure string) fact.Fact {
 	a.list.Add(pointer, says, cure)
-	return ""
+	return fact.Fact{}
 }
 
-func (a *applier) apply() string {
+func (a *applier) apply() fact.Fact {
 	c := &a.change
 	if a.job.Closed != nil && c.Do != DoReopen {
 		return a.refuse("/do", "the job is closed", "reopen it first")
@@ -140,15 +141,15 @@ func (a *applier) apply() string {
 	case DoProcessor:
 		a.job.Processor = machine.ProcessorID(c.Value)
 		if p := a.job.Sheet.Processor(a.job.Processor); p != nil {
-			return "the processor is " + p.Name
+			return fact.Of(ProcessorIs, fit.Typed(p.Name))
 		}
-		return "the processor is not known"
+		return fact.Of(ProcessorUnknown)
 	case DoWish:
 		if c.Wish == nil {
 			return a.refuse("/wish", "no wish was given", "say what was asked for")
 		}
 		a.job.Wish = *c.Wish
-		return "changed the wish"
+		return fact.Of(ChangedWish)
 	case DoTick, DoUntick:
 		return a.tick()
 	case DoConfirm, DoRead, DoForget:
@@ -162,7 +163,7 @@ func (a *applier) apply() string {
 			return a.refuse("/do", "the job is open", "")
 		}
 		a.job.Closed = nil
-		return "reopened the job"
+		return fact.Of(Reopened)
 	}
 	return a.refuse("/do", fmt.Sprintf("%q is not a change", c.Do), "")
 }
@@ -198,12 +199,12 @@ func (a *applier) move(s *rig.Setup, moves []rig.Move, at func(*rig.Fault) strin
 // itself is the pointer of a change that makes one move.
 func itself(*rig.Fault) string { return "" }
 
-func (a *applier) place() string {
+func (a *applier) place() fact.Fact {
 	c, s := &a.change, a.setup()
 	a.job.mustKnow(&a.list, "/item", c.Item)
 	switch {
 	case len(a.list) > 0:
-		return ""
+		return fact.Fact{}
 	case c.Socket.IsZero():
 		return a.refuse("/socket", "no socket was named", "say where it goes")
 	case s.In(c.Socket) == c.Item:
@@ -214,8 +215,8 @@ func (a *applier) place() string {
 	if follow {
 		a.put(&a.job.Planned)
 	}
-	if c.In == InFound && says != "" {
-		says = "as found: " + says
+	if c.In == InFound && says.Is() {
+		says = fact.Of(AsFound, says)
 	}
 	return says
 }
@@ -228,35 +229,35 @@ func (a *applier) agree(item rig.ItemID, socket rig.Path) bool {
 }
 
 // put carries out a placement in one setup.
-func (a *applier) put(s *rig.Setup) string {
+func (a *applier) put(s *rig.Setup) fact.Fact {
 	c := &a.change
 	r := a.job.rig(*s)
-	says := "put " + a.job.Name(c.Item) + " into " + c.Socket.String()
+	says := fact.Of(Put, c.Item, c.Socket)
 	for _, m := range a.move(s, r.Put(c.Item, c.Socket), itself) {
 		switch {
 		case m.Item == c.Item:
 		case m.Socket.IsZero():
-			says += ", " + a.job.Name(m.Item) + " goes to the mat"
+			says = fact.Of(PutMat, c.Item, c.Socket, m.Item)
 		default:
-			says += " and " + a.job.Name(m.Item) + " into " + m.Socket.String()
+			says = fact.Of(PutAnd, c.Item, c.Socket, m.Item, m.Socket)
 		}
 	}
 	return says
 }
 
-func (a *applier) takeOut() string {
+func (a *applier) takeOut() fact.Fact {
 	c, s := &a.change, a.setup()
 	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
-		return ""
+		return fact.Fact{}
 	}
 	socket := s.Where(c.Item)
 	if socket.IsZero() {
 		return a.refuse("/item", a.job.Name(c.Item)+" is in no socket", "")
 	}
-	says := "took " + a.job.Name(c.Item) + " out of " + socket.String()
+	says := fact.Of(TookOutOf, c.Item, socket)
 	out := []rig.Move{{Item: c.Item}}
 	if c.In == InFound {
-		says = "as found: " + says
+		says = fact.Of(AsFound, says)
 		if a.agree(c.Item, socket) {
 			a.move(&a.job.Planned, out, itself)
 		}
@@ -266,7 +267,7 @@ func (a *applier) takeOut() string {
 }
 
 // moves makes several moves at once, whatever their order.
-func (a *applier) moves() string {
+func (a *applier) moves() fact.Fact {
 	c, s := &a.change, a.setup()
 	if len(c.Moves) == 0 {
 		return a.refuse("/moves", "no move was given", "")
@@ -281,36 +282,41 @@ func (a *applier) moves() string {
 		}
 	}
 	if len(a.list) > 0 {
-		return ""
+		return fact.Fact{}
 	}
-	var says []string // of what is other than before
+	var says []fact.Fact // of what is other than before
 	for _, m := range a.move(s, c.Moves, func(f *rig.Fault) string { return at(f.Move) }) {
 		switch {
 		case m.Setting != "":
-			st := a.job.Sheet.Setting(m.Setting)
-			says = append(says, "set "+st.Name+" to "+st.OptionName(m.Value))
+			says = append(says, fact.Of(SetTo, Setting{m.Setting, m.Value}))
 		case m.Socket.IsZero():
-			says = append(says, "took "+a.job.Name(m.Item)+" out")
+			says = append(says, fact.Of(TookOut, m.Item))
 		default:
-			says = append(says, "put "+a.job.Name(m.Item)+" into "+m.Socket.String())
+			says = append(says, fact.Of(Put, m.Item, m.Socket))
 		}
 	}
 	if len(says) == 0 {
-		return "left everything where it is"
+		return fact.Of(LeftAll)
 	}
-	return strings.Join(says, "; ")
+	return fact.Of(Together, says)
 }
 
-func (a *applier) set(s *rig.Setup, id machine.SettingID, value string) string {
+// Setting is a setting at a value, as an argument of facts.
+type Setting struct {
+	Setting machine.SettingID
+	Value   string
+}
+
+func (a *applier) set(s *rig.Setup, id machine.SettingID, value string) fact.Fact {
 	st := a.job.Sheet.Setting(id)
 	if st == nil {
 		return a.refuse("/setting", fmt.Sprintf("no setting is named %q", id), "name a setting of the sheet")
 	}
 	a.move(s, []rig.Move{{Setting: id, Value: value}}, itself)
-	return "set " + st.Name + " to " + st.OptionName(value)
+	return fact.Of(SetTo, Setting{id, value})
 }
 
-func (a *applier) add() string {
+func (a *applier) add() fact.Fact {
 	c := &a.change
 	what, count, serials := c.Part, 1, []string{c.Serial}
 	switch {
@@ -320,7 +326,7 @@ func (a *applier) add() string {
 		read, problems := part.ReadWords(c.Text)
 		if len(problems) > 0 {
 			a.list = append(a.list, problems.Under("/text")...)
-			return ""
+			return fact.Fact{}
 		}
 		what, count = &read.Part, read.Count
 		if count > 1 {
@@ -343,22 +349,23 @@ func (a *applier) add() string {
 		}
 		a.job.Items = append(a.job.Items, piece)
 	}
-	kind := "found: "
-	if c.New {
-		kind = "to fit: "
+	switch {
+	case count > 1 && c.New:
+		return fact.Of(AddedManyToFit, count, fit.Typed(what.Name))
+	case count > 1:
+		return fact.Of(AddedManyFound, count, fit.Typed(what.Name))
+	case c.New:
+		return fact.Of(AddedToFit, fit.Typed(what.Name))
 	}
-	if count > 1 {
-		kind += strconv.Itoa(count) + " of "
-	}
-	return "added, " + kind + what.Name
+	return fact.Of(AddedFound, fit.Typed(what.Name))
 }
 
-func (a *applier) remove() string {
+func (a *applier) remove() fact.Fact {
 	c := &a.change
 	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
-		return ""
+		return fact.Fact{}
 	}
-	says := "removed " + a.job.Name(c.Item) + " from the job"
+	says := fact.Of(Removed, fit.Typed(a.job.Name(c.Item)))
 	p := a.job.Item(c.Item).Part
 	a.move(&a.job.Found, []rig.Move{{Item: c.Item}}, itself) // with what it holds
 	a.move(&a.job.Planned, []rig.Move{{Item: c.Item}}, itself)
@@ -370,7 +377,7 @@ func (a *applier) remove() string {
 	return says
 }
 
-func (a *applier) tick() string {
+func (a *applier) tick() fact.Fact {
 	c := &a.change
 	steps := a.job.Order()
 	i := slices.IndexFunc(steps, func(s workorder.Step) bool { return s.ID == c.Step })
@@ -379,26 +386,18 @@ func (a *applier) tick() string {
 	}
 	a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Step == c.Step })
 	if c.Do == DoUntick {
-		return "not done: " + steps[i].Do
+		return fact.Of(NotDoneAgain, steps[i].Do)
 	}
 	b := a.job.PlannedRig()
 	if r := fit.Resolve(&b); r.Stops() {
-		return a.refuse("/step", "the plan is stopped: "+firstStop(&r), "cure it before you work by it")
+		a.list.Fault("/step", fact.Of(PlanStopped, r.FirstStop().Says), "cure it before you work by it")
+		return fact.Fact{}
 	}
 	a.job.Done = append(a.job.Done, Tick{Step: c.Step, By: a.by.By, At: a.by.At})
-	return "done: " + steps[i].Do
+	return fact.Of(Done, steps[i].Do)
 }
 
-func firstStop(r *fit.Resolved) string {
-	for _, f := range r.Findings {
-		if f.Severity == fit.Stops {
-			return f.Says
-		}
-	}
-	return ""
-}
-
-func (a *applier) read() string {
+func (a *applier) read() fact.Fact {
 	c := &a.change
 	b := a.job.PlannedRig()
 	r := fit.Resolve(&b)
@@ -414,30 +413,35 @@ func (a *applier) read() string {
 		want := power.Expect(&b, &r)
 		k := slices.IndexFunc(want.Readings, func(x power.Reading) bool { return x.Line == c.Line })
 		if k < 0 {
-			return a.refuse("/line", about+" cannot be told, so there is nothing to confirm", "type what is shown")
+			a.list.Fault("/line", fact.Of(CannotConfirm, about), "type what is shown")
+			return fact.Fact{}
 		}
 		reading = want.Readings[k]
 		reading.Origin = power.Confirmed
 	case DoRead:
 		var err error
 		if reading, err = power.Read(c.Line, c.Text); err != nil {
-			return a.refuse("/text", err.Error(), "")
+			var u power.Unreadable
+			if errors.As(err, &u) {
+				a.list.Fault("/text", u.Fact, "")
+			}
+			return fact.Fact{}
 		}
 	}
 	a.job.Seen = slices.DeleteFunc(a.job.Seen, func(x power.Reading) bool { return x.Line == c.Line })
 	a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
 	if c.Do == DoForget {
-		return about + ": reading taken back"
+		return fact.Of(TakenBack, about)
 	}
 	reading.By, reading.At = a.by.By, a.by.At
 	a.job.Seen = append(a.job.Seen, reading)
 	if c.Do == DoConfirm {
-		return about + ": as expected"
+		return fact.Of(AsExpected, about)
 	}
-	return about + ": shows " + reading.Raw
+	return fact.Of(Shows, about, fit.Typed(reading.Raw))
 }
 
-func (a *applier) explain() string {
+func (a *applier) explain() fact.Fact {
 	c := &a.change
 	if c.Text == "" {
 		return a.refuse("/text", "no reason was given", "say why the difference is right")
@@ -448,21 +452,22 @@ func (a *applier) explain() string {
 		if l.ID == c.Line && (l.Verdict == power.Differs || l.Verdict == power.Explained) {
 			a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
 			a.job.Explained = append(a.job.Explained, Explanation{Line: c.Line, Text: c.Text, By: a.by.By, At: a.by.At})
-			return l.About + ": explained, " + c.Text
+			return fact.Of(ExplainedAs, l.About, fit.Typed(c.Text))
 		}
 	}
 	return a.refuse("/line", fmt.Sprintf("line %q does not differ", c.Line), "only a difference needs a reason")
 }
 
-func (a *applier) close() string {
+func (a *applier) close() fact.Fact {
 	done := a.job.ticked()
 	for _, s := range a.job.Order() {
 		if !done[s.ID] {
-			return a.refuse("/do", "a step is not done: "+s.Do, "finish the work order, or take the step out of the plan")
+			a.list.Fault("/do", fact.Of(StepNotDone, s.Do), "finish the work order, or take the step out of the plan")
+			return fact.Fact{}
 		}
 	}
 	a.job.Closed = &Closing{By: a.by.By, At: a.by.At, Note: a.change.Text}
-	return "closed the job"
+	return fact.Of(ClosedJob)
 }
 
 func (j *Job) ticked() map[string]bool {

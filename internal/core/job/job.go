@@ -56,10 +56,11 @@ type Job struct {
 
 // Item is one physical piece.
 type Item struct {
-	ID     rig.ItemID `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
-	Part   part.ID    `json:"part"`
-	Serial string     `json:"serial,omitempty" jsonschema:"maxLength=80"`
-	New    bool       `json:"new,omitempty"` // came to be fitted
+	ID     rig.ItemID  `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Part   part.ID     `json:"part"`
+	Serial string      `json:"serial,omitempty" jsonschema:"maxLength=80"`
+	New    bool        `json:"new,omitempty"`   // came to be fitted
+	Holds  rig.Content `json:"holds,omitempty"` // what a drive holds; absent is not known
 }
 
 // Tick is a step that was done.
@@ -134,13 +135,29 @@ func (j *Job) Name(id rig.ItemID) string {
 func (j *Job) pieces() []rig.Piece {
 	out := make([]rig.Piece, len(j.Items))
 	for i, it := range j.Items {
-		out[i] = rig.Piece{ID: it.ID, Part: j.Part(it.Part), New: it.New}
+		out[i] = rig.Piece{ID: it.ID, Part: j.Part(it.Part), New: it.New, Holds: it.Holds}
 	}
 	return out
 }
 
 func (j *Job) rig(s rig.Setup) rig.Rig {
-	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Processor: j.Processor, Wish: j.Wish}
+	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Processor: j.Processor, Wish: j.Wish, Found: &j.Found, Unlooked: j.unlooked()}
+}
+
+// unlooked is the sockets of which nobody knows what they hold: the memory slots of a
+// machine of which no module was told. It came with some, or it would not be here; a
+// job that does not touch memory need not know which.
+func (j *Job) unlooked() []machine.SocketID {
+	var out []machine.SocketID
+	for _, k := range j.Sheet.Sockets {
+		if k.Kind.Memory() {
+			if j.Found.In(rig.On(k.ID)) != "" {
+				return nil
+			}
+			out = append(out, k.ID)
+		}
+	}
+	return out
 }
 
 // PlannedRig is the machine as planned.
@@ -151,6 +168,7 @@ func (j *Job) PlannedRig() rig.Rig { return j.rig(j.Planned) }
 func (j *Job) FoundRig() rig.Rig {
 	b := j.rig(j.Found)
 	b.Wish = rig.Wish{}
+	b.Found = nil
 	b.Pieces = slices.Clone(b.Pieces)
 	for i := range b.Pieces {
 		b.Pieces[i].New = false
@@ -168,7 +186,7 @@ func (j *Job) Order() []workorder.Step {
 }
 
 // Lines compares what was seen with what a resolved plan should show.
-func (j *Job) Lines(r *fit.Resolved) []power.Line {
+func (j *Job) Lines(r *fit.Answer) []power.Line {
 	b := j.PlannedRig()
 	reasons := map[power.LineID]string{}
 	for _, e := range j.Explained {

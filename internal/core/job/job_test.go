@@ -13,6 +13,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 )
 
 var stamp = job.Stamp{By: "Oda Finch", At: time.Date(2026, 11, 25, 10, 0, 0, 0, time.UTC)}
@@ -31,12 +32,31 @@ func must(t *testing.T, j job.Job, changes ...job.Change) job.Job {
 	t.Helper()
 	for _, c := range changes {
 		next, says, err := job.Apply(j, c, stamp)
-		if err != nil || says == "" {
+		if err != nil || !says.Is() {
 			t.Fatalf("%+v: %q, %v", c, says, err)
 		}
 		j = next
 	}
 	return j
+}
+
+// said is a job with everything that is said about it.
+func said(j job.Job) say.View {
+	v := job.Look(j)
+	return say.Look(say.Plain, &v)
+}
+
+func worded(j *job.Job, err error) string {
+	list, _ := err.(problem.List)
+	return say.About(say.Plain, j).Problems(list).Error()
+}
+
+func joined(texts []say.Text) string {
+	var out []string
+	for _, t := range texts {
+		out = append(out, t.String())
+	}
+	return strings.Join(out, "\n")
 }
 
 func put(item rig.ItemID, socket string) job.Change {
@@ -80,21 +100,22 @@ func TestApply(t *testing.T) {
 		{"wish", job.Change{Do: job.DoWish, Wish: &rig.Wish{Text: "quiet"}}, "changed the wish"},
 		{"wish for a ghost", job.Change{Do: job.DoWish, Wish: &rig.Wish{Keep: []rig.ItemID{"x"}}}, `/wish/keep/0: no item is named "x"; name an item of this job`},
 		{"tick nothing", job.Change{Do: job.DoTick, Step: "fit/x"}, `/step: the order has no step "fit/x" now; the plan has changed: look at the order again`},
-		{"confirm", job.Change{Do: job.DoConfirm, Line: "total"}, "Memory total: as expected"},
-		{"read", job.Change{Do: job.DoRead, Line: "drive/SATA6", Text: "1.8 TB"}, "Mudlark 2 TB on SATA6: shows 1.8 TB"},
-		{"read nonsense", job.Change{Do: job.DoRead, Line: "total", Text: "many"}, `/text: "many" is not a capacity: write a number above 0 and a unit, such as 16 GiB or 500 GB`},
-		{"read a line that is none", job.Change{Do: job.DoRead, Line: "drive/M2_1", Text: "1 TB"}, `/line: no line "drive/M2_1" is expected now; the plan has changed: look at the lines again`},
-		{"explain what agrees", job.Change{Do: job.DoExplain, Line: "total", Text: "because"}, `/line: line "total" does not differ; only a difference needs a reason`},
-		{"explain without a word", job.Change{Do: job.DoExplain, Line: "total"}, "/text: no reason was given; say why the difference is right"},
+		{"confirm", job.Change{Do: job.DoConfirm, Line: power.ParseLineID("total")}, "Memory total: as expected"},
+		{"read", job.Change{Do: job.DoRead, Line: power.ParseLineID("drive/SATA6"), Text: "1.8 TB"}, "Mudlark 2 TB on SATA6: shows 1.8 TB"},
+		{"read nonsense", job.Change{Do: job.DoRead, Line: power.ParseLineID("total"), Text: "many"}, `/text: "many" is not a capacity: write a number above 0 and a unit, such as 16 GiB or 500 GB`},
+		{"read a line that is none", job.Change{Do: job.DoRead, Line: power.ParseLineID("drive/M2_1"), Text: "1 TB"}, `/line: no line "drive/M2_1" is expected now; the plan has changed: look at the lines again`},
+		{"explain what agrees", job.Change{Do: job.DoExplain, Line: power.ParseLineID("total"), Text: "because"}, `/line: line "total" does not differ; only a difference needs a reason`},
+		{"explain without a word", job.Change{Do: job.DoExplain, Line: power.ParseLineID("total")}, "/text: no reason was given; say why the difference is right"},
 		{"reopen what is open", job.Change{Do: job.DoReopen}, "/do: the job is open"},
 		{"nonsense", job.Change{Do: "dance"}, `/do: "dance" is not a change`},
 	} {
 		j := load(t, "echo-sounding-tower")
 		next, says, err := job.Apply(j, c.change, stamp)
-		got := says
+		got := say.About(say.Plain, &j).Fact(says).String()
 		if err != nil {
-			got = strings.Split(err.Error(), "\n")[0]
-			if _, ok := err.(problem.List); !ok || !reflect.DeepEqual(next, j) {
+			list, ok := err.(problem.List)
+			got = strings.Split(say.About(say.Plain, &j).Problems(list).Error(), "\n")[0]
+			if !ok || !reflect.DeepEqual(next, j) {
 				t.Errorf("%s: error %T, and the job changed: %v", c.name, err, !reflect.DeepEqual(next, j))
 			}
 		}
@@ -211,8 +232,8 @@ func TestStages(t *testing.T) {
 	j := load(t, "echo-sounding-tower")
 	expect := func(stage job.Stage, waits, next string) {
 		t.Helper()
-		s := job.Look(j).Status
-		if s.Stage != stage || s.Waits != waits || s.Next != next {
+		s := said(j).Status
+		if s.Stage != stage || s.Waits.String() != waits || s.Next.String() != next {
 			t.Errorf("stage %q waits for %q, next %q\nwant  %q waits for %q, next %q", s.Stage, s.Waits, s.Next, stage, waits, next)
 		}
 	}
@@ -228,12 +249,12 @@ func TestStages(t *testing.T) {
 
 	j = must(t, j, put("item-4", "M2_2"))
 	expect(job.StageFit, "a cure: Mudlark 2 TB is not seen on SATA6: the socket is off", "Cure what stops the plan")
-	if _, _, err := job.Apply(j, job.Change{Do: job.DoTick, Step: "prepare/parts"}, stamp); err == nil || !strings.Contains(err.Error(), "the plan is stopped") {
+	if _, _, err := job.Apply(j, job.Change{Do: job.DoTick, Step: "prepare/parts"}, stamp); err == nil || !strings.Contains(worded(&j, err), "the plan is stopped: Mudlark 2 TB is not seen") {
 		t.Errorf("a step of a stopped plan was ticked: %v", err)
 	}
 	j = must(t, j, put("item-4", "M2_1"), put("item-5", "A2"), put("item-6", "B2"), job.Change{Do: job.DoTakeOut, Item: "item-1"})
 	expect(job.StageFit, "hands: the plan is ready", "Begin the work order")
-	if _, _, err := job.Apply(j, job.Change{Do: job.DoClose}, stamp); err == nil || !strings.Contains(err.Error(), "a step is not done") {
+	if _, _, err := job.Apply(j, job.Change{Do: job.DoClose}, stamp); err == nil || !strings.Contains(worded(&j, err), "a step is not done: See that") {
 		t.Errorf("closed with the machine open: %v", err)
 	}
 	j = must(t, j, job.Change{Do: job.DoTick, Step: "prepare/backup"})
@@ -246,9 +267,9 @@ func TestStages(t *testing.T) {
 	for _, l := range job.Look(j).Lines {
 		j = must(t, j, job.Change{Do: job.DoConfirm, Line: l.ID})
 	}
-	j = must(t, j, job.Change{Do: job.DoRead, Line: "rate", Text: "2133"})
+	j = must(t, j, job.Change{Do: job.DoRead, Line: power.ParseLineID("rate"), Text: "2133"})
 	expect(job.StageProve, "1 difference to be explained or cured", "Explain or cure what differs")
-	j = must(t, j, job.Change{Do: job.DoExplain, Line: "rate", Text: "reliability first"})
+	j = must(t, j, job.Change{Do: job.DoExplain, Line: power.ParseLineID("rate"), Text: "reliability first"})
 	expect(job.StageOrder, "closing: Shut down and pull the plug again", "Close the machine")
 	tickAll(true)
 	expect(job.StageHandOver, "the owner", "Hand it over")
@@ -271,11 +292,11 @@ func TestStages(t *testing.T) {
 
 // What is left undone or differs is on the page.
 func TestReportOpens(t *testing.T) {
-	r := job.Look(load(t, "tide-gauge-mini-pc")).Report
+	r := said(load(t, "tide-gauge-mini-pc")).Report
 	want := []string{"not done: Shut down and pull the plug again", "Memory speed shows 2400, expected 2666 MT/s", "not looked at: Skerry 480 on SATA1"}
 	for _, w := range want {
-		if !strings.Contains(strings.Join(r.Open, "\n"), w) {
-			t.Errorf("open does not say %q:\n%s", w, strings.Join(r.Open, "\n"))
+		if !strings.Contains(joined(r.Open), w) {
+			t.Errorf("open does not say %q:\n%s", w, joined(r.Open))
 		}
 	}
 }
@@ -284,12 +305,12 @@ func TestReportOpens(t *testing.T) {
 func TestVariants(t *testing.T) {
 	brief := func(j job.Job) string {
 		var out []string
-		for _, v := range job.Look(j).Variants {
+		for _, v := range said(j).Variants {
 			now := ""
 			if v.Current {
 				now = " (in plan)"
 			}
-			out = append(out, v.Name+": "+v.Memory.Total+", "+v.Memory.Speed+", "+v.Memory.Spread+now)
+			out = append(out, v.Name.String()+": "+v.Memory.Total.String()+", "+v.Memory.Speed.String()+", "+v.Memory.Spread.String()+now)
 		}
 		return strings.Join(out, "\n")
 	}
@@ -302,10 +323,10 @@ func TestVariants(t *testing.T) {
 		v := job.Look(j).Variants[i]
 		next := must(t, j, job.Change{Do: job.DoMoves, Moves: v.Moves})
 		if got := brief(next); got != want {
-			t.Errorf("after %q:\n%s\nwant\n%s", v.Name, got, want)
+			t.Errorf("after %v:\n%s\nwant\n%s", v.Name, got, want)
 		}
-		if got := job.Look(next).Planned.Memory; got.Total != v.Memory.Total || got.PeakMBps != v.Memory.PeakMBps {
-			t.Errorf("%q promised %s and came to %s", v.Name, v.Memory.Total, got.Total)
+		if got := job.Look(next).Planned.Memory; got.Total != v.Memory.Total || got.Peak != v.Memory.Peak {
+			t.Errorf("%v promised %v and came to %v", v.Name, v.Memory.Total, got.Total)
 		}
 	}
 	// Two slots, both old: no room for keeping, so one answer is enough.
@@ -350,14 +371,14 @@ func TestValidateJob(t *testing.T) {
 // job is the planned answer of its view.
 func TestCheckIsTheView(t *testing.T) {
 	j := load(t, "chart-table-workstation")
-	if c, v := job.CheckOf(&j), job.Look(j); !reflect.DeepEqual(c.Answer, v.Planned) || c.Stops != v.Status.Stops {
+	if c, v := say.CheckOf(say.Plain, &j), said(j); !reflect.DeepEqual(c.Answer, v.Planned) || c.Stops != v.Status.Stops {
 		t.Error("two answers to one question")
 	}
 	empty := job.New("x", "X", j.Sheet, rig.Wish{}, stamp.At)
-	if s := job.Look(empty).Status; s.Next != "Enter what is in the machine" {
+	if s := said(empty).Status; s.Next.String() != "Enter what is in the machine" {
 		t.Errorf("an empty job waits for %q", s.Next)
 	}
-	if _, err := power.Read("total", "16 GB"); err != nil {
+	if _, err := power.Read(power.ParseLineID("total"), "16 GB"); err != nil {
 		t.Error(err)
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"strconv"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
@@ -32,6 +33,7 @@ type PlanQuestion struct {
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
 	in := plan.Input{Found: j.FoundRig(), Pieces: j.pieces(), Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
+	in.Found.Unlooked = nil // the plan is for slots that are empty where nothing was told
 	for i := range q.Shelf {
 		e := &q.Shelf[i]
 		if e.Count == 0 {
@@ -89,35 +91,20 @@ func (j *Job) AskPlan(ctx context.Context, q PlanQuestion) (plan.Advice, error) 
 }
 
 // WhyNot says why a piece is not in a socket in the best plan for a job.
-func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item rig.ItemID, socket rig.Path) (string, error) {
+func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item rig.ItemID, socket rig.Path) (fact.Fact, error) {
 	in, err := j.PlanInput(q)
 	if err != nil {
-		return "", err
+		return fact.Fact{}, err
 	}
 	var list problem.List
 	if j.mustKnow(&list, "/item", item); len(list) > 0 {
-		return "", list
+		return fact.Fact{}, list
 	}
 	r, err := plan.Find(ctx, in)
 	if err != nil {
-		return "", err
+		return fact.Fact{}, err
 	}
 	return plan.WhyNot(ctx, in, r.Best, item, socket)
-}
-
-// PlanFormat and PlanVersion head the answer of `deepbay plan --json`.
-const (
-	PlanFormat  = "deepbay/plan"
-	PlanVersion = 1
-)
-
-// Planned is the planner's answer about a job, for programs.
-type Planned struct {
-	Format  string      `json:"format" jsonschema:"enum=deepbay/plan"`
-	Version int         `json:"version" jsonschema:"enum=1"`
-	Job     ID          `json:"job"`
-	Title   string      `json:"title"`
-	Advice  plan.Advice `json:"advice"`
 }
 
 // Shop finds which parts of the shelf meet a need in this machine. What was planned

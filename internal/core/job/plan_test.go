@@ -16,6 +16,7 @@ import (
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 )
@@ -31,6 +32,7 @@ func ask(t *testing.T, name string, q job.PlanQuestion) (plan.Advice, string) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	w := say.About(say.Plain, &j).Advice(&a)
 	lines := []string{string(a.End)}
 	if a.Best != nil {
 		for _, p := range a.Best.Placements {
@@ -39,16 +41,16 @@ func ask(t *testing.T, name string, q job.PlanQuestion) (plan.Advice, string) {
 		for _, c := range a.Best.Choices {
 			lines = append(lines, string(c.Setting)+" at "+c.Value)
 		}
-		lines = append(lines, a.Best.Says...)
+		lines = append(lines, joined(w.Best.Says))
 	}
-	for _, o := range a.Alternatives {
-		lines = append(lines, "or "+strings.Join(append(o.Differs, o.Says...), ", "))
+	for _, o := range w.Alternatives {
+		lines = append(lines, "or "+strings.ReplaceAll(joined(append(o.Differs, o.Says...)), "\n", ", "))
 	}
-	for _, s := range a.Clash {
-		lines = append(lines, "clash "+s)
+	for _, s := range w.Clash {
+		lines = append(lines, "clash "+s.String())
 	}
-	for _, s := range a.Cures {
-		lines = append(lines, "cure "+s)
+	for _, s := range w.Cures {
+		lines = append(lines, "cure "+s.String())
 	}
 	return a, strings.Join(lines, "\n")
 }
@@ -115,10 +117,11 @@ func TestPlanIsTaken(t *testing.T) {
 			}
 			sum := 0.0
 			for _, f := range r.Flows {
-				sum += float64(int64(f.Together + 1e-6))
+				sum += float64(int64(f.Together.Low.MBps() + 1e-6))
 			}
-			if want := "all drives at once: " + quantity.MBps(sum).String(); i == 0 && !slices.Contains(way.Says, want) {
-				t.Errorf("%s: the plan comes to %q and says %q", name, want, way.Says)
+			says := joined(say.About(say.Plain, &j).Advice(&a).Best.Says)
+			if want := "all drives at once: " + quantity.MBps(sum).String(); i == 0 && !strings.Contains(says, want) {
+				t.Errorf("%s: the plan comes to %q and says %q", name, want, says)
 			}
 		}
 	}
@@ -134,7 +137,8 @@ func TestWhyNot(t *testing.T) {
 		{"bathymetry-render", "item-1", "SLOT1", "Gallery 8 graphics in SLOT1 covers it"},
 	} {
 		j := load(t, c.job)
-		got, err := j.WhyNot(context.Background(), job.PlanQuestion{}, rig.ItemID(c.item), rig.ParsePath(c.socket))
+		why, err := j.WhyNot(context.Background(), job.PlanQuestion{}, rig.ItemID(c.item), rig.ParsePath(c.socket))
+		got := say.About(say.Plain, &j).Fact(why).String()
 		if err != nil || !strings.Contains(got, c.want) {
 			t.Errorf("%s in %s: %q, %v\nwant %q", c.item, c.socket, got, err, c.want)
 		}
@@ -237,11 +241,12 @@ func TestShop(t *testing.T) {
 			t.Fatal(err)
 		}
 		var lines []string
-		for i := range got.Baskets {
-			b := &got.Baskets[i]
-			lines = append(lines, b.What+" "+b.Price+": "+strings.Join(b.Says, "; "))
+		w := say.About(say.Plain, &j).Shopping(&got)
+		for i := range w.Baskets {
+			b := &w.Baskets[i]
+			lines = append(lines, b.What.String()+" "+string(b.Price)+": "+strings.ReplaceAll(joined(b.Says), "\n", "; "))
 		}
-		all := strings.Join(append(lines, got.Says), "\n")
+		all := strings.Join(append(lines, w.Says.String()), "\n")
 		for _, want := range c.want {
 			if !strings.Contains(all, want) {
 				t.Errorf("%s: lacks %q in\n%s", c.name, want, all)

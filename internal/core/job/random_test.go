@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"flag"
 	"maps"
 	"math/rand"
 	"runtime/debug"
@@ -12,13 +13,13 @@ import (
 	"deepbay/internal/coretest/jobs"
 )
 
+// jobsTried is how many random jobs are carried through; make soak asks for more.
+var jobsTried = flag.Int("jobs", 1000, "random jobs in TestRandomJobs")
+
 // TestRandomJobs carries random jobs through everything the core says about one:
 // nothing panics, and the order can be walked as it is written.
 func TestRandomJobs(t *testing.T) {
-	count := 4000
-	if testing.Short() {
-		count = 400
-	}
+	count := *jobsTried
 	steps := 0
 	for seed := range int64(count) {
 		j := jobs.Random(rand.New(rand.NewSource(seed)))

@@ -5,64 +5,63 @@ package job
 import (
 	"time"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
 )
 
 // Report is what the owner takes along and the shop keeps.
 type Report struct {
-	Fitted  []Fitted     `json:"fitted"`  // new in the machine, or moved
-	Removed []Fitted     `json:"removed"` // found in it and not in the plan
-	Stayed  []Fitted     `json:"stayed"`
-	Set     []Set        `json:"set"`
-	Seen    []power.Line `json:"seen"`
-	Open    []string     `json:"open"`   // what somebody still has to see to
-	Agreed  []string     `json:"agreed"` // losses the plan accepts
-	Hands   []string     `json:"hands"`
-	From    time.Time    `json:"from,omitzero"` // first tick
-	To      time.Time    `json:"to,omitzero"`   // last tick, reading or the closing
+	Fitted  []Fitted // new in the machine, or moved
+	Removed []Fitted // found in it and not in the plan
+	Stayed  []Fitted
+	Set     []Set
+	Seen    []power.Line
+	Open    []fact.Fact // what somebody still has to see to
+	Agreed  []fact.Fact // losses the plan accepts
+	Hands   []string
+	From    time.Time // first tick
+	To      time.Time // last tick, reading or the closing
 }
 
 // Fitted is one piece and its place.
 type Fitted struct {
-	Item   rig.ItemID `json:"item"`
-	Name   string     `json:"name"`
-	What   string     `json:"what"`
-	Serial string     `json:"serial,omitempty"`
-	Number string     `json:"number,omitempty"`
-	Socket string     `json:"socket,omitempty"`
-	From   string     `json:"from,omitempty"` // moved from here
-	Runs   string     `json:"runs,omitempty"` // what it does there
+	Item   rig.ItemID
+	Part   *part.Part
+	Serial string
+	Socket rig.Path
+	From   rig.Path         // moved from here
+	Runs   *fit.SocketState // what it does there
 }
 
 // Set is one setting that was changed.
 type Set struct {
-	Name string `json:"name"`
-	From string `json:"from"`
-	To   string `json:"to"`
+	Setting  machine.SettingID
+	From, To string
 }
 
 func report(v *View) Report {
 	j := &v.Job
-	r := Report{Fitted: []Fitted{}, Removed: []Fitted{}, Stayed: []Fitted{}, Set: []Set{}, Seen: []power.Line{},
-		Open: []string{}, Agreed: []string{}, Hands: []string{}}
+	var r Report
 	for _, it := range j.Items {
 		p := j.Part(it.Part)
-		from, to := j.Found.Where(it.ID).String(), j.Planned.Where(it.ID).String()
-		f := Fitted{Item: it.ID, Name: p.Name, What: p.Describe(), Serial: it.Serial, Number: p.Number, Socket: to}
+		from, to := j.Found.Where(it.ID), j.Planned.Where(it.ID)
+		f := Fitted{Item: it.ID, Part: p, Serial: it.Serial, Socket: to}
 		for i := range v.Planned.Sockets {
 			if s := &v.Planned.Sockets[i]; s.Item == it.ID {
-				f.Runs = s.Says
+				f.Runs = s
 			}
 		}
 		switch {
-		case to == "" && from != "":
+		case to.IsZero() && !from.IsZero():
 			f.From = from
 			r.Removed = append(r.Removed, f)
-		case to != "" && from == to:
+		case !to.IsZero() && from == to:
 			r.Stayed = append(r.Stayed, f)
-		case to != "":
+		case !to.IsZero():
 			f.From = from
 			r.Fitted = append(r.Fitted, f)
 		}
@@ -71,13 +70,13 @@ func report(v *View) Report {
 	for i := range j.Sheet.Settings {
 		st := &j.Sheet.Settings[i]
 		if a, b := found.Choice(st), planned.Choice(st); a != b {
-			r.Set = append(r.Set, Set{st.Name, st.OptionName(a), st.OptionName(b)})
+			r.Set = append(r.Set, Set{st.ID, a, b})
 		}
 	}
 	done := j.ticked()
 	for _, s := range v.Order {
 		if !done[s.ID] {
-			r.Open = append(r.Open, "not done: "+s.Do)
+			r.Open = append(r.Open, fact.Of(NotDone, s.Do))
 		}
 	}
 	for _, l := range v.Lines {
@@ -86,9 +85,9 @@ func report(v *View) Report {
 		}
 		switch l.Verdict {
 		case power.NotLooked:
-			r.Open = append(r.Open, "not looked at: "+l.About)
+			r.Open = append(r.Open, fact.Of(NotLookedAt, l.About))
 		case power.Differs:
-			r.Open = append(r.Open, l.About+" "+l.Says)
+			r.Open = append(r.Open, fact.Of(LineDiffers, l.About, l.Says))
 		}
 	}
 	for _, f := range v.Planned.Findings {

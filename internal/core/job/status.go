@@ -4,10 +4,11 @@ package job
 // action. It is computed from the job each time, so it cannot disagree with it.
 
 import (
-	"strconv"
-
+	"deepbay/internal/core/cure"
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 )
 
@@ -30,35 +31,42 @@ func (Stage) Values() []string {
 
 // Status is where a job stands.
 type Status struct {
-	Stage Stage  `json:"stage"`
-	Waits string `json:"waits"` // what it waits for
-	Next  string `json:"next"`  // the one next action, as a button says it
-	Go    Stage  `json:"go"`    // the screen on which it is done
-	Stops bool   `json:"stops"` // the plan is stopped
-	Done  int    `json:"done"`  // steps done
-	Steps int    `json:"steps"`
+	Stage Stage
+	Waits fact.Fact // what it waits for
+	Next  fact.Fact // the one next action, as a button says it
+	Go    Stage     // the screen on which it is done
+	Stops bool      // the plan is stopped
+	Done  int       // steps done
+	Steps int
 }
 
 // View is a job with everything the core says about it.
 type View struct {
-	Job      Job              `json:"job"`
-	Status   Status           `json:"status"`
-	Found    fit.Resolved     `json:"found"`
-	Planned  fit.Resolved     `json:"planned"`
-	Order    []workorder.Step `json:"order"`
-	Lines    []power.Line     `json:"lines"`
-	Variants []Variant        `json:"variants"`
-	Report   Report           `json:"report"`
+	Job      Job
+	Status   Status
+	Found    fit.Answer
+	Planned  fit.Answer
+	Order    []workorder.Step
+	Lines    []power.Line
+	Variants []Variant
+	Report   Report
 }
 
 // Look computes the view of a job.
 func Look(j Job) View {
 	found, planned := j.FoundRig(), j.PlannedRig()
-	v := View{Job: j, Found: fit.Resolve(&found), Planned: fit.Resolve(&planned), Order: j.Order(), Variants: variants(&j)}
+	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j)}
 	v.Lines = j.Lines(&v.Planned)
 	v.Status = status(&v)
 	v.Report = report(&v)
 	return v
+}
+
+// resolve answers a rig, its findings with their cures.
+func resolve(r *rig.Rig) fit.Answer {
+	a := fit.Resolve(r)
+	cure.Fill(r, &a)
+	return a
 }
 
 func status(v *View) Status {
@@ -85,57 +93,43 @@ func status(v *View) Status {
 			differ++
 		}
 	}
-	say := func(stage Stage, waits, next string) Status {
+	say := func(stage Stage, waits, next fact.Fact) Status {
 		s.Stage, s.Go, s.Waits, s.Next = stage, stage, waits, next
 		return s
 	}
 	switch {
 	case v.Job.Closed != nil:
 		s.Go = StageHandOver
-		s.Stage, s.Waits, s.Next = StageClosed, "nothing", "Read the hand-over page"
+		s.Stage, s.Waits, s.Next = StageClosed, fact.Of(Nothing), fact.Of(ReadHandover)
 		return s
 	case len(v.Job.Items) == 0:
-		return say(StageFit, "the parts found and the parts to fit", "Enter what is in the machine")
+		return say(StageFit, fact.Of(FoundAndToFit), fact.Of(EnterFound))
 	case s.Stops:
-		return say(StageFit, "a cure: "+firstStop(&v.Planned), "Cure what stops the plan")
+		return say(StageFit, fact.Of(ACure, v.Planned.FirstStop().Says), fact.Of(CureStop))
 	case unplaced(v) != "":
-		return say(StageFit, "a place for "+unplaced(v), "Place "+unplaced(v))
+		return say(StageFit, fact.Of(APlaceFor, unplaced(v)), fact.Of(Place, unplaced(v)))
 	case len(v.Order) == 0:
-		return say(StageFit, "a plan that changes something", "Plan the fit")
+		return say(StageFit, fact.Of(APlan), fact.Of(PlanFit))
 	case next != nil && s.Done == 0:
-		s.Stage, s.Go, s.Waits, s.Next = StageFit, StageOrder, "hands: the plan is ready", "Begin the work order"
+		s.Stage, s.Go, s.Waits, s.Next = StageFit, StageOrder, fact.Of(HandsReady), fact.Of(BeginOrder)
 		return s
 	case next != nil:
-		return say(StageOrder, "hands: "+next.Do, "Go on with the work order")
+		return say(StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
 	case notLooked > 0:
-		return say(StageProve, lines(notLooked)+" to read off the screens", "Compare what the screens show")
+		return say(StageProve, fact.Of(LinesToRead, fact.Count{N: notLooked, Of: Lines}), fact.Of(CompareScreens))
 	case differ > 0:
-		return say(StageProve, differences(differ), "Explain or cure what differs")
+		return say(StageProve, fact.Of(DifferencesOpen, fact.Count{N: differ, Of: Differences}), fact.Of(ExplainOrCure))
 	case nextClose != nil:
-		return say(StageOrder, "closing: "+nextClose.Do, "Close the machine")
+		return say(StageOrder, fact.Of(Closing_, nextClose.Do), fact.Of(CloseMachine))
 	}
-	return say(StageHandOver, "the owner", "Hand it over")
+	return say(StageHandOver, fact.Of(TheOwner), fact.Of(HandOver))
 }
 
-func lines(n int) string {
-	if n == 1 {
-		return "1 line"
-	}
-	return strconv.Itoa(n) + " lines"
-}
-
-func differences(n int) string {
-	if n == 1 {
-		return "1 difference to be explained or cured"
-	}
-	return strconv.Itoa(n) + " differences to be explained or cured"
-}
-
-// unplaced names the first new part that has no place.
-func unplaced(v *View) string {
+// unplaced is the first new part that has no place, "" for none.
+func unplaced(v *View) rig.ItemID {
 	for _, it := range v.Job.Items {
 		if p := v.Job.Part(it.Part); it.New && v.Job.Planned.Where(it.ID).IsZero() && (p == nil || p.Fitting == nil) {
-			return v.Job.Name(it.ID)
+			return it.ID
 		}
 	}
 	return ""

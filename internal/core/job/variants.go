@@ -5,6 +5,7 @@ package job
 import (
 	"slices"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
@@ -13,11 +14,11 @@ import (
 // Variant is one way to arrange the memory, with what it comes to and the moves
 // that lead there from the plan as it is.
 type Variant struct {
-	Name    string           `json:"name"`
-	Memory  fit.MemoryAnswer `json:"memory"`
-	Slots   []rig.Placement  `json:"slots"`
-	Moves   []rig.Move       `json:"moves"`
-	Current bool             `json:"current"`
+	Name    fact.Fact
+	Memory  fit.MemoryAnswer
+	Slots   []rig.Placement
+	Moves   []rig.Move
+	Current bool
 }
 
 // variants is empty unless the job has both old and new modules.
@@ -49,9 +50,9 @@ func variants(j *Job) []Variant {
 	with = spread(j, with, loose)
 	out := []Variant{}
 	for _, v := range []struct {
-		name  string
+		name  fact.Code
 		slots []rig.Placement
-	}{{"New modules alone", without}, {"Old modules kept as well", with}} {
+	}{{NewAlone, without}, {OldAsWell, with}} {
 		if len(v.slots) == 0 || len(out) == 1 && len(v.slots) == len(out[0].Slots) {
 			continue // no room for any, or none for the old ones
 		}
@@ -60,8 +61,8 @@ func variants(j *Job) []Variant {
 	return out
 }
 
-func variant(j *Job, name string, slots []rig.Placement) Variant {
-	v := Variant{Name: name, Slots: slots, Moves: []rig.Move{}}
+func variant(j *Job, name fact.Code, slots []rig.Placement) Variant {
+	v := Variant{Name: fact.Of(name), Slots: slots, Moves: []rig.Move{}}
 	for _, p := range slots {
 		if !slices.Contains(j.Planned.Placements, p) {
 			v.Moves = append(v.Moves, rig.Move{Item: p.Item, Socket: p.Socket})

@@ -104,9 +104,11 @@ type Chassis struct {
 }
 
 // PlugCount is how many free plugs of one kind there are. Zero is a statement: none.
+// Those in use as the machine is delivered are another number.
 type PlugCount struct {
 	Kind  part.Plug `json:"kind"`
 	Count int       `json:"count" jsonschema:"minimum=0,maximum=64"`
+	InUse int       `json:"inUse,omitzero" jsonschema:"minimum=0,maximum=64"`
 	From  string    `json:"from,omitempty" jsonschema:"maxLength=120"` // where they come from, if not from the supply: "a lead of the board's own"
 }
 

@@ -169,3 +169,9 @@ func (c *Card) validate() problem.List {
 	}
 	return l
 }
+
+// Plain reports a carrier without a chip of its own: it joins the lanes of its slot to
+// its positions and is itself no end of a link.
+func (p *Part) Plain() bool {
+	return p.Card != nil && p.Card.Carrier != nil && !p.Card.Carrier.Switch
+}

@@ -5,12 +5,10 @@ package plan
 
 import (
 	"context"
-	"fmt"
 	"math"
 	"slices"
-	"strconv"
-	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
@@ -20,23 +18,23 @@ import (
 
 // Advice is the whole answer.
 type Advice struct {
-	End          End      `json:"end"`
-	Proof        string   `json:"proof"` // why the best is the best, or why there is none
-	Best         *Way     `json:"best,omitempty"`
-	Alternatives []Way    `json:"alternatives"`
-	Clash        []string `json:"clash"` // wishes of which one must give way
-	Cures        []string `json:"cures"`
-	Judged       int      `json:"judged"`
+	End          End
+	Proof        fact.Fact // why the best is the best, or why there is none
+	Best         *Way
+	Alternatives []Way
+	Clash        []fact.Fact // wishes of which one must give way
+	Cures        []fact.Fact
+	Judged       int
 }
 
-// Way is one plan in words and numbers.
+// Way is one plan in numbers and facts.
 type Way struct {
-	Placements []rig.Placement `json:"placements"`
-	Choices    []rig.Choice    `json:"choices"`
-	Says       []string        `json:"says"`    // the best: what it comes to; an alternative: only what differs
-	Differs    []string        `json:"differs"` // an alternative: which pieces lie elsewhere, which settings are others
-	Moves      []rig.Move      `json:"moves"`   // that make it out of any other plan
-	Takes      []part.ID       `json:"takes"`   // from the shelf: pieces named OnShelf before they are in the job
+	Placements []rig.Placement
+	Choices    []rig.Choice
+	Says       []fact.Fact // the best: what it comes to; an alternative: only what differs
+	Differs    []fact.Fact // an alternative: which pieces lie elsewhere, which settings are others
+	Moves      []rig.Move  // that make it out of any other plan
+	Takes      []part.ID   // from the shelf: pieces named OnShelf before they are in the job
 }
 
 // OnShelf names a piece that lies on the shelf and may be taken.
@@ -48,7 +46,7 @@ const alternatives = 4
 // Ask searches and explains. The error is the context's.
 func Ask(ctx context.Context, in Input) (Advice, error) {
 	in.Order = in.order()
-	out := Advice{Alternatives: []Way{}, Clash: []string{}, Cures: []string{}}
+	var out Advice
 	r, err := Find(ctx, in)
 	if err != nil {
 		return out, err
@@ -86,27 +84,23 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 	return out, nil
 }
 
-func (r *Result) proof() string {
-	tried := strconv.Itoa(r.Judged) + " builds judged"
+func (r *Result) proof() fact.Fact {
+	tried := fact.Count{N: r.Judged, Of: Builds}
 	switch {
 	case r.End == Impossible && r.Judged == 0:
-		return "proved impossible: the parts cannot lie together, wherever each may lie"
+		return fact.Of(NoLying)
 	case r.End == Impossible:
-		return "proved impossible: " + tried + ", and every other place is ruled out"
+		return fact.Of(ProvedImpossible, tried)
 	case r.End == GaveUp:
-		return "not proved: the search stopped at its budget, " + tried
+		return fact.Of(NotProved, tried)
 	case r.Best.Score == r.Bound:
-		return "proved best: no plan can be better in anything; " + tried
+		return fact.Of(BestInAll, tried)
 	}
-	return "proved best: everything that could be better was searched; " + tried
+	return fact.Of(BestOfAll, tried)
 }
 
-// way words a plan: what it comes to or, beside the best, what is other.
 func (in *Input) way(p, best *Plan) Way {
-	out := Way{Placements: p.Placements, Choices: p.Choices, Says: []string{}, Differs: []string{}, Moves: in.moves(p), Takes: []part.ID{}}
-	if out.Choices == nil {
-		out.Choices = []rig.Choice{}
-	}
+	out := Way{Placements: p.Placements, Choices: p.Choices, Moves: in.moves(p)}
 	for i := range in.Pieces {
 		if q := &in.Pieces[i]; q.ID == OnShelf(q.Part.ID) && !rig.PlaceOf(p.Placements, q.ID).IsZero() {
 			out.Takes = append(out.Takes, q.Part.ID)
@@ -129,53 +123,56 @@ func (in *Input) way(p, best *Plan) Way {
 	for i := range in.Pieces {
 		q := &in.Pieces[i]
 		if at := rig.PlaceOf(p.Placements, q.ID); at != rig.PlaceOf(best.Placements, q.ID) {
-			where := "stays out"
-			if !at.IsZero() {
-				where = "in " + at.String()
+			if at.IsZero() {
+				out.Differs = append(out.Differs, fact.Of(StaysOut, q.ID))
+			} else {
+				out.Differs = append(out.Differs, fact.Of(LiesIn, q.ID, at))
 			}
-			out.Differs = append(out.Differs, q.Part.Name+" "+where)
 		}
 	}
 	for i := range in.Found.Sheet.Settings {
 		s := &in.Found.Sheet.Settings[i]
 		if v := rig.Value(s, p.Choices); v != rig.Value(s, best.Choices) {
-			out.Differs = append(out.Differs, s.Name+": "+s.OptionName(v))
+			out.Differs = append(out.Differs, fact.Of(SetAt, Choice{Setting: s.ID, Value: v}))
 		}
 	}
 	return out
 }
 
+// Choice is a setting at a value, as an argument of facts.
+type Choice rig.Choice
+
 // lost names what was in use in the machine and is not in a plan.
-func (in *Input) lost(p *Plan) string {
+func (in *Input) lost(p *Plan) fact.Fact {
 	b := in.rig(p.Placements, p.Choices)
 	before, after := fit.Judge(&in.Found), fit.Judge(&b)
-	var names, out []string
+	var out []fact.Fact
+	count := map[string]int{}
+	var first []*rig.Piece
 	for i := range in.Pieces {
 		q := &in.Pieces[i]
 		if q.Part.Drive == nil && !in.home(q.ID).IsZero() && rig.PlaceOf(p.Placements, q.ID).IsZero() {
-			out = append(out, q.Part.Name)
+			if count[q.Part.Name]++; count[q.Part.Name] == 1 {
+				first = append(first, q)
+			}
 		}
 	}
-	for i, name := range out {
-		if slices.Index(out, name) != i {
-			continue // named before
+	for _, q := range first {
+		if n := count[q.Part.Name]; n > 1 {
+			out = append(out, fact.Of(ComeOut, n, q.ID))
+		} else {
+			out = append(out, fact.Of(ComesOut, q.ID))
 		}
-		come := " comes out"
-		n := len(slices.DeleteFunc(slices.Clone(out), func(s string) bool { return s != name }))
-		if n > 1 {
-			come = " come out"
-		}
-		names = append(names, several(n, name)+come)
 	}
 	for i := range in.Found.Sheet.Sockets { // the board's own come first, in the order of the sheet
 		if o := &after.Sockets[i]; o.State == fit.Off && o.Item == "" && before.Sockets[i].State != fit.Off {
-			names = append(names, o.Socket.String()+" goes off")
+			out = append(out, fact.Of(GoesOff, o.Socket))
 		}
 	}
-	if len(names) == 0 {
-		return "nothing that was in use is lost"
+	if len(out) == 0 {
+		return fact.Of(NothingLost)
 	}
-	return strings.Join(names, ", ")
+	return fact.Of(All, out)
 }
 
 // moves make a plan out of any other: every piece into its place or out, every
@@ -195,167 +192,146 @@ func (in *Input) moves(p *Plan) []rig.Move {
 	return out
 }
 
-// says words what a plan comes to by one criterion.
-func (c Criterion) says(n int64) string {
-	switch c {
-	case Data:
-		return count(n, "drive with data comes out or goes behind another bridge", "drives with data come out or go behind another bridge")
-	case System:
-		return "system drive: " + rate(n) + ", " + per100GB(n) + " for 100 GB"
-	case Graphics:
-		return "cards lose " + lostRate(n) + " of their rate"
-	case Roles:
-		return "scratch and array: " + rate(n)
-	case Rates:
-		return "all drives at once: " + rate(n)
-	case Memory:
-		s := "memory: " + peak(n) + " at its peak"
-		if w := slotWarnings(n); w > 0 {
-			s += ", slots not in the sheet's order"
-		}
-		return s
-	case InUse:
-		if n == 0 {
-			return "nothing in use is lost"
-		}
-		return count(n, "thing in use is lost", "things in use are lost")
-	case Cooling:
-		return count(n, "drive may get warm for want of a heatsink", "drives may get warm for want of a heatsink, one that surely does counted twice")
-	case Warnings:
-		return count(n, "warning", "warnings")
-	case Opened:
-		return count(n, "socket inside is touched", "sockets inside are touched")
-	case Settings:
-		return count(n, "setting changes", "settings change")
-	case Cost:
-		if n == 0 {
-			return "nothing from the shelf"
-		}
-		return "from the shelf for " + shelf.Cents(n).String()
-	}
-	return ""
-}
-
-// against words a criterion beside the best plan's.
-func (c Criterion) against(n, best int64) string {
-	switch c {
-	case System, Roles, Rates:
-		what := map[Criterion]string{System: "system drive ", Roles: "scratch and array ", Rates: "all drives at once "}[c]
-		return what + rate(n) + " instead of " + rate(best) + ": " + saved(n, best) + " for 100 GB"
-	case Graphics:
-		return c.says(n) + ", instead of " + lostRate(best)
-	case Memory:
-		if peak(n) != peak(best) {
-			return "memory " + peak(n) + " at its peak instead of " + peak(best)
-		}
-		if n < best {
-			return "memory slots in the sheet's order"
-		}
-		return "memory slots not in the sheet's order"
-	}
-	return c.says(n) + ", instead of " + strconv.FormatInt(best, 10)
-}
-
-func count(n int64, one, many string) string {
+// counted picks the code for none, one and many.
+func counted(n int64, none, one, many fact.Code, args ...any) fact.Fact {
 	switch n {
 	case 0:
-		return "no " + one
+		return fact.Of(none)
 	case 1:
-		return "1 " + one
+		return fact.Of(one, args...)
 	}
-	return strconv.FormatInt(n, 10) + " " + many
+	return fact.Of(many, args...)
 }
 
-// lostRate prints a rate that is lost.
-func lostRate(n int64) string {
-	if n == 0 {
-		return "nothing"
+func count(n int64, of fact.Noun) fact.Count { return fact.Count{N: int(n), Of: of} }
+
+// says is what a plan comes to by one criterion.
+func (c Criterion) says(n int64) fact.Fact {
+	switch c {
+	case Data:
+		return counted(n, DriveAtRisk, DriveAtRisk, DrivesAtRisk, count(n, Drives))
+	case System:
+		return fact.Of(SystemIs, rate(n), seconds(n))
+	case Graphics:
+		return fact.Of(CardsLose, quantity.MBps(float64(n)))
+	case Roles:
+		return fact.Of(RolesAre, rate(n))
+	case Rates:
+		return fact.Of(RatesAre, rate(n))
+	case Memory:
+		if slotWarnings(n) > 0 {
+			return fact.Of(MemoryPeakSlots, peak(n))
+		}
+		return fact.Of(MemoryPeak, peak(n))
+	case InUse:
+		return counted(n, NothingInUse, OneInUse, ManyInUse, int(n))
+	case Cooling:
+		return counted(n, NoneWarm, OneWarm, ManyWarm, int(n))
+	case Warnings:
+		return fact.Of(WarningsAre, count(n, WarningsCounted))
+	case Opened:
+		return counted(n, NoSocketTouched, SocketTouched, SocketsTouched, count(n, Sockets))
+	case Settings:
+		return counted(n, NoSettingChanges, SettingChanges, SettingsChange, count(n, SettingsChanged))
+	case Cost:
+		if n == 0 {
+			return fact.Of(NothingFromShelf)
+		}
+		return fact.Of(FromShelfFor, shelf.Cents(n))
 	}
-	return quantity.MBps(float64(n)).String()
+	return fact.Fact{}
 }
 
-// rate prints a score that is less a rate.
-func rate(n int64) string {
-	if n == 0 {
-		return "no rate that is known"
+// against is a criterion beside the best plan's.
+func (c Criterion) against(n, best int64) fact.Fact {
+	switch c {
+	case System, Roles, Rates:
+		code := map[Criterion]fact.Code{System: SystemAgainst, Roles: RolesAgainst, Rates: RatesAgainst}[c]
+		return fact.Of(code, rate(n), rate(best), saved(n, best))
+	case Graphics:
+		return fact.Of(GraphicsAgainst, quantity.MBps(float64(n)), quantity.MBps(float64(best)))
+	case Memory:
+		switch {
+		case peak(n) != peak(best):
+			return fact.Of(PeakAgainst, peak(n), peak(best))
+		case n < best:
+			return fact.Of(SlotsInOrder)
+		}
+		return fact.Of(SlotsNotInOrder)
 	}
-	return quantity.MBps(float64(-n)).String()
+	return fact.Of(InsteadOf, c.says(n), int(best))
 }
+
+// rate is a score that is less a rate; zero is none that is known.
+func rate(n int64) quantity.Rate { return quantity.MBps(float64(-n)) }
 
 // A score of memory is less four times its peak, and one for each warning about
 // its slots, of which there are at most two.
 func slotWarnings(n int64) int64 { return ((n % 4) + 4) % 4 }
 
-func peak(n int64) string { return rate((n - slotWarnings(n)) / 4) }
+func peak(n int64) quantity.Rate { return rate((n - slotWarnings(n)) / 4) }
+
+// Seconds is a time, as an argument of facts.
+type Seconds float64
 
 // seconds is the time for 100 GB at a rate, decimal as drives are sold.
-func seconds(n int64) float64 { return 100_000 / float64(-n) }
+func seconds(n int64) Seconds { return Seconds(math.Ceil(100_000 / float64(-n))) }
 
-func per100GB(n int64) string { return fmt.Sprintf("%.0f s", math.Ceil(seconds(n))) }
-
-func saved(n, best int64) string {
+func saved(n, best int64) any {
 	if n == 0 || best == 0 {
-		return "no telling how long"
+		return fact.Of(NoTelling)
 	}
-	d := seconds(n) - seconds(best)
-	if d < 0 {
-		return fmt.Sprintf("%.0f s less", math.Round(-d))
-	}
-	return fmt.Sprintf("%.0f s more", math.Round(d))
+	return Seconds(math.Round(100_000/float64(-n) - 100_000/float64(-best)))
 }
 
 // WhyNot says why the best plan does not have a piece in a socket: what stops it
 // there, or what the best plan with it there loses.
-func WhyNot(ctx context.Context, in Input, best *Plan, item rig.ItemID, socket rig.Path) (string, error) {
+func WhyNot(ctx context.Context, in Input, best *Plan, item rig.ItemID, socket rig.Path) (fact.Fact, error) {
 	in.Order = in.order()
-	p := in.piece(item)
-	if p == nil {
-		return "no such piece", nil
+	if in.piece(item) == nil {
+		return fact.Of(NoSuchPiece), nil
 	}
-	name := p.Part.Name
 	pinned := in
 	pinned.Pins = append(slices.DeleteFunc(slices.Clone(in.Pins), func(p rig.Placement) bool { return p.Item == item }), rig.Placement{Item: item, Socket: socket})
 	r, err := Find(ctx, pinned)
 	if err != nil {
-		return "", err
+		return fact.Fact{}, err
 	}
 	switch {
 	case r.End == GaveUp:
-		return "not known: the search stopped at its budget", nil
+		return fact.Of(NotKnownBudget), nil
 	case r.End == Impossible:
 		return in.stopped(best, item, socket), nil
 	case best == nil:
-		return name + " would work in " + socket.String(), nil
+		return fact.Of(WouldWork, item, socket), nil
 	}
 	for _, c := range in.Order {
 		if r.Best.Score[c] > best.Score[c] {
-			return name + " works in " + socket.String() + ", but: " + c.against(r.Best.Score[c], best.Score[c]), nil
+			return fact.Of(WorksBut, item, socket, c.against(r.Best.Score[c], best.Score[c])), nil
 		}
 	}
-	return name + " would be as good in " + socket.String() + "; of equal plans the one with the earlier sockets is taken", nil
+	return fact.Of(AsGood, item, socket), nil
 }
 
-// stopped words what stops a piece in a socket, with the rest as in the best plan.
-func (in *Input) stopped(best *Plan, item rig.ItemID, socket rig.Path) string {
+// stopped is what stops a piece in a socket, with the rest as in the best plan.
+func (in *Input) stopped(best *Plan, item rig.ItemID, socket rig.Path) fact.Fact {
 	b := in.rig(in.Found.Placements, in.Found.Settings)
 	if best != nil {
 		b.Setup = rig.Setup{Placements: best.Placements, Settings: best.Choices}
 	}
 	after, _, err := b.Moved([]rig.Move{{Item: item, Socket: socket}})
 	if err != nil {
-		return socket.String() + " is not there in the best plan"
+		return fact.Of(NotThere, socket)
 	}
 	b.Setup = after
 	r := fit.Resolve(&b)
-	for _, f := range r.Findings {
-		if f.Severity == fit.Stops && f.Item == item || f.Code == "fit-unknown" && f.Item == item {
+	for i := range r.Findings {
+		if f := &r.Findings[i]; f.Item == item && (f.Severity == fit.Stops || f.Code == "fit-unknown") {
 			return f.Says
 		}
 	}
-	for _, f := range r.Findings {
-		if f.Severity == fit.Stops {
-			return f.Says
-		}
+	if f := r.FirstStop(); f != nil {
+		return f.Says
 	}
-	return "with it there, nothing works for the other parts"
+	return fact.Of(NothingWorks)
 }

@@ -8,6 +8,8 @@ import (
 	"maps"
 	"slices"
 
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/rig"
 )
 
@@ -63,37 +65,31 @@ func (in *Input) wants() []want {
 	return out
 }
 
-// name tells a piece from its like.
-func (in *Input) name(id rig.ItemID) string {
-	p := in.piece(id)
-	if p == nil {
-		return "anything"
-	}
-	if home := in.home(id); !home.IsZero() {
-		return p.Part.Name + " from " + home.String()
-	}
-	return "the new " + p.Part.Name
+// Known is a piece told from its like by where it was found, as an argument of facts.
+type Known struct {
+	Item rig.ItemID // "" is anything
+	Home rig.Path   // zero: it came along
 }
 
-// words says a want, and what giving it up would mean.
-func (in *Input) words(w want) (is, givenUp string) {
-	name := in.name(w.item)
+// says is a want, and what giving it up would mean.
+func (in *Input) says(w want) (is, givenUp fact.Fact) {
+	p := Known{w.item, in.home(w.item)}
 	switch w.kind {
 	case wantStay:
-		return name + " stays there", "let " + name + " move"
+		return fact.Of(Stays, p), fact.Of(LetMove, p)
 	case wantPin:
-		at := rig.PlaceOf(in.Pins, w.item).String()
-		return name + " is pinned to " + at, "let go of the pin of " + name + " to " + at
+		at := rig.PlaceOf(in.Pins, w.item)
+		return fact.Of(Pinned, p, at), fact.Of(LetGoPin, p, at)
 	case wantBan:
-		return name + " does not go into " + w.socket.String(), "let " + name + " go into " + w.socket.String()
+		return fact.Of(Banned, p, w.socket), fact.Of(LetGo, p, w.socket)
 	case wantPort:
-		return w.socket.String() + " stays on and free", "give up " + w.socket.String()
+		return fact.Of(PortKept, w.socket), fact.Of(GiveUpPort, w.socket)
 	case wantMemory:
-		return in.Wish.MemoryBytes.Binary() + " of memory or more", "do with less memory"
+		return fact.Of(MemoryWanted, in.Wish.MemoryBytes), fact.Of(LessWillDo)
 	case wantSystem:
-		return "a system drive of " + in.Wish.SystemBytes.Label() + " or more, as wished", "do with another system drive"
+		return fact.Of(SystemWanted, in.Wish.SystemBytes), fact.Of(OtherWillDo)
 	}
-	return name + " is in the machine and seen", "leave out " + name
+	return fact.Of(IsInAndSeen, p), fact.Of(LeaveOut, p)
 }
 
 // relieved reports whether there is a plan once some wants are set aside.
@@ -118,8 +114,8 @@ func (in *Input) explainClash(ctx context.Context, out *Advice) error {
 		all[w] = true
 	}
 	if free, err := in.relieved(ctx, out, all); err != nil || !free {
-		out.Clash = append(out.Clash, "the machine starts")
-		out.Cures = append(out.Cures, "nothing that was asked for is the cause: no module at hand works in this board")
+		out.Clash = append(out.Clash, fact.Of(Starts))
+		out.Cures = append(out.Cures, fact.Of(NoModuleStarts))
 		return err
 	}
 	clash, err := in.clash(ctx, out, wants, all)
@@ -127,7 +123,7 @@ func (in *Input) explainClash(ctx context.Context, out *Advice) error {
 		return err
 	}
 	for _, w := range clash {
-		is, givenUp := in.words(w)
+		is, givenUp := in.says(w)
 		out.Clash = append(out.Clash, is)
 		enough, err := in.relieved(ctx, out, map[want]bool{w: true})
 		if err != nil {
@@ -163,7 +159,7 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 			return err
 		}
 		if out.Judged += r.Judged; r.Best != nil {
-			out.Cures = append(out.Cures, "take from the shelf: "+p.Name)
+			out.Cures = append(out.Cures, fact.Of(TakeFromShelf, fit.Typed(p.Name)))
 		}
 	}
 	return nil

@@ -20,7 +20,7 @@ import (
 
 // oracle judges a plan: false where it cannot be carried out as it was asked for.
 func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, bool) {
-	r := rig.Rig{Sheet: in.Found.Sheet, Pieces: in.Pieces, Setup: rig.Setup{Placements: placed, Settings: choices}, Processor: in.Found.Processor, Wish: in.Wish}
+	r := rig.Rig{Sheet: in.Found.Sheet, Pieces: in.Pieces, Setup: rig.Setup{Placements: placed, Settings: choices}, Processor: in.Found.Processor, Wish: in.Wish, Found: &in.Found.Setup, Unlooked: in.Found.Unlooked}
 	now, before := fit.Resolve(&r), fit.Resolve(&in.Found)
 	var s Score
 	for _, f := range now.Findings {
@@ -60,9 +60,9 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 	}
 	together, alone := map[rig.ItemID]float64{}, map[rig.ItemID]float64{}
 	for _, f := range now.Flows {
-		if !f.AtMost {
-			together[f.Item], alone[f.Item] = f.Together, f.Alone
-			s[Rates] -= int64(f.Together + 1e-6)
+		if f.Sure() {
+			together[f.Item], alone[f.Item] = f.Together.Low.MBps(), f.Alone.Low.MBps()
+			s[Rates] -= int64(f.Together.Low.MBps() + 1e-6)
 		}
 	}
 	fastest := 0.0
@@ -103,7 +103,7 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 	if known {
 		s[Roles] -= int64(len(in.Array)) * int64(slowest+1e-6)
 	}
-	s[Memory] -= 4 * int64(now.Memory.PeakMBps+1e-6)
+	s[Memory] -= 4 * int64(now.Memory.Peak.Low.MBps()+1e-6)
 	touched := map[rig.Path]bool{} // a place is opened for once for what leaves it and once for what comes
 	for _, p := range in.Pieces {
 		from, at := in.Found.Where(p.ID), r.Where(p.ID)
@@ -127,10 +127,10 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 	return s, true
 }
 
-func rateOf(r fit.Resolved, id rig.ItemID) float64 {
+func rateOf(r fit.Answer, id rig.ItemID) float64 {
 	for _, s := range r.Sockets {
-		if s.Item == id && s.Link != nil {
-			return s.Link.MBps
+		if s.Item == id && s.Link != nil && s.Link.Known() {
+			return s.Link.Rate.Low.MBps()
 		}
 	}
 	return 0

@@ -237,6 +237,6 @@ func (in *Input) piece(id rig.ItemID) *rig.Piece {
 // rig is the machine with pieces placed and settings chosen.
 func (in *Input) rig(placed []rig.Placement, choices []rig.Choice) rig.Rig {
 	b := in.Found
-	b.Pieces, b.Setup, b.Wish = in.Pieces, rig.Setup{Placements: placed, Settings: choices}, in.Wish
+	b.Pieces, b.Setup, b.Wish, b.Found = in.Pieces, rig.Setup{Placements: placed, Settings: choices}, in.Wish, &in.Found.Setup
 	return b
 }

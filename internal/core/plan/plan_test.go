@@ -315,11 +315,11 @@ func samePlan(in *Input, a, b *Plan) bool {
 func holds(t *testing.T, in *Input, p *Plan) {
 	t.Helper()
 	b := in.Found
-	b.Pieces, b.Setup, b.Wish = in.Pieces, rig.Setup{Placements: p.Placements, Settings: p.Choices}, in.Wish
+	b.Pieces, b.Setup, b.Wish, b.Found = in.Pieces, rig.Setup{Placements: p.Placements, Settings: p.Choices}, in.Wish, &in.Found.Setup
 	r := fit.Resolve(&b)
 	for _, f := range r.Findings {
 		if f.Severity == fit.Stops && f.Code != "memory-none" && f.Code != "wish-keep" {
-			t.Fatalf("the plan is stopped: %s", f.Says)
+			t.Fatalf("the plan is stopped: %v", f.Says)
 		}
 	}
 	for _, q := range p.Placements {

@@ -9,6 +9,7 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
 
@@ -33,8 +34,8 @@ const tooMany = 65
 type trial struct {
 	part   *part.Part
 	socket rig.Path
-	on     string  // the parts that hold it
-	ref    float64 // what a card is measured against
+	on     string        // the parts that hold it
+	ref    quantity.Rate // what a card is measured against
 }
 
 // single is what a piece comes to where it has the machine to itself.
@@ -198,7 +199,7 @@ func (s *search) mayLeave(c *choice) bool {
 // Only a split of a slot may give: a position that another socket's part may bring to
 // life is let pass.
 func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
-	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.Path}
+	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID].Low, socket: k.Path}
 	for _, p := range chain {
 		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
 	}
@@ -273,31 +274,27 @@ func (s *search) anything(p *rig.Piece) single {
 func (s *search) read(v fit.Verdict, p *rig.Piece, at rig.Path) single {
 	i := slices.IndexFunc(v.Sockets, func(o fit.Outcome) bool { return o.Socket == at })
 	o := &v.Sockets[i]
-	if v.Count("position-dead") > 0 && s.splitElsewhere {
+	if v.Found[deadRule] > 0 && s.splitElsewhere {
 		return s.anything(p)
 	}
 	if o.State != fit.Live {
 		return single{}
 	}
 	out := single{ok: true}
-	for _, f := range v.Flows {
-		if f.Item == p.ID && !f.AtMost {
-			out.rate = f.Alone
-			out.bound[Rates] = -whole(f.Alone)
+	for i := range v.Flows {
+		if f := &v.Flows[i]; f.Item == p.ID && f.Sure() {
+			out.rate = f.Alone.Low.MBps()
+			out.bound[Rates] = -whole(out.rate)
 		}
 	}
-	if ref := s.refs[p.ID]; ref > 0 {
-		got := 0.0
-		if o.Link != nil {
-			got = o.Link.MBps
-		}
-		out.bound[Graphics] = whole(max(0, ref-got))
+	if ref := s.refs[p.ID].Low; ref > 0 {
+		out.bound[Graphics] = whole(max(0, (ref - sureRate(o.Link)).MBps()))
 	}
-	if o.Link != nil && o.Link.MBps == 0 { // of an end that nobody states
-		out.bound[Warnings] = 1
+	if v.Found[openRule] > 0 && slices.ContainsFunc(v.Troubles, func(t fit.Spot) bool { return t.Code == linkUnknown && t.Item == p.ID }) {
+		out.bound[Warnings] = 1 // of an end that nobody states
 	}
 	if p.Part.Drive != nil {
-		out.bound[Cooling] = int64(v.Count("m2-warm") + 2*v.Count("m2-hot"))
+		out.bound[Cooling] = int64(v.Found[warmRule] + 2*v.Found[hotRule])
 	}
 	return out
 }

@@ -7,7 +7,9 @@ import (
 	"slices"
 
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
 
@@ -78,28 +80,14 @@ func split(in *Input) []half {
 
 // scorer judges plans of one half.
 type scorer struct {
-	in    *Input
-	half  half
-	off   map[rig.Path]bool      // as found
-	refs  map[rig.ItemID]float64 // the rate a card is measured against
-	codes []int8                 // what each rule's findings count for
+	in   *Input
+	half half
+	off  map[rig.Path]bool                         // as found
+	refs map[rig.ItemID]known.Range[quantity.Rate] // the rate a card is measured against
 }
 
-// What a rule's findings count for.
-const (
-	nothing int8 = iota
-	stops
-	stopsMemory // what stops only where memory is in question
-	wishMemory
-	wishSystem
-	warning
-	warm
-	hot
-	slots
-)
-
 func newScorer(in *Input, h half) *scorer {
-	s := &scorer{in: in, half: h, off: map[rig.Path]bool{}, refs: map[rig.ItemID]float64{}, codes: make([]int8, len(fit.Checks))}
+	s := &scorer{in: in, half: h, off: map[rig.Path]bool{}, refs: map[rig.ItemID]known.Range[quantity.Rate]{}}
 	var found fit.Verdict // what was off and how fast cards were is asked of drives and cards only
 	if h.io {
 		found = fit.Judge(&in.Found)
@@ -114,36 +102,11 @@ func newScorer(in *Input, h half) *scorer {
 		if c == nil || c.Carrier != nil {
 			continue
 		}
-		s.refs[p.ID] = c.Link().LineRate().MBps()
+		s.refs[p.ID] = known.Exactly(c.Link().LineRate())
 		if !p.New {
 			i := slices.IndexFunc(found.Sockets, func(o fit.Outcome) bool { return o.Item == p.ID && o.Link != nil })
-			if s.refs[p.ID] = 0; i >= 0 {
-				s.refs[p.ID] = found.Sockets[i].Link.MBps
-			}
-		}
-	}
-	for i := range fit.Checks {
-		switch c := &fit.Checks[i]; c.Code {
-		case "wish-keep", "not-placed", "start-pcie", "link-below-drive", "uplink-below-link", "card-narrow":
-			// roles, rates and the wish say this already, or every plan has it
-		case "memory-none":
-			s.codes[i] = stopsMemory
-		case "wish-memory":
-			s.codes[i] = wishMemory
-		case "wish-system":
-			s.codes[i] = wishSystem
-		case "memory-channels", "memory-order":
-			s.codes[i] = slots
-		case "m2-hot":
-			s.codes[i] = hot
-		case "m2-warm":
-			s.codes[i] = warm
-		default:
-			switch c.Severity {
-			case fit.Stops:
-				s.codes[i] = stops
-			case fit.Warns:
-				s.codes[i] = warning
+			if s.refs[p.ID] = known.Exactly[quantity.Rate](0); i >= 0 && found.Sockets[i].Link.Known() {
+				s.refs[p.ID] = found.Sockets[i].Link.Rate
 			}
 		}
 	}
@@ -159,28 +122,28 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, boo
 		if n == 0 {
 			continue
 		}
-		switch s.codes[i] {
-		case stops:
+		switch fit.Rules[i].Weighs {
+		case fit.WeighsStop:
 			return out, false
-		case stopsMemory:
+		case fit.WeighsStopMemory:
 			if s.half.memory {
 				return out, false
 			}
-		case wishMemory:
+		case fit.WeighsWishMemory:
 			if s.half.memory && !s.in.without[want{kind: wantMemory}] {
 				return out, false
 			}
-		case wishSystem:
+		case fit.WeighsWishSystem:
 			if s.half.io && !s.in.without[want{kind: wantSystem}] {
 				return out, false
 			}
-		case warning:
+		case fit.WeighsWarning:
 			out[Warnings] += int64(n)
-		case warm:
+		case fit.WeighsWarm:
 			out[Cooling] += int64(n)
-		case hot:
+		case fit.WeighsHot:
 			out[Cooling] += 2 * int64(n)
-		case slots:
+		case fit.WeighsSlots:
 			out[Memory] += int64(n)
 		}
 	}
@@ -193,30 +156,28 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, boo
 			return out, false
 		case o.Item == "" && o.State == fit.Off && s.half.io && !o.Socket.Nested() && !s.off[o.Socket]:
 			out[InUse]++
-		case o.Item != "" && s.refs[o.Item] > 0:
-			got := 0.0
-			if o.Link != nil {
-				got = o.Link.MBps
-			}
-			out[Graphics] += whole(max(0, s.refs[o.Item]-got))
+		case o.Item != "" && s.refs[o.Item].Low > 0:
+			out[Graphics] += whole(max(0, (s.refs[o.Item].Low - sureRate(o.Link)).MBps()))
 		}
 	}
 	if s.half.io {
 		system, slowest, members := 0.0, math.Inf(1), 0
-		for _, f := range v.Flows {
-			if f.AtMost {
+		for i := range v.Flows {
+			f := &v.Flows[i]
+			if !f.Sure() {
 				continue // what is not stated is not promised
 			}
-			out[Rates] -= whole(f.Together)
+			alone, together := f.Alone.Low.MBps(), f.Together.Low.MBps()
+			out[Rates] -= whole(together)
 			if slices.Contains(s.in.Scratch, f.Item) {
-				out[Roles] -= whole(f.Alone)
+				out[Roles] -= whole(alone)
 			}
 			if slices.Contains(s.in.Array, f.Item) {
-				slowest = min(slowest, f.Together)
+				slowest = min(slowest, together)
 				members++
 			}
 			if s.systemDrive(f.Item) {
-				system = max(system, f.Alone)
+				system = max(system, alone)
 			}
 		}
 		out[System] = -whole(system)
@@ -225,10 +186,18 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, boo
 		}
 	}
 	if s.half.memory {
-		out[Memory] -= 4 * whole(v.Memory.PeakMBps)
+		out[Memory] -= 4 * whole(v.Memory.Peak.Low.MBps())
 	}
 	s.changes(&out, placed, choices)
 	return out, true
+}
+
+// sureRate is the rate of a link that is known; 0 is what is not.
+func sureRate(l *fit.Link) quantity.Rate {
+	if l == nil || !l.Known() {
+		return 0
+	}
+	return l.Rate.Low
 }
 
 // whole is a rate in full MB/s, rounded down past what floating point leaves.

@@ -251,11 +251,18 @@ func (s *search) possible(last int) bool {
 	}
 	b := s.in.rig(placed, s.chosen)
 	v := fit.Judge(&b)
-	return !slices.ContainsFunc(placementOnly, func(c fit.Code) bool { return v.Count(c) > 0 })
+	return !slices.ContainsFunc(placementOnly[:], func(rule int) bool { return v.Found[rule] > 0 })
 }
 
-// placementOnly are the rules that stop by what lies where, whatever is set.
-var placementOnly = []fit.Code{"slot-covered", "m2-cover", "power-plugs"}
+const linkUnknown fit.Code = "link-unknown"
+
+// Rules that the search asks about; placementOnly stop by what lies where, whatever is set.
+var (
+	placementOnly     = [...]int{fit.RuleOf("slot-covered"), fit.RuleOf("m2-cover"), fit.RuleOf("power-plugs")}
+	deadRule          = fit.RuleOf("position-dead")
+	openRule          = fit.RuleOf(linkUnknown)
+	warmRule, hotRule = fit.RuleOf("m2-warm"), fit.RuleOf("m2-hot")
+)
 
 // open reports whether a place can be taken now: free, its holder there or still to
 // come, and not before that of a twin.

@@ -8,8 +8,8 @@ import (
 	"context"
 	"fmt"
 	"slices"
-	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
@@ -28,11 +28,9 @@ type Need struct {
 
 // Basket is parts that meet a need and the plan they make.
 type Basket struct {
-	Picks []Pick      `json:"picks"`
-	What  string      `json:"what"` // "2 of Sallow 16 GB, Ternlight 500", "" for nothing
-	Cents shelf.Cents `json:"cents"`
-	Price string      `json:"price"`
-	Says  []string    `json:"says"` // the first: what it comes to; those after: what the money more buys
+	Picks []Pick
+	Cents shelf.Cents
+	Says  []fact.Fact // the first: what it comes to; those after: what the money more buys
 	score Score
 }
 
@@ -46,8 +44,8 @@ type Pick struct {
 // Shopping is the baskets worth their money, the cheapest first: each is better by
 // the criteria than all that cost less.
 type Shopping struct {
-	Baskets []Basket `json:"baskets"`
-	Says    string   `json:"says"` // how many were looked at, or why there is none
+	Baskets []Basket
+	Says    fact.Fact // how many were looked at, or why there is none
 }
 
 // baskets is how many combinations of parts are looked at, at most.
@@ -60,7 +58,7 @@ func Shop(ctx context.Context, in Input, need Need, stock []shelf.Stock) (Shoppi
 	in.Wish.MemoryBytes, in.Wish.SystemBytes, in.Wish.SystemFast = need.MemoryBytes, need.SystemBytes, need.SystemFast
 	stock = slices.DeleteFunc(slices.Clone(stock), func(e shelf.Stock) bool { return e.Count == 0 || e.Price == 0 })
 	all, tooMany := in.combine(need, stock)
-	out := Shopping{Baskets: []Basket{}}
+	var out Shopping
 	looked, dear := 0, 0
 	for i := range all {
 		b := &all[i]
@@ -98,16 +96,17 @@ func Shop(ctx context.Context, in Input, need Need, stock []shelf.Stock) (Shoppi
 		}
 		out.Baskets = append(out.Baskets, *b)
 	}
-	out.Says = fmt.Sprintf("%d combinations of what is on the shelf were planned", looked)
+	many, more, none := fact.Of(Nothing), fact.Of(Nothing), fact.Of(Nothing)
 	if tooMany {
-		out.Says += ", the cheapest of many"
+		many = fact.Of(CheapestOfMany)
 	}
 	if dear > 0 {
-		out.Says += fmt.Sprintf("; %d cost more than was said", dear)
+		more = fact.Of(CostMore, dear)
 	}
 	if len(out.Baskets) == 0 {
-		out.Says += ": none of them meets the wish in this machine"
+		none = fact.Of(NoneMeets)
 	}
+	out.Says = fact.Of(Combinations, looked, many, more, none)
 	return out, nil
 }
 
@@ -132,7 +131,7 @@ func (in *Input) combine(need Need, stock []shelf.Stock) ([]Basket, bool) {
 
 // basket joins picks; false where the shelf has too few of a part.
 func basket(stock []shelf.Stock, picks ...Pick) (Basket, bool) {
-	b := Basket{Picks: []Pick{}, Says: []string{}}
+	var b Basket
 	for _, p := range picks {
 		if p.Count == 0 {
 			continue
@@ -143,26 +142,14 @@ func basket(stock []shelf.Stock, picks ...Pick) (Basket, bool) {
 			b.Picks = append(b.Picks, p)
 		}
 	}
-	var words []string
 	for _, p := range b.Picks {
 		e := stocked(stock, p.Part)
 		if e.Count < p.Count {
 			return b, false
 		}
 		b.Cents += e.Price * shelf.Cents(p.Count)
-		words = append(words, several(p.Count, p.Name))
 	}
-	b.What = strings.Join(words, ", ")
-	b.Price = b.Cents.String()
 	return b, true
-}
-
-// several names so many of one part: "2 of Sallow 16 GB", "Ternlight 500".
-func several(n int, name string) string {
-	if n == 1 {
-		return name
-	}
-	return fmt.Sprintf("%d of %s", n, name)
 }
 
 // stocked is the entry of a part that is on the shelf.

@@ -1,13 +1,15 @@
 package power
 
-// This file foretells the lines of the screens from a resolved build.
+// This file foretells the lines of the screens from a resolved rig.
 
 import (
+	"cmp"
 	"slices"
 	"strconv"
-	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -15,19 +17,9 @@ import (
 	"deepbay/internal/core/rig"
 )
 
-const (
-	setUp  = "set-up"
-	system = "system"
-)
-
-func settingOf(id LineID) machine.SettingID {
-	_, s, _ := strings.Cut(string(id), "/")
-	return machine.SettingID(s)
-}
-
 // lines lists everything worth looking at, in the order it is come upon: set-up
 // first, then the running system.
-func lines(b *rig.Rig, r *fit.Resolved) []foretold {
+func lines(b *rig.Rig, r *fit.Answer) []foretold {
 	f := forecast{b: b, r: r}
 	f.memory()
 	for i := range b.Sheet.Sockets {
@@ -42,74 +34,114 @@ func lines(b *rig.Rig, r *fit.Resolved) []foretold {
 		}
 	}
 	f.settings()
-	slices.SortStableFunc(f.out, func(a, b foretold) int { return strings.Compare(a.Screen, b.Screen) })
+	slices.SortStableFunc(f.out, func(a, b foretold) int { return cmp.Compare(a.Screen, b.Screen) })
 	return f.out
 }
 
 type forecast struct {
 	b   *rig.Rig
-	r   *fit.Resolved
+	r   *fit.Answer
 	out []foretold
 }
 
-// add completes a line; known is false where the build cannot tell the value.
-func (f *forecast) add(l Line, want Reading, known bool) {
-	want.Line, want.Origin = l.ID, Foretold
-	if l.Expected == "" {
-		l.Expected = l.ID.print(want)
+// add completes a line: what is shown is known where want and upTo are one.
+func (f *forecast) add(l foretold) {
+	l.want.Line, l.want.Origin, l.upTo.Line, l.upTo.Origin = l.ID, Foretold, l.ID, Foretold
+	l.known = l.known || l.want == l.upTo
+	switch {
+	case l.Expected.Is():
+	case l.known:
+		l.Expected = l.want.shown()
+	default:
+		l.Expected = fact.Of(NotKnown)
 	}
-	if !known {
-		l.Expected = "unknown"
-	}
-	if l.Shows == nil {
-		l.Shows = []Show{}
-	}
-	f.out = append(f.out, foretold{l, want, known})
+	f.out = append(f.out, l)
+}
+
+// both is a reading that is known.
+func both(l Line, want Reading) foretold {
+	return foretold{Line: l, want: want, upTo: want, known: true}
 }
 
 func (f *forecast) memory() {
 	m := &f.r.Memory
-	if len(m.Channels) == 0 {
+	if !m.Slots {
 		return
 	}
-	mib := quantity.Thousands(int64(m.TotalBytes/quantity.MiB)) + " MB"
-	f.add(Line{ID: "total", Screen: setUp, About: "Memory total",
-		Shows: []Show{{"in megabytes", mib}}},
-		Reading{Bytes: m.TotalBytes}, m.TotalBytes.Known())
-	f.add(Line{ID: "rate", Screen: setUp, About: "Memory speed",
-		Shows: []Show{{"as a clock, on older screens", strconv.Itoa(int(m.MTps/2)) + " MHz"}}},
-		Reading{MTps: m.MTps}, m.MTps.Known())
-	normal := "Firmware keeps up to about 0.4 GiB for itself."
-	if kept := m.TotalBytes - m.UsableBytes; kept > 0 {
-		normal = "Graphics in the processor keeps " + kept.Binary() + " and firmware up to about 0.4 GiB more."
+	total := foretold{Line: Line{ID: LineID{Kind: Total}, Screen: InSetUp, About: fact.Of(MemoryTotal), Expected: fact.Of(MemoryIs, m.Total)},
+		want: Reading{Bytes: m.Total.Low}, upTo: Reading{Bytes: m.Total.High}}
+	if m.Sized() && m.Total.Low > 0 {
+		total.Shows = []Show{{fact.Of(InMegabytes), fact.Of(Megabytes, fit.Typed(quantity.Thousands(int64(m.Total.Low/quantity.MiB))))}}
+	} else if m.Sized() {
+		total.Expected, total.upTo = fact.Of(NotKnown), Reading{Bytes: 1}
 	}
-	f.add(Line{ID: "usable", Screen: system, About: "Memory the system can use", Normal: normal,
-		Expected: "up to " + m.UsableBytes.Binary()},
-		Reading{Bytes: m.UsableBytes}, m.UsableBytes.Known())
+	f.add(total)
+	rate := foretold{Line: Line{ID: LineID{Kind: Rate}, Screen: InSetUp, About: fact.Of(MemorySpeed), Expected: fact.Of(SpeedIs, m.MTps)},
+		want: Reading{MTps: m.MTps.Low}, upTo: Reading{MTps: m.MTps.High}}
+	if m.MTps.Exact() && m.MTps.Low > 0 {
+		rate.Shows = []Show{{fact.Of(AsClock), fact.Of(Megahertz, int(m.MTps.Low/2))}}
+	} else if m.MTps.Exact() {
+		rate.Expected, rate.upTo = fact.Of(NotKnown), Reading{MTps: 1}
+	}
+	f.add(rate)
+	normal := fact.Of(FirmwareKeeps)
+	switch kept := f.b.Sheet.Memory.Reserved; {
+	case kept > 0:
+		normal = fact.Of(GraphicsKeeps, kept)
+	case m.Usable.Low < m.Usable.High && m.Sized():
+		normal = fact.Of(GraphicsUnstated, m.Usable.High-m.Usable.Low)
+	}
+	usable := m.Usable
+	if most := f.b.Wish.SystemMax; most.Known() && most < usable.High {
+		usable = known.Between(min(usable.Low, most), most)
+		normal = fact.Of(SystemOnly, most)
+	}
+	l := foretold{Line: Line{ID: LineID{Kind: Usable}, Screen: InSystem, About: fact.Of(SystemMemory), Normal: normal, Expected: fact.Of(UpTo, usable.High)},
+		want: Reading{Bytes: usable.Low}, upTo: Reading{Bytes: usable.High}}
+	if !m.Sized() || m.Total.Low == 0 {
+		l.Expected, l.upTo = fact.Of(NotKnown), Reading{}
+	} else {
+		l.want, l.known = l.upTo, true // less is ordinary: see same
+	}
+	f.add(l)
 }
 
 func (f *forecast) slot(k *machine.Socket, s *fit.SocketState) {
-	l := Line{ID: LineID("slot/" + string(k.ID)), Screen: setUp, About: "Slot " + string(k.ID)}
+	at := rig.On(k.ID)
+	l := Line{ID: LineID{Kind: Slot, Socket: at}, Screen: InSetUp, About: fact.Of(SlotLine, at)}
 	p := f.part(s.Item)
 	switch {
+	case p == nil && f.b.IsUnlooked(k.ID):
+		f.add(foretold{Line: l, upTo: Reading{Bytes: 1}, mayBeAbsent: true})
 	case p == nil || p.Module == nil || s.State == fit.Stopped || s.State == fit.Off:
-		f.add(l, Reading{Absent: true}, true)
+		f.add(both(l, Reading{Absent: true}))
+	case s.State == fit.Live && p.Module.SizeBytes.Known():
+		f.add(both(l, Reading{Bytes: p.Module.SizeBytes}))
 	default:
-		f.add(l, Reading{Bytes: p.Module.SizeBytes}, p.Module.SizeBytes.Known() && s.State == fit.Live)
+		f.add(foretold{Line: l, upTo: Reading{Bytes: p.Module.SizeBytes}, mayBeAbsent: s.State == fit.Unsure})
 	}
 }
 
 func (f *forecast) part(id rig.ItemID) *part.Part {
-	for i := range f.b.Pieces {
-		if f.b.Pieces[i].ID == id {
-			return f.b.Pieces[i].Part
-		}
+	if p := f.b.Piece(id); p != nil {
+		return p.Part
 	}
 	return nil
 }
 
-func (f *forecast) isNew(id rig.ItemID) bool {
-	return slices.ContainsFunc(f.b.Pieces, func(p rig.Piece) bool { return p.ID == id && p.New })
+// link foretells a link that the system shows, from and to where it is not known.
+func (f *forecast) link(l Line, s *fit.SocketState) {
+	a := s.Link
+	l.Expected = fact.Of(LinkIs, *a)
+	out := foretold{Line: l, want: Reading{Gen: a.Gen.Low, Lanes: a.Lanes.Low}, upTo: Reading{Gen: a.Gen.High, Lanes: a.Lanes.High}, mayBeAbsent: s.State != fit.Live}
+	if a.Protocol == link.USB {
+		out.want, out.upTo = Reading{Gbps: a.USB.LineGbps()}, Reading{Gbps: a.USB.LineGbps()}
+	}
+	out.known = a.Known() && s.State == fit.Live
+	if !out.known && out.want == out.upTo {
+		out.upTo.Gen++ // whether it is seen is not known
+	}
+	f.add(out)
 }
 
 // card foretells the link of a card or USB box that is seen itself; a carrier is not.
@@ -118,21 +150,19 @@ func (f *forecast) card(s *fit.SocketState) {
 	if p == nil || s.Link == nil {
 		return
 	}
-	if e := p.Enclosure; e != nil {
-		mbps := s.Link.USB.LineGbps()
-		f.add(Line{ID: LineID("link/" + s.Socket.String()), Screen: system, About: "Link of " + p.Name + " on " + s.Socket.String(), Expected: s.Link.Text,
-			Shows:  []Show{{"in megabits a second", strconv.FormatFloat(mbps*1000, 'f', -1, 64)}, {"at most", s.Link.Rate}},
-			Normal: "480 is the lead or the port: take the lead that came with the box, and a rear port."},
-			Reading{Gbps: mbps}, s.State == fit.Live && mbps > 0)
+	id := LineID{Kind: LinkOf, Socket: s.Socket}
+	if p.Enclosure != nil {
+		l := Line{ID: id, Screen: InSystem, About: fact.Of(LinkOn, s.Item, s.Socket), Normal: fact.Of(LeadOrPort)}
+		if s.Link.USB != "" {
+			l.Shows = []Show{{fact.Of(InMegabits), fact.Of(Plainly, fit.Typed(number(s.Link.USB.LineGbps()*1000)))}, {fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
+		}
+		f.link(l, s)
 		return
 	}
 	if p.Card == nil || p.Card.Carrier != nil {
 		return
 	}
-	f.add(Line{ID: LineID("link/" + s.Socket.String()), Screen: system, About: "Link of " + p.Name + " in " + s.Socket.String(), Expected: s.Link.Text,
-		Shows:  []Show{{"at most", s.Link.Rate}},
-		Normal: "An idle card may drop to Gen 1: read the link under load. A narrower width does not come back by itself."},
-		Reading{Gen: s.Link.Gen, Lanes: s.Link.Lanes}, s.State == fit.Live && s.Link.MBps > 0)
+	f.link(Line{ID: id, Screen: InSystem, About: fact.Of(LinkIn, s.Item, s.Socket), Shows: []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}, Normal: fact.Of(IdleCard)}, s)
 }
 
 func (f *forecast) drive(s *fit.SocketState) {
@@ -142,44 +172,66 @@ func (f *forecast) drive(s *fit.SocketState) {
 	}
 	c := p.Drive.CapacityBytes
 	box := f.b.Outside(s.Socket)
-	screen := setUp
+	screen := InSetUp
 	if box {
-		screen = system // set-up need not list what is outside
+		screen = InSystem // set-up need not list what is outside
 	}
-	l := Line{ID: LineID("drive/" + s.Socket.String()), Screen: screen, About: p.Name + " on " + s.Socket.String()}
+	l := Line{ID: LineID{Kind: Drive, Socket: s.Socket}, Screen: screen, About: fact.Of(DriveLine, s.Item, s.Socket)}
 	if s.State == fit.Stopped || s.State == fit.Off {
-		f.add(l, Reading{Absent: true}, true)
+		f.add(both(l, Reading{Absent: true}))
 		return
 	}
-	sure := s.State == fit.Live
 	if c.Known() {
-		l.Shows = []Show{
-			{"decimal", c.Decimal() + " (" + c.Exact() + ")"},
-			{"binary", c.Binary()},
-			{"as many systems print it", c.AsSystemPrints()},
-		}
+		l.Expected = fact.Of(CapacityIs, c)
+		l.Shows = []Show{{fact.Of(InDecimal), fact.Of(DecimalExact, c)}, {fact.Of(InBinary), fact.Of(BinaryIs, c)}, {fact.Of(AsSystems), fact.Of(SystemPrints, c)}}
 	}
-	if f.isNew(s.Item) {
-		l.Normal = "A blank drive says \"no system\" in set-up and has no letter in the system until it is initialised: that is right. Check size and serial number before you initialise anything."
+	l.Normal = f.normal(f.b.Piece(s.Item))
+	sure := s.State == fit.Live
+	out := foretold{Line: l, want: Reading{Bytes: c}, upTo: Reading{Bytes: c}, known: sure && c.Known(), mayBeAbsent: !sure}
+	if !out.known {
+		out.Expected, out.upTo.Bytes = fact.Of(NotKnown), c+1
 	}
-	f.add(l, Reading{Bytes: c}, sure && c.Known())
-	if a := s.Link; a != nil && !box { // what is behind a bridge is not seen
-		l := Line{ID: LineID("link/" + s.Socket.String()), Screen: system, About: "Link of " + p.Name + " on " + s.Socket.String(), Expected: a.Text}
-		if a.MBps > 0 {
-			l.Shows = []Show{{"at most", a.Rate}}
-		}
-		if a.Protocol == link.PCIe {
-			l.Normal = "An idle drive may drop to Gen 1: read the link under load. A narrower width does not come back by itself."
-		}
-		f.add(l, Reading{Gen: a.Gen, Lanes: a.Lanes}, sure && a.MBps > 0)
+	f.add(out)
+	if s.Link == nil || box { // what is behind a bridge is not seen
+		return
 	}
+	l = Line{ID: LineID{Kind: LinkOf, Socket: s.Socket}, Screen: InSystem, About: fact.Of(LinkOn, s.Item, s.Socket)}
+	if s.Link.Known() {
+		l.Shows = []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
+	}
+	if s.Link.Protocol == link.PCIe {
+		l.Normal = fact.Of(IdleLink)
+	}
+	f.link(l, s)
+}
+
+// normal is what looks wrong of a drive and is not, by what it holds: only one that is
+// known to be blank is ever spoken of as to be initialised.
+func (f *forecast) normal(p *rig.Piece) fact.Fact {
+	switch {
+	case p.Holds == rig.Blank:
+		return fact.Of(BlankDrive)
+	case p.Holds == rig.Data || p.Holds == rig.System:
+		return fact.Of(HoldsData)
+	case p.New:
+		return fact.Of(HoldsUnknown)
+	}
+	return fact.Fact{}
 }
 
 func (f *forecast) settings() {
 	for i := range f.b.Sheet.Settings {
 		st := &f.b.Sheet.Settings[i]
+		l := Line{ID: LineID{Kind: Setting, Setting: st.ID}, Screen: InSetUp, About: fact.Of(SettingLine, fit.Typed(st.Name))}
 		v := f.b.Choice(st)
-		f.add(Line{ID: LineID("setting/" + string(st.ID)), Screen: setUp, About: st.Name, Expected: st.OptionName(v)},
-			Reading{Value: v}, true)
+		if v == "" {
+			f.add(foretold{Line: l, upTo: Reading{Value: "?"}})
+			continue
+		}
+		l.Expected = fact.Of(OptionIs, Choice{Setting: st.ID, Value: v})
+		f.add(both(l, Reading{Value: v}))
 	}
 }
+
+// number prints a number as systems do, without needless zeros.
+func number(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }

@@ -8,14 +8,16 @@
 package power
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 	"strings"
 	"time"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
@@ -44,15 +46,59 @@ func (Origin) Values() []string {
 	return []string{string(Foretold), string(Confirmed), string(Typed), string(Probed), string(Simulated)}
 }
 
-// LineID names one line of a screen: its kind and, after a slash, what it is
-// about. "total", "usable", "rate", "slot/A2", "drive/M2_1", "link/M2_1", "setting/profile".
-type LineID string
+// LineKind is what a line of a screen is about.
+type LineKind string
 
-// kind is the part of the ID before the slash.
-func (l LineID) kind() string {
-	k, _, _ := strings.Cut(string(l), "/")
-	return k
+// The kinds of line.
+const (
+	Total   LineKind = "total"  // memory in all
+	Usable  LineKind = "usable" // memory the system can use
+	Rate    LineKind = "rate"   // memory speed
+	Slot    LineKind = "slot"   // of memory
+	Drive   LineKind = "drive"
+	LinkOf  LineKind = "link"
+	Setting LineKind = "setting"
+)
+
+// LineID names one line of a screen: its kind and what it is about, a place or a
+// setting. In files it reads "total", "slot/A2", "link/PCIE1/2", "setting/profile".
+type LineID struct {
+	Kind    LineKind
+	Socket  rig.Path
+	Setting machine.SettingID
 }
+
+// ParseLineID reads a line's name; one that is none names a line that is never shown.
+func ParseLineID(s string) LineID {
+	kind, rest, about := strings.Cut(s, "/")
+	switch k := LineKind(kind); {
+	case about && k == Setting:
+		return LineID{Kind: k, Setting: machine.SettingID(rest)}
+	case about && rest != "":
+		return LineID{Kind: k, Socket: rig.ParsePath(rest)}
+	}
+	return LineID{Kind: LineKind(s)}
+}
+
+// String is the name as files write it.
+func (l LineID) String() string {
+	switch {
+	case l.Setting != "":
+		return string(l.Kind) + "/" + string(l.Setting)
+	case !l.Socket.IsZero():
+		return string(l.Kind) + "/" + l.Socket.String()
+	}
+	return string(l.Kind)
+}
+
+// MarshalText writes the name as files do.
+func (l LineID) MarshalText() ([]byte, error) { return []byte(l.String()), nil }
+
+// UnmarshalText reads any name; see ParseLineID.
+func (l *LineID) UnmarshalText(b []byte) error { *l = ParseLineID(string(b)); return nil }
+
+// IsZero reports that no line is named.
+func (l LineID) IsZero() bool { return l == LineID{} }
 
 // Reading is one line as it is or should be shown. The field that is filled
 // follows from the line's kind; Absent says that the thing is not shown at all.
@@ -80,7 +126,7 @@ type Observation struct {
 
 // Expect foretells what a resolved build shows. Lines whose value cannot be told
 // are left out of the readings; Lines lists them all the same.
-func Expect(b *rig.Rig, r *fit.Resolved) Observation {
+func Expect(b *rig.Rig, r *fit.Answer) Observation {
 	out := Observation{Format: Format, Version: Version, Readings: []Reading{}}
 	for _, l := range lines(b, r) {
 		if l.known {
@@ -110,38 +156,46 @@ func (Verdict) Values() []string {
 // Open reports whether a line still needs somebody.
 func (v Verdict) Open() bool { return v == NotLooked || v == Differs }
 
+// Screen is where a line is shown.
+type Screen string
+
+// The screens, in the order they are come upon.
+const (
+	InSetUp  Screen = "set-up"
+	InSystem Screen = "system"
+)
+
 // Show is how one kind of screen prints a value.
-type Show struct {
-	Where string `json:"where"`
-	Text  string `json:"text"`
-}
+type Show struct{ Where, Text fact.Fact }
 
 // Line is one line to compare: what should be shown, in the words and numbers of
 // the screens, and what is.
 type Line struct {
-	ID       LineID   `json:"id"`
-	Screen   string   `json:"screen"` // "set-up" or "system"
-	About    string   `json:"about"`  // "Memory total"
-	Expected string   `json:"expected"`
-	Shows    []Show   `json:"shows"`
-	Normal   string   `json:"normal,omitempty"` // what looks wrong and is not
-	Verdict  Verdict  `json:"verdict"`
-	Seen     string   `json:"seen,omitempty"`
-	Says     string   `json:"says,omitempty"` // what the difference is
-	Reading  *Reading `json:"reading,omitempty"`
-	Reason   string   `json:"reason,omitempty"` // why an explained difference is right
+	ID       LineID
+	Screen   Screen
+	About    fact.Fact
+	Expected fact.Fact
+	Shows    []Show
+	Normal   fact.Fact // what looks wrong and is not
+	Verdict  Verdict
+	Seen     fact.Fact
+	Says     fact.Fact // what the difference is
+	Reading  *Reading
+	Reason   string // why an explained difference is right, as somebody typed it
 }
 
-// foretold is a line with its reading before it is compared.
+// foretold is a line with its reading before it is compared: a reading from want to
+// upTo may be shown, and one exactly where known says so.
 type foretold struct {
 	Line
-	want  Reading
-	known bool
+	want, upTo  Reading
+	known       bool
+	mayBeAbsent bool // whether it is seen at all is not known
 }
 
 // Compare puts what was seen beside what was expected, line by line. reasons
 // are the explanations given for lines that differ.
-func Compare(b *rig.Rig, r *fit.Resolved, readings []Reading, reasons map[LineID]string) []Line {
+func Compare(b *rig.Rig, r *fit.Answer, readings []Reading, reasons map[LineID]string) []Line {
 	found := map[LineID]*Reading{}
 	for i := range readings {
 		found[readings[i].Line] = &readings[i]
@@ -153,13 +207,14 @@ func Compare(b *rig.Rig, r *fit.Resolved, readings []Reading, reasons map[LineID
 		switch {
 		case got == nil:
 			l.Verdict = NotLooked
-		case !l.known:
-			l.Verdict = Noted
-		case Agree(l.want, *got, b, r):
+		case l.agrees(*got, b, r):
 			l.Verdict = Agrees
+			if !l.known {
+				l.Verdict = Noted // it may be so: there is nothing exact to compare it with
+			}
 		default:
 			l.Verdict = Differs
-			l.Says = "shows " + seen(b, *got) + ", expected " + l.Expected
+			l.Says = fact.Of(ShowsExpected, seen(b, *got), l.Expected)
 			if l.Reason = reasons[l.ID]; l.Reason != "" {
 				l.Verdict = Explained
 			}
@@ -173,68 +228,92 @@ func Compare(b *rig.Rig, r *fit.Resolved, readings []Reading, reasons map[LineID
 	return out
 }
 
-// seen is a reading in words, a setting's value in those of its screen.
-func seen(b *rig.Rig, r Reading) string {
-	if st := b.Sheet.Setting(settingOf(r.Line)); st != nil && r.Raw == "" {
-		return st.OptionName(r.Value)
+// Choice is a setting at a value, as an argument of facts.
+type Choice rig.Choice
+
+// seen is a reading as a fact, a setting's value in the words of its screen.
+func seen(b *rig.Rig, r Reading) fact.Fact {
+	if st := b.Sheet.Setting(r.Line.Setting); st != nil && r.Raw == "" {
+		return fact.Of(OptionIs, Choice{Setting: st.ID, Value: r.Value})
 	}
-	return r.Line.print(r)
+	return r.shown()
 }
 
-// print is a reading in words.
-func (l LineID) print(r Reading) string {
-	if r.Absent {
-		if l.kind() == "slot" {
-			return "empty"
-		}
-		return "not there"
+// shown is a reading as its screen prints it.
+func (r Reading) shown() fact.Fact {
+	switch {
+	case r.Absent && r.Line.Kind == Slot:
+		return fact.Of(IsEmpty)
+	case r.Absent:
+		return fact.Of(NotThere)
+	case r.Raw != "":
+		return fact.Of(AsRead, fit.Typed(r.Raw))
 	}
-	if r.Raw != "" {
-		return r.Raw
-	}
-	switch l.kind() {
-	case "total", "usable", "slot":
-		return r.Bytes.Binary()
-	case "rate":
-		return r.MTps.String()
-	case "drive":
-		return r.Bytes.Label()
-	case "link":
-		if r.Gbps > 0 {
-			return strconv.FormatFloat(r.Gbps, 'f', -1, 64) + " Gb/s"
+	switch r.Line.Kind {
+	case Total, Usable, Slot:
+		return fact.Of(MemoryIs, r.Bytes)
+	case Rate:
+		return fact.Of(SpeedIs, r.MTps)
+	case Drive:
+		return fact.Of(CapacityIs, r.Bytes)
+	case LinkOf:
+		l := fit.Link{Protocol: link.SATA, Gen: known.Exactly(r.Gen), Lanes: known.Exactly(r.Lanes)}
+		switch {
+		case r.Gbps > 0:
+			return fact.Of(AsRead, fit.Typed(strconv.FormatFloat(r.Gbps, 'f', -1, 64)+" Gb/s"))
+		case r.Lanes.Known():
+			l.Protocol = link.PCIe
 		}
-		if r.Lanes.Known() {
-			return link.Link{Gen: r.Gen, Lanes: r.Lanes}.String()
-		}
-		return "SATA " + r.Gen.String()
+		return fact.Of(LinkIs, l)
 	}
-	return r.Value
+	return fact.Of(AsRead, fit.Typed(r.Value))
 }
 
 // systemLoss is what firmware keeps for itself even without graphics: up to
 // about 0.4 GiB is ordinary.
 const systemLoss = 512 * quantity.MiB
 
-// Agree reports whether a reading is what was expected, allowing for the ways
-// screens print one and the same thing.
-func Agree(want, got Reading, b *rig.Rig, r *fit.Resolved) bool {
-	if want.Absent || got.Absent {
-		return want.Absent == got.Absent
+// agrees reports whether a reading is what was expected, or may be, allowing for the
+// ways screens print one and the same thing. That a thing is there at all does not hang
+// on its size being known.
+func (l *foretold) agrees(got Reading, b *rig.Rig, r *fit.Answer) bool {
+	want := l.want
+	switch {
+	case want.Absent || got.Absent:
+		return want.Absent == got.Absent || l.mayBeAbsent
+	case l.known:
+		return same(want, got, b, r)
 	}
-	switch want.Line.kind() {
-	case "total", "slot":
+	upTo := l.upTo
+	switch l.ID.Kind {
+	case Total, Slot:
+		return (want.Bytes == 0 || float64(got.Bytes) >= float64(want.Bytes)*0.999) && (upTo.Bytes == 0 || float64(got.Bytes) <= float64(upTo.Bytes)*1.001)
+	case Usable:
+		return got.Bytes+systemLoss >= want.Bytes && (upTo.Bytes == 0 || got.Bytes <= upTo.Bytes)
+	case Rate:
+		return (got.MTps+2 >= want.MTps || 2*got.MTps+2 >= want.MTps) && (upTo.MTps == 0 || got.MTps <= upTo.MTps+2)
+	case LinkOf:
+		return (upTo.Gen == 0 || got.Gen <= upTo.Gen) && (upTo.Lanes == 0 || got.Lanes <= upTo.Lanes && got.Lanes >= want.Lanes) && got.Gbps <= max(upTo.Gbps, 1000)
+	}
+	return true
+}
+
+// same reports whether a reading is what was expected.
+func same(want, got Reading, b *rig.Rig, r *fit.Answer) bool {
+	switch want.Line.Kind {
+	case Total, Slot:
 		return within(float64(got.Bytes), float64(want.Bytes), 0.001)
-	case "usable":
-		return got.Bytes <= r.Memory.TotalBytes && got.Bytes >= want.Bytes-systemLoss
-	case "rate":
+	case Usable:
+		return got.Bytes <= r.Memory.Total.High && got.Bytes >= min(want.Bytes, r.Memory.Usable.Low)-systemLoss
+	case Rate:
 		// Labels cut thirds off (2666, 2667), and older screens print the clock, half of it.
 		return math.Abs(float64(got.MTps-want.MTps)) <= 2 || math.Abs(float64(2*got.MTps-want.MTps)) <= 2
-	case "drive":
+	case Drive:
 		return sameCapacity(want.Bytes, got)
-	case "link":
+	case LinkOf:
 		return got.Gen == want.Gen && got.Lanes == want.Lanes && within(got.Gbps, want.Gbps, 0.01)
-	case "setting":
-		if st := b.Sheet.Setting(settingOf(want.Line)); st != nil {
+	case Setting:
+		if st := b.Sheet.Setting(want.Line.Setting); st != nil {
 			return strings.EqualFold(got.Value, want.Value) || strings.EqualFold(got.Value, st.OptionName(want.Value))
 		}
 	}
@@ -274,38 +353,53 @@ func sameCapacity(want quantity.Bytes, got Reading) bool {
 	return within(float64(binary), float64(want), 0.02) && math.Trunc(float64(want)/unit*scale) == math.Round(v*scale)
 }
 
-// Read makes a reading of what a person typed for a line, or says what it
-// expected instead. "none", "empty" and "not there" mean that nothing is shown.
+// Unreadable says why what was typed is no reading.
+type Unreadable struct{ fact.Fact }
+
+// Error is for programmers; people are told by say.
+func (u Unreadable) Error() string { return string(u.Code) }
+
+// Said is why.
+func (u Unreadable) Said() fact.Fact { return u.Fact }
+
+func unreadable(c fact.Code, typed string) error { return Unreadable{fact.Of(c, fit.Typed(typed))} }
+
+// Read makes a reading of what a person typed for a line; the error is an Unreadable.
+// "none", "empty" and "not there" mean that nothing is shown.
 func Read(id LineID, typed string) (Reading, error) {
 	r := Reading{Line: id, Raw: strings.TrimSpace(typed), Origin: Typed}
 	switch strings.ToLower(r.Raw) {
 	case "":
-		return r, fmt.Errorf("nothing was typed: write what the screen shows, or \"not there\"")
+		return r, unreadable(NothingTyped, typed)
 	case "none", "empty", "not there", "nothing", "missing", "-":
 		r.Absent = true
 		return r, nil
 	}
 	var err error
-	switch id.kind() {
-	case "total", "usable", "slot":
-		r.Bytes, err = quantity.ParseBinary(r.Raw)
-	case "drive":
-		r.Bytes, err = quantity.ParseBytes(r.Raw)
-	case "rate":
+	switch id.Kind {
+	case Total, Usable, Slot:
+		if r.Bytes, err = quantity.ParseBinary(r.Raw); err != nil {
+			return r, unreadable(NoCapacity, typed)
+		}
+	case Drive:
+		if r.Bytes, err = quantity.ParseBytes(r.Raw); err != nil {
+			return r, unreadable(NoCapacity, typed)
+		}
+	case Rate:
 		var n int
 		n, err = strconv.Atoi(strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(strings.ToUpper(r.Raw), "MHZ"), "MT/S")))
 		if err != nil || n <= 0 || n > 20000 {
-			return r, fmt.Errorf("%q is not a memory speed: write it as 2666 or 2666 MT/s", typed)
+			return r, unreadable(NoSpeed, typed)
 		}
 		r.MTps = quantity.MTps(n)
-	case "link":
+	case LinkOf:
 		if r.Gbps, err = parseUSB(r.Raw); err != nil {
 			r.Gen, r.Lanes, err = parseLink(r.Raw)
 		}
-	case "setting":
+	case Setting:
 		r.Value = r.Raw
 	default:
-		err = fmt.Errorf("no line is named %q", id)
+		err = unreadable(NoLine, id.String())
 	}
 	return r, err
 }
@@ -324,7 +418,7 @@ func parseUSB(s string) (float64, error) {
 	}
 	v, err := strconv.ParseFloat(t, 64)
 	if err == nil && (v/per < 0.4 || v/per > 200) {
-		err = fmt.Errorf("%q is no speed of a USB link: write it as 10000 or USB 10 Gb/s", s)
+		err = unreadable(NoUSBSpeed, s)
 	}
 	return v / per, err
 }
@@ -337,7 +431,7 @@ var sataGbps = map[string]quantity.Gen{"1.5": 1, "3": 2, "3.0": 2, "6": 3, "6.0"
 
 // parseLink reads "Gen 3 x4", "gen3x4", "8 GT/s x4", "SATA Gen 3" or "6 Gb/s".
 func parseLink(s string) (quantity.Gen, quantity.Lanes, error) {
-	fail := fmt.Errorf("%q is not a link: write it as Gen 3 x4, 8 GT/s x4 or 6 Gb/s", s)
+	fail := unreadable(NoLinkTyped, s)
 	t := strings.ToLower(strings.ReplaceAll(s, " ", ""))
 	t = strings.TrimPrefix(strings.TrimPrefix(t, "sata"), "pcie")
 	if g, ok := strings.CutSuffix(t, "gb/s"); ok {

@@ -1,4 +1,4 @@
-package power
+package power_test
 
 import (
 	"slices"
@@ -10,8 +10,10 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/power"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 )
 
 // mini is a small machine with one M.2 socket, one port, two slots, a setting,
@@ -39,17 +41,36 @@ func mini() *rig.Rig {
 	}
 }
 
+// line is a line as people read it.
+type line struct {
+	ID, Screen, About, Expected, Seen, Says, Reason string
+	Shows                                           [][2]string
+	Verdict                                         power.Verdict
+}
+
+func compared(b *rig.Rig, r *fit.Answer, readings []power.Reading, reasons map[power.LineID]string) []line {
+	var out []line
+	for _, l := range say.English(b).Lines(power.Compare(b, r, readings, reasons)) {
+		x := line{l.ID.String(), string(l.Screen), l.About.String(), l.Expected.String(), l.Seen.String(), l.Says.String(), string(l.Reason), nil, l.Verdict}
+		for _, s := range l.Shows {
+			x.Shows = append(x.Shows, [2]string{s.Where.String(), s.Text.String()})
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
 // Every line of both screens, to the letter.
 func TestLines(t *testing.T) {
 	b := mini()
 	r := fit.Resolve(b)
 	var got []string
-	for _, l := range Compare(b, &r, nil, nil) {
+	for _, l := range compared(b, &r, nil, nil) {
 		shows := ""
 		for _, s := range l.Shows {
-			shows += "; " + s.Where + ": " + s.Text
+			shows += "; " + s[0] + ": " + s[1]
 		}
-		got = append(got, l.Screen+" | "+string(l.ID)+" | "+l.About+" | "+l.Expected+shows)
+		got = append(got, l.Screen+" | "+l.ID+" | "+l.About+" | "+l.Expected+shows)
 	}
 	want := `set-up | total | Memory total | 16 GiB; in megabytes: 16,384 MB
 set-up | rate | Memory speed | 2666 MT/s; as a clock, on older screens: 1333 MHz
@@ -79,9 +100,9 @@ func TestCards(t *testing.T) {
 	b.Placements = []rig.Placement{{Item: "m", Socket: rig.ParsePath("D1")}, {Item: "g", Socket: rig.ParsePath("X1")}, {Item: "c", Socket: rig.ParsePath("X2")}, {Item: "n", Socket: rig.ParsePath("X2/1")}}
 	r := fit.Resolve(b)
 	var got []string
-	for _, l := range Compare(b, &r, nil, nil) {
-		if strings.Contains(string(l.ID), "X") {
-			got = append(got, string(l.ID)+" "+l.About+": "+l.Expected)
+	for _, l := range compared(b, &r, nil, nil) {
+		if strings.Contains(l.ID, "X") {
+			got = append(got, l.ID+" "+l.About+": "+l.Expected)
 		}
 	}
 	want := "drive/X2/1 Drive on X2/1: 2 TB\nlink/X1 Link of Graphics in X1: Gen 3 x16\nlink/X2/1 Link of Drive on X2/1: Gen 3 x4"
@@ -91,7 +112,7 @@ func TestCards(t *testing.T) {
 	// The second position is not served by a slot that is not split: nothing is shown there.
 	b.Placements[3].Socket = rig.ParsePath("X2/2")
 	r = fit.Resolve(b)
-	for _, l := range Compare(b, &r, nil, nil) {
+	for _, l := range compared(b, &r, nil, nil) {
 		if l.ID == "drive/X2/2" && l.Expected != "not there" || l.ID == "link/X2/2" {
 			t.Errorf("%+v", l)
 		}
@@ -107,22 +128,22 @@ func TestBox(t *testing.T) {
 	b.Placements = []rig.Placement{{Item: "m", Socket: rig.ParsePath("D1")}, {Item: "x", Socket: rig.ParsePath("R1")}, {Item: "n", Socket: rig.ParsePath("R1/1")}}
 	r := fit.Resolve(b)
 	var got []string
-	for _, l := range Compare(b, &r, nil, nil) {
-		if strings.Contains(string(l.ID), "R1") {
-			got = append(got, l.Screen+" "+string(l.ID)+" "+l.About+": "+l.Expected+", "+l.Shows[0].Text)
+	for _, l := range compared(b, &r, nil, nil) {
+		if strings.Contains(l.ID, "R1") {
+			got = append(got, l.Screen+" "+l.ID+" "+l.About+": "+l.Expected+", "+l.Shows[0][1])
 		}
 	}
 	want := "system link/R1 Link of Box on R1: USB 3.2 Gen 2, 10000\nsystem drive/R1/1 Drive on R1/1: 2 TB, 2.00 TB (2,000,398,934,016 bytes)"
 	if strings.Join(got, "\n") != want {
 		t.Errorf("%s\nwant\n%s", strings.Join(got, "\n"), want)
 	}
-	for typed, want := range map[string]Verdict{"10000": Agrees, "USB 10 Gb/s": Agrees, "10000 Mb/s": Agrees, "480": Differs, "5000": Differs, "Gen 3 x4": Differs, "99": "", "USB fast": ""} {
-		reading, err := Read("link/R1", typed)
+	for typed, want := range map[string]power.Verdict{"10000": power.Agrees, "USB 10 Gb/s": power.Agrees, "10000 Mb/s": power.Agrees, "480": power.Differs, "5000": power.Differs, "Gen 3 x4": power.Differs, "99": "", "USB fast": ""} {
+		reading, err := power.Read(power.ParseLineID("link/R1"), typed)
 		if (err == nil) != (want != "") {
 			t.Errorf("%q: %v", typed, err)
 			continue
 		}
-		for _, l := range Compare(b, &r, []Reading{reading}, nil) {
+		for _, l := range compared(b, &r, []power.Reading{reading}, nil) {
 			if err == nil && l.ID == "link/R1" && (l.Verdict != want || l.Seen != typed) {
 				t.Errorf("%q: %s, seen %q", typed, l.Verdict, l.Seen)
 			}
@@ -135,24 +156,24 @@ func TestReadings(t *testing.T) {
 	b := mini()
 	r := fit.Resolve(b)
 	for _, c := range []struct {
-		line  LineID
+		line  string
 		typed string
-		want  Verdict // "" when it cannot be read
+		want  power.Verdict // "" when it cannot be read
 	}{
-		{"total", "16 GB", Agrees}, {"total", "16384 MB", Agrees}, {"total", "16 GiB", Agrees}, {"total", "8 GB", Differs}, {"total", "lots", ""},
-		{"usable", "15.4 GB", Agrees}, {"usable", "15.5 GB", Agrees}, {"usable", "16 GB", Agrees}, {"usable", "14.8 GB", Differs}, {"usable", "17 GB", Differs},
-		{"rate", "2666", Agrees}, {"rate", "2667 MT/s", Agrees}, {"rate", "1333 MHz", Agrees}, {"rate", "2400", Differs}, {"rate", "fast", ""}, {"rate", "-1", ""},
-		{"slot/D1", "16 GB", Agrees}, {"slot/D1", "empty", Differs}, {"slot/D2", "empty", Agrees}, {"slot/D2", "16 GB", Differs},
-		{"drive/M2", "2 TB", Agrees}, {"drive/M2", "1.81 TB", Agrees}, {"drive/M2", "1.8 TB", Agrees}, {"drive/M2", "1863 GB", Agrees}, {"drive/M2", "2000.3 GB", Agrees},
-		{"drive/M2", "1 TB", Differs}, {"drive/M2", "1.7 TB", Differs}, {"drive/M2", "not there", Differs}, {"drive/M2", "big", ""},
-		{"drive/S1", "465 GB", Agrees}, {"drive/S1", "465.8 GB", Agrees}, {"drive/S1", "500 GB", Agrees}, {"drive/S1", "480 GB", Differs},
-		{"link/M2", "Gen 4 x4", Agrees}, {"link/M2", "gen4x4", Agrees}, {"link/M2", "16 GT/s x4", Agrees}, {"link/M2", "8 GT/s x4", Differs},
-		{"link/M2", "Gen 4 x2", Differs}, {"link/M2", "Gen 9 x4", ""}, {"link/M2", "Gen 4 x99", ""}, {"link/M2", "7 Gb/s", ""},
-		{"link/S1", "3 Gb/s", Agrees}, {"link/S1", "SATA Gen 2", Agrees}, {"link/S1", "6 Gb/s", Differs},
-		{"setting/mode", "AHCI", Agrees}, {"setting/mode", "raid", Differs},
+		{"total", "16 GB", power.Agrees}, {"total", "16384 MB", power.Agrees}, {"total", "16 GiB", power.Agrees}, {"total", "8 GB", power.Differs}, {"total", "lots", ""},
+		{"usable", "15.4 GB", power.Agrees}, {"usable", "15.5 GB", power.Agrees}, {"usable", "16 GB", power.Agrees}, {"usable", "14.8 GB", power.Differs}, {"usable", "17 GB", power.Differs},
+		{"rate", "2666", power.Agrees}, {"rate", "2667 MT/s", power.Agrees}, {"rate", "1333 MHz", power.Agrees}, {"rate", "2400", power.Differs}, {"rate", "fast", ""}, {"rate", "-1", ""},
+		{"slot/D1", "16 GB", power.Agrees}, {"slot/D1", "empty", power.Differs}, {"slot/D2", "empty", power.Agrees}, {"slot/D2", "16 GB", power.Differs},
+		{"drive/M2", "2 TB", power.Agrees}, {"drive/M2", "1.81 TB", power.Agrees}, {"drive/M2", "1.8 TB", power.Agrees}, {"drive/M2", "1863 GB", power.Agrees}, {"drive/M2", "2000.3 GB", power.Agrees},
+		{"drive/M2", "1 TB", power.Differs}, {"drive/M2", "1.7 TB", power.Differs}, {"drive/M2", "not there", power.Differs}, {"drive/M2", "big", ""},
+		{"drive/S1", "465 GB", power.Agrees}, {"drive/S1", "465.8 GB", power.Agrees}, {"drive/S1", "500 GB", power.Agrees}, {"drive/S1", "480 GB", power.Differs},
+		{"link/M2", "Gen 4 x4", power.Agrees}, {"link/M2", "gen4x4", power.Agrees}, {"link/M2", "16 GT/s x4", power.Agrees}, {"link/M2", "8 GT/s x4", power.Differs},
+		{"link/M2", "Gen 4 x2", power.Differs}, {"link/M2", "Gen 9 x4", ""}, {"link/M2", "Gen 4 x99", ""}, {"link/M2", "7 Gb/s", ""},
+		{"link/S1", "3 Gb/s", power.Agrees}, {"link/S1", "SATA Gen 2", power.Agrees}, {"link/S1", "6 Gb/s", power.Differs},
+		{"setting/mode", "AHCI", power.Agrees}, {"setting/mode", "raid", power.Differs},
 		{"no/such", "x", ""}, {"total", " ", ""},
 	} {
-		reading, err := Read(c.line, c.typed)
+		reading, err := power.Read(power.ParseLineID(c.line), c.typed)
 		if (err == nil) != (c.want != "") {
 			t.Errorf("%s %q: error %v", c.line, c.typed, err)
 			continue
@@ -160,12 +181,12 @@ func TestReadings(t *testing.T) {
 		if err != nil {
 			continue
 		}
-		lines := Compare(b, &r, []Reading{reading}, nil)
-		l := lines[slices.IndexFunc(lines, func(l Line) bool { return l.ID == c.line })]
+		lines := compared(b, &r, []power.Reading{reading}, nil)
+		l := lines[slices.IndexFunc(lines, func(l line) bool { return l.ID == c.line })]
 		if l.Verdict != c.want {
 			t.Errorf("%s %q: %s, want %s", c.line, c.typed, l.Verdict, c.want)
 		}
-		if l.Seen == "" || (l.Verdict == Differs) != strings.Contains(l.Says, ", expected "+l.Expected) {
+		if l.Seen == "" || (l.Verdict == power.Differs) != strings.Contains(l.Says, ", expected "+l.Expected) {
 			t.Errorf("%s %q: seen %q, says %q", c.line, c.typed, l.Seen, l.Says)
 		}
 	}
@@ -175,13 +196,13 @@ func TestReadings(t *testing.T) {
 func TestExpectedAgreesWithItself(t *testing.T) {
 	b := mini()
 	r := fit.Resolve(b)
-	want := Expect(b, &r)
-	for _, l := range Compare(b, &r, want.Readings, nil) {
-		if l.Verdict != Agrees {
+	want := power.Expect(b, &r)
+	for _, l := range compared(b, &r, want.Readings, nil) {
+		if l.Verdict != power.Agrees {
 			t.Errorf("%s: %s, %s", l.ID, l.Verdict, l.Says)
 		}
 	}
-	if len(want.Readings) != 10 || want.Format != Format || want.Version != Version {
+	if len(want.Readings) != 10 || want.Format != power.Format || want.Version != power.Version {
 		t.Errorf("%d readings in %s %d", len(want.Readings), want.Format, want.Version)
 	}
 }
@@ -191,12 +212,12 @@ func TestUnknownIsNoted(t *testing.T) {
 	b := mini()
 	b.Sheet.Memory.Speeds = nil
 	r := fit.Resolve(b)
-	lines := Compare(b, &r, []Reading{{Line: "rate", MTps: 2400, Origin: Typed}}, nil)
-	if l := lines[1]; l.Expected != "unknown" || l.Verdict != Noted || l.Seen != "2400 MT/s" {
+	lines := compared(b, &r, []power.Reading{{Line: power.ParseLineID("rate"), MTps: 2400, Origin: power.Typed}}, nil)
+	if l := lines[1]; l.Expected != "at most 2666 MT/s" || l.Verdict != power.Noted || l.Seen != "2400 MT/s" {
 		t.Errorf("%+v", l)
 	}
-	for _, x := range Expect(b, &r).Readings {
-		if x.Line == "rate" {
+	for _, x := range power.Expect(b, &r).Readings {
+		if x.Line == power.ParseLineID("rate") {
 			t.Errorf("foretold all the same: %+v", x)
 		}
 	}
@@ -207,13 +228,13 @@ func TestAbsentAndExplained(t *testing.T) {
 	b := mini()
 	b.Pieces[1].Part.Drive.Protocol = link.SATA
 	r := fit.Resolve(b)
-	gone, _ := Read("drive/M2", "not there")
-	small, _ := Read("total", "8 GB")
-	for _, l := range Compare(b, &r, []Reading{gone, small}, map[LineID]string{"total": "one module is at the counter"}) {
+	gone, _ := power.Read(power.ParseLineID("drive/M2"), "not there")
+	small, _ := power.Read(power.ParseLineID("total"), "8 GB")
+	for _, l := range compared(b, &r, []power.Reading{gone, small}, map[power.LineID]string{power.ParseLineID("total"): "one module is at the counter"}) {
 		switch {
-		case l.ID == "drive/M2" && (l.Expected != "not there" || l.Verdict != Agrees):
+		case l.ID == "drive/M2" && (l.Expected != "not there" || l.Verdict != power.Agrees):
 			t.Errorf("%+v", l)
-		case l.ID == "total" && (l.Verdict != Explained || l.Verdict.Open() || l.Reason == ""):
+		case l.ID == "total" && (l.Verdict != power.Explained || l.Verdict.Open() || l.Reason == ""):
 			t.Errorf("%+v", l)
 		case l.ID == "link/M2":
 			t.Errorf("a link of a drive that is not seen: %+v", l)

@@ -2,13 +2,19 @@
 // RFC 6901), what, and the cure. A list is reported whole, not only its first entry.
 package problem
 
-import "strings"
+import (
+	"strings"
+
+	"deepbay/internal/core/fact"
+)
 
 // Problem is one thing that keeps a document from being used.
 type Problem struct {
 	Pointer string `json:"pointer"` // RFC 6901, "" is the whole document
 	Says    string `json:"says"`    // what is wrong, one sentence without the place
 	Cure    string `json:"cure,omitempty"`
+
+	Fact fact.Fact `json:"-"` // what is wrong where it is a fact: say puts it into Says
 }
 
 // String prints place, fault and cure on one line.
@@ -47,6 +53,11 @@ func (l List) Err() error {
 // Add appends one problem.
 func (l *List) Add(pointer, says, cure string) {
 	*l = append(*l, Problem{Pointer: pointer, Says: says, Cure: cure})
+}
+
+// Fault appends one problem that is a fact.
+func (l *List) Fault(pointer string, f fact.Fact, cure string) {
+	*l = append(*l, Problem{Pointer: pointer, Fact: f, Cure: cure})
 }
 
 // Under returns the problems with prefix put before each pointer.

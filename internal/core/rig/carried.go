@@ -3,8 +3,6 @@ package rig
 // This file gives carriers, adapters and USB boxes their sockets.
 
 import (
-	"strconv"
-
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
@@ -78,7 +76,7 @@ func carried(out []Place, at Path, k *machine.Socket, p *part.Part) []Place {
 		pos := &positions[i]
 		path := at.Position(i + 1)
 		s := machine.Socket{
-			ID: machine.SocketID(path.String()), Kind: kinds[pos.Kind()], Where: "position " + strconv.Itoa(i+1) + " of " + p.Name,
+			ID: machine.SocketID(path.String()), Kind: kinds[pos.Kind()],
 			Group: group, Root: root, Protocols: pos.Speaks(), Gen: pos.Gen, SATAGen: pos.SATAGen, Lanes: pos.Lanes, FirstLane: pos.FirstLane,
 			LengthsMM: pos.LengthsMM, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
 			Physical: pos.Physical, OpenEnd: pos.OpenEnd, Drives: pos.Drives, BayMM: pos.HeightMM,

@@ -21,10 +21,25 @@ type ItemID string
 
 // Piece is one physical part on the bench.
 type Piece struct {
-	ID   ItemID
-	Part *part.Part
-	New  bool // came to be fitted, as against found in the machine
+	ID    ItemID
+	Part  *part.Part
+	New   bool // came to be fitted, as against found in the machine
+	Holds Content
 }
+
+// Content is what a drive holds. Nothing ever suggests to initialise one that is not
+// known to be blank.
+type Content string
+
+// What drives hold; "" is not known.
+const (
+	Blank  Content = "blank"
+	Data   Content = "data"
+	System Content = "system"
+)
+
+// Values lists the contents for the formats.
+func (Content) Values() []string { return []string{string(Blank), string(Data), string(System)} }
 
 // Placement is a piece in a place.
 type Placement struct {
@@ -65,7 +80,12 @@ type Rig struct {
 	Setup                         // what lies where, and what is set
 	Processor machine.ProcessorID // which is fitted; "" is not stated
 	Wish      Wish
+	Found     *Setup             // the machine as it came, nil where that is this setup
+	Unlooked  []machine.SocketID // sockets of the board into which nobody has looked: what is not told there is not known
 }
+
+// IsUnlooked reports a socket of the board of which nobody knows what it holds.
+func (r *Rig) IsUnlooked(id machine.SocketID) bool { return slices.Contains(r.Unlooked, id) }
 
 // Choice is the value a setting has in this machine: the chosen one or the default.
 func (r *Rig) Choice(s *machine.Setting) string { return Value(s, r.Settings) }

@@ -10,6 +10,8 @@ import (
 	"cmp"
 	"slices"
 
+	"deepbay/internal/core/fact"
+
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
@@ -40,36 +42,39 @@ func (Phase) Values() []string {
 }
 
 // Caution is what can hurt somebody or lose data at a step.
-type Caution struct {
-	Topic string `json:"topic"`
-	Says  string `json:"says"`
-}
+type Caution struct{ Topic, Says fact.Fact }
+
+func caution(topic, says fact.Code) Caution { return Caution{fact.Of(topic), fact.Of(says)} }
 
 // The cautions, said where the step is. Electrical work beyond them is for
 // licensed people and local rules.
 var (
-	cautionMains   = Caution{"Mains", "Pull the plug; a switch may sit in the wrong wire. Never open a power supply: it holds about 325 V or more for minutes. Electrical work is for licensed people, by local rules."}
-	cautionStandby = Caution{"Stand-by", "While plugged in, a machine that is off still feeds the board 5 V. Fit nothing until the board's lights are out."}
-	cautionStatic  = Caution{"Static", "Strap on, clipped to bare metal of the chassis; parts stay in their bags until they go in. Never wear a strap on live equipment."}
-	cautionEdges   = Caution{"Edges and heat", "Case edges cut. Heatsinks and drives may be 60 to 90 °C after use: wait 5 to 10 minutes."}
-	cautionFans    = Caution{"Fans", "Fingers and leads out of the machine while it has power. Smell, smoke or sparks: pull the plug, no further step."}
-	cautionBackup  = Caution{"Data", "No verified copy, no start: test one file from the backup, then unplug the medium it is on."}
-	cautionKey     = Caution{"Encryption", "A changed setting or moved drive may ask for the recovery key at the next start. Have it written down away from this machine."}
-	cautionHeavy   = Caution{"Weight", "Over 20 kg: two people. Lay it on its side on a soft, firm table."}
-	cautionCell    = Caution{"Cells", "A swollen or leaking cell: stop, do not press or pierce it, and have it taken away."}
-	cautionOldData = Caution{"Old drive", "It holds personal data: mark it, and wipe or return it by the owner's policy and local law."}
+	cautionMains   = caution(TopicMains, SaysMains)
+	cautionStandby = caution(TopicStandby, SaysStandby)
+	cautionStatic  = caution(TopicStatic, SaysStatic)
+	cautionEdges   = caution(TopicEdges, SaysEdges)
+	cautionFans    = caution(TopicFans, SaysFans)
+	cautionBackup  = caution(TopicData, SaysData)
+	cautionKey     = caution(TopicKey, SaysKey)
+	cautionHeavy   = caution(TopicWeight, SaysWeight)
+	cautionCell    = caution(TopicCells, SaysCells)
+	cautionOldData = caution(TopicOldDrive, SaysOldDrive)
+	cautionProfile = caution(TopicProfile, SaysProfile)
 )
 
 // Step is one thing to do and tick off.
 type Step struct {
-	ID       string     `json:"id"`
-	Phase    Phase      `json:"phase"`
-	Do       string     `json:"do"`
-	How      []string   `json:"how"`
-	Cautions []Caution  `json:"cautions"`
-	Item     rig.ItemID `json:"item,omitempty"`
-	Socket   rig.Path   `json:"socket,omitzero"`
+	ID       string
+	Phase    Phase
+	Do       fact.Fact
+	How      []fact.Fact
+	Cautions []Caution
+	Item     rig.ItemID
+	Socket   rig.Path
 }
+
+// Setting is a setting at a value, as an argument of facts.
+type Setting rig.Choice
 
 // Job is what an order is made from: one machine in two states.
 type Job struct {
@@ -106,20 +111,12 @@ func Make(j Job) []Step {
 	if m.inside() {
 		m.powerOn()
 	} else if len(m.set) > 0 {
-		m.setUp("Restart, and go into set-up")
+		m.setUp(fact.Of(RestartSetUp))
 	}
 	m.settings()
 	m.test()
 	if m.inside() {
 		m.close()
-	}
-	for i := range m.steps {
-		if m.steps[i].How == nil {
-			m.steps[i].How = []string{}
-		}
-		if m.steps[i].Cautions == nil {
-			m.steps[i].Cautions = []Caution{}
-		}
 	}
 	return m.steps
 }
@@ -260,13 +257,13 @@ func (m *maker) drivesFound() bool {
 
 func (m *maker) prepare() {
 	if m.drivesFound() && (m.inside() || len(m.set) > 0) {
-		s := Step{ID: "prepare/backup", Phase: Prepare, Do: "See that the backup is there and can be read",
+		s := Step{ID: "prepare/backup", Phase: Prepare, Do: fact.Of(Backup),
 			Cautions: []Caution{cautionBackup}}
 		if w := m.Planned.Wish; w.BackedUp != "" {
-			s.How = append(s.How, "The owner says: "+w.BackedUp)
+			s.How = append(s.How, fact.Of(OwnerSays, fit.Typed(w.BackedUp)))
 		}
 		if w := m.Planned.Wish; w.Untouched != "" {
-			s.How = append(s.How, "Not to be touched: "+w.Untouched)
+			s.How = append(s.How, fact.Of(NotTouched, fit.Typed(w.Untouched)))
 		}
 		if m.Planned.Wish.Encrypted != quantity.No {
 			s.Cautions = append(s.Cautions, cautionKey)
@@ -276,83 +273,76 @@ func (m *maker) prepare() {
 	if len(m.in) == 0 && !m.inside() {
 		return // a setting needs no tool
 	}
-	tools := Step{ID: "prepare/parts", Phase: Prepare, Do: "Lay out parts and tools"}
+	tools := Step{ID: "prepare/parts", Phase: Prepare, Do: fact.Of(LayOut)}
 	m2 := false
 	for _, c := range m.in {
 		if c.from == nil {
-			tools.How = append(tools.How, c.piece.name()+" ("+c.piece.Part.Describe()+")")
+			tools.How = append(tools.How, fact.Of(PartAndWhat, c.piece.ID))
 		}
 		m2 = m2 || c.to.Kind == machine.M2
 	}
 	for _, p := range m.Pieces {
 		if p.New && p.Part.Fitting != nil {
-			tools.How = append(tools.How, p.name()+" ("+p.Part.Describe()+")")
+			tools.How = append(tools.How, fact.Of(PartAndWhat, p.ID))
 		}
 	}
-	list := "Cross-head drivers 0 and 1, magnetic mat, strap, light, camera"
+	list := Tools
 	if m2 {
-		list += "; M.2 post and screw (M2 x 3 mm), from the board's box or the drive's"
+		list = ToolsM2
 	}
-	tools.How = append(tools.How, list)
+	tools.How = append(tools.How, fact.Of(list))
 	m.add(tools)
 }
 
-func (p Piece) name() string {
-	if p.Serial == "" {
-		return p.Part.Name
-	}
-	return p.Part.Name + ", serial " + p.Serial
-}
-
 func (m *maker) powerDown() {
-	m.add(Step{ID: "power-down/shut", Phase: PowerDown, Do: "Shut the system down",
-		How: []string{"A full shut-down, not sleep"}})
-	m.add(Step{ID: "power-down/unplug", Phase: PowerDown, Do: "Pull the mains plug and every other lead",
-		How:      []string{"Supply switch off first, if there is one; then mains, monitor, network, the rest"},
+	m.add(Step{ID: "power-down/shut", Phase: PowerDown, Do: fact.Of(ShutDown),
+		How: []fact.Fact{fact.Of(FullShutDown)}})
+	m.add(Step{ID: "power-down/unplug", Phase: PowerDown, Do: fact.Of(PullMains),
+		How:      []fact.Fact{fact.Of(SupplySwitch)},
 		Cautions: []Caution{cautionMains}})
-	m.add(Step{ID: "power-down/drain", Phase: PowerDown, Do: "Hold the power button for 10 seconds",
-		How:      []string{"Wait until every light on the board is out"},
+	m.add(Step{ID: "power-down/drain", Phase: PowerDown, Do: fact.Of(HoldButton),
+		How:      []fact.Fact{fact.Of(LightsOut)},
 		Cautions: []Caution{cautionStandby}})
 }
 
 func (m *maker) open() {
-	s := Step{ID: "open/cover", Phase: Open, Do: "Take the cover off", Cautions: []Caution{cautionEdges, cautionCell}}
+	s := Step{ID: "open/cover", Phase: Open, Do: fact.Of(CoverOff), Cautions: []Caution{cautionEdges, cautionCell}}
 	if c := m.Sheet.Chassis.Cover; c != "" {
-		s.How = append(s.How, c)
+		s.How = append(s.How, fact.Of(AsTyped, fit.Typed(c)))
 	}
-	s.How = append(s.How, "Lay the screws out in the order and place they came from")
+	s.How = append(s.How, fact.Of(LayScrews))
 	if m.Sheet.Chassis.WeightKG > 20 {
 		s.Cautions = append(s.Cautions, cautionHeavy)
 	}
 	m.add(s)
-	m.add(Step{ID: "open/strap", Phase: Open, Do: "Strap on, and photograph the inside",
-		How: []string{"Leads and plugs as they were found"}, Cautions: []Caution{cautionStatic}})
+	m.add(Step{ID: "open/strap", Phase: Open, Do: fact.Of(StrapOn),
+		How: []fact.Fact{fact.Of(LeadsAsFound)}, Cautions: []Caution{cautionStatic}})
 }
 
 func (m *maker) takeOut(c change) {
 	s := Step{ID: "take-out/" + string(c.piece.ID) + "@" + c.from.Path.String(), Phase: TakeOut,
-		Do: "Take " + c.piece.name() + " out of " + string(c.from.ID), Item: c.piece.ID, Socket: c.from.Path}
+		Do: fact.Of(TakeOutOf, c.piece.ID, c.from.Path), Item: c.piece.ID, Socket: c.from.Path}
 	switch c.from.Kind {
 	case machine.DIMM:
-		s.How = []string{"Open the levers at its ends; it rises", "Hold it by the edges"}
+		s.How = []fact.Fact{fact.Of(OpenLevers), fact.Of(HoldEdges)}
 	case machine.SODIMM:
-		s.How = []string{"Spread both side clips; it springs up at a slant", "Hold it by the edges"}
+		s.How = []fact.Fact{fact.Of(SpreadClips), fact.Of(HoldEdges)}
 	case machine.M2:
-		s.How = []string{"Heatsink off first, if it has one", "Undo the screw; the card springs up, which is normal", "Draw it out at its slant"}
+		s.How = []fact.Fact{fact.Of(HeatsinkOff), fact.Of(UndoScrew), fact.Of(DrawOut)}
 	case machine.Slot:
-		s.How = []string{"Power plugs off, bracket screw or lock open", "Press the latch at the slot's end and draw the card straight out"}
+		s.How = []fact.Fact{fact.Of(PlugsOff), fact.Of(PressLatch)}
 	case machine.SATA, machine.U2:
-		s.How = []string{"Pull the plugs, not the wires", "Undo the bracket and keep its screws with the drive"}
+		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(UndoBracket)}
 		if c.unplug {
 			s.ID = "take-out/lead-" + string(c.piece.ID) + "@" + c.from.Path.String()
-			s.Do = "Pull the data lead of " + c.piece.name() + " off " + c.from.Path.String()
-			s.How = []string{"Pull the plug, not the wire; its port is wanted for another lead first"}
+			s.Do = fact.Of(PullLead, c.piece.ID, c.from.Path)
+			s.How = []fact.Fact{fact.Of(PortWanted)}
 		}
 	case machine.USB:
-		s.How = []string{"Unmount its drives in the system first, then pull the plug at the port"}
+		s.How = []fact.Fact{fact.Of(UnmountFirst)}
 	}
 	if c.aside {
-		s.How = append(s.How, "It goes back: what it carries is changed on the bench")
+		s.How = append(s.How, fact.Of(GoesBack))
 	}
 	if c.to == nil && c.piece.Part.Drive != nil {
 		s.Cautions = append(s.Cautions, cautionOldData)
@@ -362,9 +352,12 @@ func (m *maker) takeOut(c change) {
 
 func (m *maker) fit(c change) {
 	s := Step{ID: "fit/" + string(c.piece.ID) + "@" + c.to.Path.String(), Phase: Fit,
-		Do: "Fit " + c.piece.name() + " into " + string(c.to.ID), Item: c.piece.ID, Socket: c.to.Path}
-	if c.to.Where != "" {
-		s.How = append(s.How, string(c.to.ID)+": "+c.to.Where)
+		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path}
+	switch holder := m.Planned.In(c.to.Path.Holder()); {
+	case c.to.Where != "":
+		s.How = append(s.How, fact.Of(SocketWhere, c.to.Path, fit.Typed(c.to.Where)))
+	case holder != "":
+		s.How = append(s.How, fact.Of(PositionOf, c.to.Path, c.to.Path.Last(), holder))
 	}
 	if !rig.Suits(c.piece.Part, &c.to.Socket) {
 		m.add(s) // it does not go there, so nobody is told how
@@ -372,141 +365,152 @@ func (m *maker) fit(c change) {
 	}
 	switch c.to.Kind {
 	case machine.DIMM:
-		s.How = append(s.How, "Levers open; notch to the key: it goes one way round",
-			"Press one end until it clicks, then the other",
-			"Run a finger along: it sits level, both levers upright")
+		s.How = append(s.How, fact.Of(LeversOpen),
+			fact.Of(PressEnds),
+			fact.Of(FingerAlong))
 	case machine.SODIMM:
-		s.How = append(s.How, "Notch to the key, in at a slant of about 30 degrees, fully home",
-			"Fold it down until both side clips snap")
+		s.How = append(s.How, fact.Of(InAtSlant),
+			fact.Of(FoldDown))
 	case machine.M2:
 		s.How = append(s.How, fitM2(c.piece.Part.M2(), &c.to.Socket)...)
 	case machine.Slot:
-		s.How = append(s.How, "Cover plate off at its opening; edge over the slot, press evenly until the latch at its end clicks", "Bracket screw or lock closed")
+		s.How = append(s.How, fact.Of(PlateOff), fact.Of(BracketClosed))
 		for _, p := range c.piece.Part.Card.Plugs {
-			s.How = append(s.How, "Power plug on: "+string(p))
+			s.How = append(s.How, fact.Of(PowerPlugOn, p))
 		}
 	case machine.SATA, machine.U2:
 		s.How = append(s.How, m.fitSATA(c)...)
 	case machine.USB:
-		s.How = append(s.How, "With the lead that came with the box: a lead for charging only, or one of USB 2.0, holds it to 480 Mb/s",
-			"All the way in; a rear port before one of the front panel")
+		s.How = append(s.How, fact.Of(BoxLead),
+			fact.Of(AllTheWay))
 	}
 	if m.leadOnly(c) {
 		s.ID = "fit/lead-" + string(c.piece.ID) + "@" + string(c.to.ID)
-		s.Do = "Move the data lead of " + c.piece.name() + " from " + string(c.from.ID) + " to " + string(c.to.ID)
+		s.Do = fact.Of(MoveLead, c.piece.ID, c.from.Path, c.to.Path)
 	}
 	m.add(s)
 }
 
-func fitM2(d *part.M2, k *machine.Socket) []string {
+func fitM2(d *part.M2, k *machine.Socket) []fact.Fact {
 	own := d.Heatsink == quantity.Yes
-	var how []string
+	var how []fact.Fact
 	if k.Heatsink == quantity.Yes {
-		how = append(how, "Take the board's heatsink off this socket")
+		how = append(how, fact.Of(BoardHeatsinkOff))
 	}
 	if d.LengthMM.Known() {
-		how = append(how, "Move the post to "+d.LengthMM.String()+"; no post may stay under the card")
+		how = append(how, fact.Of(MovePost, d.LengthMM))
 	}
 	how = append(how,
-		"Label side up, notch to the key, in at about 30 degrees until it is home: an even sliver of gold at most",
-		"Fold it flat and screw it snug, no more")
+		fact.Of(LabelUp),
+		fact.Of(FoldFlat))
 	switch {
 	case k.Heatsink == quantity.Yes && own:
-		how = append(how, "One heatsink only: the drive brings its own, so the board's stays off and goes into the box")
+		how = append(how, fact.Of(OneHeatsink))
 	case k.Heatsink == quantity.Yes:
-		how = append(how, "Peel the films off the heatsink's pads; the drive's own label stays on, it conducts",
-			"Heatsink back: start both screws before you tighten either")
+		how = append(how, fact.Of(PeelFilms),
+			fact.Of(HeatsinkBack))
 	}
 	return how
 }
 
-func (m *maker) fitSATA(c change) []string {
+func (m *maker) fitSATA(c change) []fact.Fact {
 	if m.Planned.Outside(c.to.Path) {
-		return []string{"Onto the plug of the box, without force; its screws or latch closed"}
+		return []fact.Fact{fact.Of(OntoBoxPlug)}
 	}
 	if m.leadOnly(c) {
-		return []string{"Pull the plug, not the wire; the L-shaped plug goes one way, never force it"}
+		return []fact.Fact{fact.Of(NeverForce)}
 	}
-	screws := "M3 screws, 3 mm deep at most"
+	screws := BracketM3
 	if c.piece.Part.Drive.Form == part.Form3i5 {
-		screws = "6-32 screws; an M3 screw is loose in these holes"
+		screws = BracketUNC
 	}
-	return []string{"Into its bracket first, the right way round for its leads: " + screws,
-		"Data lead to " + string(c.to.ID) + ", power plug to the drive; both L-shaped plugs go one way"}
+	return []fact.Fact{fact.Of(screws), fact.Of(LeadAndPlug, c.to.Path)}
 }
 
 // training is how long the first start after a change of memory may stay dark.
-var training = map[memory.Generation]string{
-	memory.DDR4: "With new memory the first start may take 5 to 30 seconds longer, show a notice, or start twice: wait",
-	memory.DDR5: "With new memory the screen may stay dark for half a minute to 5 minutes, with large sets up to 15, and restart: wait",
+var training = map[memory.Generation]fact.Code{
+	memory.DDR4: TrainsDDR4,
+	memory.DDR5: TrainsDDR5,
 }
 
 func (m *maker) powerOn() {
-	m.add(Step{ID: "power-on/look", Phase: PowerOn, Do: "Look once more before power",
-		How: []string{"All parts level and latched, fan and power plugs back, leads clear of the fans", "Every screw accounted for, nothing under the board"}})
-	start := Step{ID: "power-on/start", Phase: PowerOn, Do: "Cover loosely on, plug in, start",
-		How: []string{"Strap off first; hands out from here on"}, Cautions: []Caution{cautionFans}}
+	m.add(Step{ID: "power-on/look", Phase: PowerOn, Do: fact.Of(LookOnce),
+		How: []fact.Fact{fact.Of(AllLevel), fact.Of(EveryScrew)}})
+	start := Step{ID: "power-on/start", Phase: PowerOn, Do: fact.Of(StartUp),
+		How: []fact.Fact{fact.Of(StrapOff)}, Cautions: []Caution{cautionFans}}
 	if slices.ContainsFunc(append(slices.Clone(m.in), m.out...), func(c change) bool { return c.piece.Part.Module != nil }) {
 		if t := training[m.Sheet.Memory.Generation]; t != "" {
-			start.How = append(start.How, t)
+			start.How = append(start.How, fact.Of(t))
 		}
 	}
 	m.add(start)
-	m.setUp("Go into set-up")
+	m.setUp(fact.Of(IntoSetUp))
 }
 
 // setUp adds the way into the set-up screens.
-func (m *maker) setUp(do string) {
-	key := "The sheet does not say which key: try the one the first screen names, and note it on the sheet"
+func (m *maker) setUp(do fact.Fact) {
+	key := fact.Of(KeyUnknown)
 	if k := m.Sheet.Firmware.SetupKey; k != "" {
-		key = "Press " + k + " again and again from the moment of power"
+		key = fact.Of(PressKey, fit.Typed(k))
 	}
-	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: do, How: []string{key}})
+	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: do, How: []fact.Fact{key}})
 }
 
 func (m *maker) settings() {
 	for _, c := range m.set {
 		st := m.Sheet.Setting(c.Setting)
 		s := Step{ID: "settings/" + string(c.Setting) + "=" + c.Value, Phase: Settings,
-			Do: "Set " + st.Name + " to " + st.OptionName(c.Value)}
+			Do: fact.Of(SetTo, Setting(c))}
 		if st.Where != "" {
-			s.How = append(s.How, "Under "+st.Where)
+			s.How = append(s.How, fact.Of(Under, fit.Typed(st.Where)))
 		}
 		if st.Caution != "" {
-			s.Cautions = append(s.Cautions, Caution{"Before you change it", st.Caution})
+			s.Cautions = append(s.Cautions, Caution{fact.Of(TopicBefore), fact.Of(AsTyped, fit.Typed(st.Caution))})
 			if m.Planned.Wish.Encrypted != quantity.No {
 				s.Cautions = append(s.Cautions, cautionKey)
 			}
 		}
+		if m.profiles(c) {
+			s.How, s.Cautions = append(s.How, fact.Of(ProfileWayBack)), append(s.Cautions, cautionProfile)
+		}
 		m.add(s)
 	}
 	if len(m.set) > 0 {
-		m.add(Step{ID: "settings/save", Phase: Settings, Do: "Save and leave set-up"})
+		m.add(Step{ID: "settings/save", Phase: Settings, Do: fact.Of(SaveLeave)})
 	}
 }
 
-// test asks for a memory test wherever modules came in, which proves sizes beyond
-// the sheet and finds bad modules while they can go back.
+// profiles reports that a setting at a value lets memory run at its profile.
+func (m *maker) profiles(c rig.Choice) bool {
+	return slices.ContainsFunc(m.Sheet.Rules, func(r machine.Rule) bool {
+		return slices.ContainsFunc(r.When, func(w machine.Condition) bool { return w.Setting == c.Setting && w.Is == c.Value }) &&
+			slices.ContainsFunc(r.Then, func(e machine.Effect) bool { return e.Profile })
+	})
+}
+
+// test asks for a memory test wherever modules came in or a profile was switched on,
+// which proves sizes and speeds beyond the sheet and finds bad modules while they can
+// go back.
 func (m *maker) test() {
-	if !slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) {
+	if !slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) && !slices.ContainsFunc(m.set, m.profiles) {
 		return
 	}
-	s := Step{ID: "test/memory", Phase: Test, Do: "Run a memory test to the end",
-		How: []string{"From its own stick, all patterns; hours, overnight with much memory", "One fault is enough: take modules out one by one to find it, and send the kit back"}}
+	s := Step{ID: "test/memory", Phase: Test, Do: fact.Of(RunMemoryTest),
+		How: []fact.Fact{fact.Of(FromStick), fact.Of(OneFault)}}
 	r := fit.Resolve(&m.Planned)
 	for _, f := range r.Findings {
 		if f.Code == "memory-trial" || f.Code == "module-trial" {
-			s.How = append(s.How, "This is a trial: "+f.Says)
+			s.How = append(s.How, fact.Of(IsTrial, f.Says))
 		}
 	}
 	m.add(s)
 }
 
 func (m *maker) close() {
-	m.add(Step{ID: "close/off", Phase: Close, Do: "Shut down and pull the plug again",
+	m.add(Step{ID: "close/off", Phase: Close, Do: fact.Of(OffAgain),
 		Cautions: []Caution{cautionMains}})
-	m.add(Step{ID: "close/cover", Phase: Close, Do: "Close in reverse",
-		How: []string{"No tool, film or screw left inside; all leads back", "Cover on and locked"}})
-	m.add(Step{ID: "close/leads", Phase: Close, Do: "All leads back, start once more",
-		How: []string{"The system comes up as before it left the bench"}})
+	m.add(Step{ID: "close/cover", Phase: Close, Do: fact.Of(CloseReverse),
+		How: []fact.Fact{fact.Of(NothingInside), fact.Of(CoverLocked)}})
+	m.add(Step{ID: "close/leads", Phase: Close, Do: fact.Of(LeadsBack),
+		How: []fact.Fact{fact.Of(ComesUp)}})
 }

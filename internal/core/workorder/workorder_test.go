@@ -11,6 +11,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/core/workorder"
 )
 
@@ -21,6 +22,17 @@ func tower(t *testing.T) job.Job {
 		t.Fatal(err)
 	}
 	return j
+}
+
+// said is the order in words.
+func said(j *job.Job) []say.Step { return say.About(say.Plain, j).Steps(j.Order()) }
+
+func joined(texts []say.Text) string {
+	var out []string
+	for _, t := range texts {
+		out = append(out, t.String())
+	}
+	return strings.Join(out, "\n")
 }
 
 func place(pairs ...string) []rig.Placement {
@@ -81,10 +93,10 @@ func TestHowAndCautions(t *testing.T) {
 	j.Planned.Placements = place("item-1:A1", "item-3:SATA1", "item-4:M2_1", "item-5:A2", "item-6:B2")
 	j.Planned.Settings = []rig.Choice{{Setting: "sata-mode", Value: "raid"}}
 	j.Wish.Encrypted = quantity.Unknown
-	steps := map[string]workorder.Step{}
-	for _, s := range j.Order() {
-		steps[s.ID] = s
-		if s.Do == "" || s.How == nil || s.Cautions == nil {
+	steps := map[string]say.Step{}
+	for _, s := range said(&j) {
+		steps[string(s.ID)] = s
+		if s.Do.IsZero() || s.How == nil || s.Cautions == nil {
 			t.Errorf("%s lacks words: %+v", s.ID, s)
 		}
 	}
@@ -106,9 +118,9 @@ func TestHowAndCautions(t *testing.T) {
 		"close/cover":             {"No tool, film or screw left inside"},
 	} {
 		s := steps[id]
-		text := s.Do + "\n" + strings.Join(s.How, "\n")
+		text := s.Do.String() + "\n" + joined(s.How)
 		for _, c := range s.Cautions {
-			text += "\n" + c.Topic + ": " + c.Says
+			text += "\n" + c.Topic.String() + ": " + c.Says.String()
 		}
 		for _, w := range want {
 			if !strings.Contains(text, w) {
@@ -120,8 +132,8 @@ func TestHowAndCautions(t *testing.T) {
 	// Beyond the sheet the test is the proof.
 	j.Sheet.Memory.Total.StatedBytes = 8 * quantity.GiB
 	trial := false
-	for _, s := range j.Order() {
-		trial = trial || s.ID == "test/memory" && strings.Contains(strings.Join(s.How, "\n"), "This is a trial: 36 GiB is more than the 8 GiB")
+	for _, s := range said(&j) {
+		trial = trial || s.ID == "test/memory" && strings.Contains(joined(s.How), "This is a trial: 36 GiB is more than the 8 GiB")
 	}
 	if !trial {
 		t.Error("the order does not say that this much memory is a trial")
@@ -133,11 +145,11 @@ func TestHowAndCautions(t *testing.T) {
 	j.Sheet.Chassis.WeightKG = 23
 	j.Part("ternlight-500").Drive.M2.Heatsink = quantity.Yes
 	all := ""
-	for _, s := range j.Order() {
+	for _, s := range said(&j) {
 		for _, c := range s.Cautions {
-			all += c.Topic + "\n"
+			all += c.Topic.String() + "\n"
 		}
-		all += strings.Join(s.How, "\n")
+		all += joined(s.How)
 	}
 	for _, want := range []string{"Old drive", "Weight", "One heatsink only"} {
 		if !strings.Contains(all, want) {

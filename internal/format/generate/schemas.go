@@ -17,6 +17,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/server"
 )
 
@@ -26,8 +27,8 @@ var roots = map[string]any{
 	"part":        &part.Part{},
 	"job":         &job.Job{},
 	"observation": &power.Observation{},
-	"check":       &job.Check{},
-	"plan":        &job.Planned{},
+	"check":       &say.Check{},
+	"plan":        &say.Planned{},
 	"api":         &server.API{},
 }
 
@@ -36,7 +37,11 @@ type values interface{ Values() []string }
 
 var answer = reflect.TypeFor[quantity.Answer]()
 
-var path = reflect.TypeFor[rig.Path]()
+var (
+	path = reflect.TypeFor[rig.Path]()
+	text = reflect.TypeFor[say.Text]()
+	line = reflect.TypeFor[power.LineID]()
+)
 
 // schemas generates every schema by file name. module is the folder of go.mod, for the
 // comments that become descriptions.
@@ -81,6 +86,12 @@ func schemas(module string) (map[string][]byte, error) {
 func mapper(t reflect.Type) *jsonschema.Schema {
 	if t == answer {
 		return &jsonschema.Schema{Type: "boolean", Description: "Left out where it is not known."}
+	}
+	if t == text {
+		return &jsonschema.Schema{Type: "string"}
+	}
+	if t == line {
+		return &jsonschema.Schema{Type: "string", Description: "A line of a screen: total, slot/A2, link/PCIE1/2, setting/profile."}
 	}
 	if t == path {
 		return &jsonschema.Schema{Type: "string", Description: "A socket of the board, or a position of what lies in another place: PCIE1/2."}

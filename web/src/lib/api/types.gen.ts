@@ -273,11 +273,12 @@ export interface Chassis {
 	weightKG?: number;
 }
 /**
- * PlugCount is how many free plugs of one kind there are. Zero is a statement: none.
+ * PlugCount is how many free plugs of one kind there are. Zero is a statement: none. Those in use as the machine is delivered are another number.
  */
 export interface PlugCount {
 	kind: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
 	count: number;
+	inUse?: number;
 	/**
 	 * where they come from, if not from the supply: "a lead of the board's own"
 	 */
@@ -924,6 +925,10 @@ export interface Item {
 	 * came to be fitted
 	 */
 	new?: boolean;
+	/**
+	 * what a drive holds; absent is not known
+	 */
+	holds?: 'blank' | 'data' | 'system';
 }
 /**
  * Setup is what lies where, and what firmware is set to.
@@ -1031,7 +1036,7 @@ export interface SocketState {
 	because: Reason[];
 }
 /**
- * LinkAnswer is the link a drive runs at, or the one a free socket offers.
+ * LinkAnswer is the link a drive runs at, or the one a free socket offers. Generation, width and rate are left out where they are not known exactly; text and rate say from what to what.
  */
 export interface LinkAnswer {
 	protocol?: 'pcie' | 'sata' | 'usb';
@@ -1051,6 +1056,10 @@ export interface LinkAnswer {
 	 */
 	mbps?: number;
 	/**
+	 * where that is not known: it is no more than this
+	 */
+	atMostMBps?: number;
+	/**
 	 * "Gen 3 x4"
 	 */
 	text: string;
@@ -1067,7 +1076,7 @@ export interface Reason {
 	says: string;
 }
 /**
- * FlowAnswer is what one drive can move, reading, in one direction. Behind a link whose rate is not stated the figures are the most it can be, and Held names it.
+ * FlowAnswer is what one drive can move, reading, in one direction. Where a rate on the way is not stated the figures are the most it can be, and held names it.
  */
 export interface FlowAnswer {
 	item: string;
@@ -1078,11 +1087,19 @@ export interface FlowAnswer {
 	 */
 	togetherMBps: number;
 	/**
+	 * the least it can be, where atMost
+	 */
+	aloneLowMBps?: number;
+	/**
+	 * likewise
+	 */
+	togetherLowMBps?: number;
+	/**
 	 * what holds it then
 	 */
 	held: string;
 	/**
-	 * a link on the way is not stated: the figures are the most it can be
+	 * a rate on the way is not stated: the figures are the most it can be
 	 */
 	atMost?: boolean;
 	says: string;
@@ -1103,6 +1120,10 @@ export interface MemoryAnswer {
 	 * of evenly spread access
 	 */
 	peakMBps?: number;
+	/**
+	 * nobody has looked into some slots
+	 */
+	unlooked?: boolean;
 	/**
 	 * "32 GiB"
 	 */
@@ -1140,16 +1161,21 @@ export interface Region {
 	bytes: number;
 }
 /**
- * Finding is one judgement about a build.
+ * Finding is one judgement about a rig.
  */
 export interface Finding {
 	code: string;
 	severity: 'stops' | 'warns' | 'notes';
 	socket?: string;
 	item?: string;
+	/**
+	 * other pieces of which the same is true
+	 */
+	also?: Placement[];
 	says: string;
 	because: Reason[];
 	cures: Cure[];
+	missing?: Missing[];
 }
 /**
  * Cure is one way to make a finding go away; at most one is applied. Moves is empty where no placement or setting alone does it.
@@ -1157,6 +1183,10 @@ export interface Finding {
 export interface Cure {
 	says: string;
 	moves?: Move[];
+	/**
+	 * what else they change for the worse
+	 */
+	costs?: string[];
 }
 /**
  * Move is one thing changed: an item into a place (the zero Path takes it out), or a setting to a value.
@@ -1166,6 +1196,19 @@ export interface Move {
 	socket?: string;
 	setting?: string;
 	value?: string;
+}
+/**
+ * Missing is a fact that is not known and would settle a finding.
+ */
+export interface Missing {
+	item?: string;
+	socket?: string;
+	setting?: string;
+	attr: string;
+	/**
+	 * "how M2_1 is keyed"
+	 */
+	says: string;
 }
 /**
  * Step is one thing to do and tick off.
@@ -1522,7 +1565,7 @@ export interface PlanQuestion {
 	order?: string[];
 }
 /**
- * Advice is the whole answer.
+ * Advice is the planner's whole answer.
  */
 export interface Advice {
 	end: 'optimal' | 'impossible' | 'gave up';

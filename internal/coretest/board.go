@@ -1,7 +1,6 @@
-package fit
+package coretest
 
 import (
-	"fmt"
 	"strings"
 	"testing"
 
@@ -15,13 +14,13 @@ import (
 
 const gib = quantity.GiB
 
-// board is the machine of the tests. U is the processor's own M.2 socket, L the
+// Board is the machine of the table tests. U is the processor's own M.2 socket, L the
 // chipset's, which takes P5 and P6 with it; K is keyed B; Q and G are badly
 // described; T is tight; O is dead with the old processor; X1 to X3 are slots, of
 // which X2 takes half of X1's lanes; A1 to B2 are memory. W lies under X2 and
 // takes 110 mm only; P8 is a caddy for 9.5 mm that is not there, P9 wants an
 // angled lead, PO is fed by a slim plug; V is a U.2 port, R1 to R3 are USB.
-func board() *machine.Sheet {
+func Board() *machine.Sheet {
 	m2 := func(id machine.SocketID, group machine.GroupID, gen quantity.Gen, key part.Key, protocols ...link.Protocol) machine.Socket {
 		return machine.Socket{ID: id, Kind: machine.M2, Group: group, Gen: gen, Lanes: 4, SATAGen: 3, Key: key, Protocols: protocols,
 			LengthsMM: []quantity.Millimetres{42, 60, 80}}
@@ -54,10 +53,12 @@ func board() *machine.Sheet {
 	}
 	x1 := slot("X1", "wide", 4, 0, 16, 16, 1)
 	x1.Splits = [][]quantity.Lanes{{8, 8}, {8, 4, 4}, {4, 4, 4, 4}}
+	upper := m2("U", "top", 4, "M", link.PCIe)
+	upper.TopMM, under.TopMM = 12, 12
 	bay := sata("P1", part.Form2i5)
 	bay.BayMM = 7
-	a1 := dimm("A1", "A")
-	a1.TopMM = 36
+	a1, a2 := dimm("A1", "A"), dimm("A2", "A")
+	a1.TopMM, a2.TopMM = 36, 60
 	split := machine.Setting{ID: "split", Name: "Slot 1 layout", Default: "16", Options: []machine.Option{{Value: "16", Name: "x16"}, {Value: "8+8", Name: "x8x8"}, {Value: "8+4+4", Name: "x8x4x4"}, {Value: "4+4+4+4", Name: "x4x4x4x4"}}}
 	divided := func(i int) machine.Rule {
 		return machine.Rule{ID: "s" + split.Options[i].Value, When: []machine.Condition{{Setting: "split", Is: split.Options[i].Value}}, Then: []machine.Effect{{Socket: "X1", Split: x1.Splits[i-1]}}}
@@ -75,10 +76,10 @@ func board() *machine.Sheet {
 		Processors: []machine.Processor{{ID: "old", Name: "the old one"}, {ID: "new", Name: "the new one"}},
 		Chassis:    machine.Chassis{CardMM: 270, LowSlots: quantity.Yes, Feeds3V3: quantity.Yes, Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 3}, {Kind: part.PlugMolex, Count: 1, From: "the board's own lead"}}},
 		Sockets: []machine.Socket{
-			m2("U", "top", 4, "M", link.PCIe), m2("L", "low", 3, "M", link.PCIe, link.SATA), k,
+			upper, m2("L", "low", 3, "M", link.PCIe, link.SATA), k,
 			m2("F", "low", 4, "M", link.PCIe), q, g,
 			tight, old, bay, sata("P5", part.Form2i5, part.Form3i5), sata("P6", part.Form2i5, part.Form3i5), sata("P7"),
-			a1, dimm("A2", "A"), dimm("B1", "B"), dimm("B2", "B"),
+			a1, a2, dimm("B1", "B"), dimm("B2", "B"),
 			x1, slot("X2", "wide", 4, 8, 8, 16, 2), slot("X3", "low", 3, 0, 4, 4, 3),
 			under, caddy, angled, optical, u2, usb("R1", link.USB10), usb("R2", link.USB20), usb("R3", ""),
 		},
@@ -104,14 +105,15 @@ func board() *machine.Sheet {
 	return s
 }
 
-// shelf is the parts of the tests by short name; a second copy of one is "m16'" and so on.
-var shelf = func() map[string]*part.Part {
+// Parts is the parts of the table tests by short name; a second copy of one is "m16'"
+// and so on.
+var Parts = func() map[string]*part.Part {
 	card := func(p link.Protocol, gen quantity.Gen, lanes quantity.Lanes, length quantity.Millimetres, keys ...part.Key) *part.Drive {
 		return &part.Drive{Form: part.FormM2, Protocol: p, Gen: gen, Lanes: lanes, CapacityBytes: quantity.DriveBytes(500), M2: &part.M2{Keys: keys, LengthMM: length, TwoSided: quantity.No}}
 	}
 	high := func(p *part.Part, f func(*part.Part)) *part.Part { f(p); return p }
 	slotCard := func(connector, lanes quantity.Lanes, openings int, long quantity.Millimetres) *part.Card {
-		return &part.Card{Connector: connector, Gen: 4, Lanes: lanes, Openings: openings, LengthMM: long}
+		return &part.Card{Connector: connector, Gen: 4, Lanes: lanes, Openings: openings, LengthMM: long, LowBracket: quantity.Yes}
 	}
 	four := []part.Position{{Lanes: 4}, {FirstLane: 4, Lanes: 4}, {FirstLane: 8, Lanes: 4}, {FirstLane: 12, Lanes: 4}}
 	quad, two, joined, full := slotCard(16, 16, 1, 200), slotCard(8, 8, 1, 200), slotCard(8, 8, 1, 200), slotCard(4, 4, 1, 100)
@@ -132,7 +134,7 @@ var shelf = func() map[string]*part.Part {
 		"ssd": {Drive: box(part.Form2i5, 480)}, "hdd": {Drive: box(part.Form3i5, 2000)},
 		"m8": {Module: module(8*gib, 2400, 1)}, "m16": {Module: module(16*gib, 3200, 1)}, "m32": {Module: module(32*gib, 3200, 1)}, "m64": {Module: module(64*gib, 3200, 1)},
 		"gpu": {Card: slotCard(16, 16, 2, 250)}, "thin": {Card: slotCard(16, 16, 1, 250)}, "longgpu": {Card: slotCard(16, 16, 1, 310)}, "nic": {Card: slotCard(4, 4, 1, 100)},
-		"plain": {Card: &part.Card{Connector: 4, Lanes: 4, Openings: 1, LengthMM: 100}}, "full": {Card: full}, "quad": {Card: quad}, "two": {Card: two}, "joined": {Card: joined},
+		"plain": {Card: &part.Card{Connector: 4, Lanes: 4, Openings: 1, LengthMM: 100, LowBracket: quantity.Yes}}, "full": {Card: full}, "quad": {Card: quad}, "two": {Card: two}, "joined": {Card: joined},
 		"tall":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.TopMM, p.Drive.M2.Heatsink = 8, quantity.Yes }),
 		"both":   high(&part.Part{Drive: card(link.PCIe, 4, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.TwoSided, p.Drive.M2.BottomMM = quantity.Yes, 1.35 }),
 		"gen5":   high(&part.Part{Drive: card(link.PCIe, 5, 4, 80, "M")}, func(p *part.Part) { p.Drive.M2.Heatsink = quantity.No }),
@@ -154,7 +156,7 @@ var shelf = func() map[string]*part.Part {
 		"u2":        {Drive: &part.Drive{Form: part.FormU2, Protocol: link.PCIe, Gen: 4, Lanes: 4, HeightMM: 15}},
 		"riser":     {Card: &part.Card{M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80, TwoSided: quantity.No}, Gen: 4, Lanes: 4, Carrier: &part.Carrier{Positions: []part.Position{{Takes: part.TakesSlot, Lanes: 4, Physical: 16}}}}},
 		"tou2":      {Card: &part.Card{M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80, TwoSided: quantity.No}, Gen: 3, Lanes: 4, Carrier: &part.Carrier{Positions: []part.Position{{Takes: part.TakesU2, Lanes: 4, Drives: []part.Form{part.FormU2}}}}}},
-		"ports":     {Card: &part.Card{Connector: 4, Gen: 3, Lanes: 2, Openings: 1, LengthMM: 100, Carrier: &part.Carrier{Switch: true, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5}}, {Takes: part.TakesSATA, SATAGen: 3}}}}},
+		"ports":     {Card: &part.Card{Connector: 4, Gen: 3, Lanes: 2, Openings: 1, LengthMM: 100, LowBracket: quantity.Yes, Carrier: &part.Carrier{Switch: true, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5}}, {Takes: part.TakesSATA, SATAGen: 3}}}}},
 		"box":       {Enclosure: &part.Enclosure{USB: link.USB10, Queues: quantity.Yes, Trims: quantity.No, Translates: quantity.No, Positions: []part.Position{{Lanes: 4, Gen: 3, LengthsMM: []quantity.Millimetres{80}}}}},
 		"fastbox":   {Enclosure: &part.Enclosure{USB: link.USB20, Positions: []part.Position{{Lanes: 4, Gen: 3, LengthsMM: []quantity.Millimetres{80}}}}},
 		"dock":      {Enclosure: &part.Enclosure{USB: link.USB5, OwnSupply: quantity.No, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5, part.Form3i5}}}}},
@@ -171,10 +173,10 @@ var shelf = func() map[string]*part.Part {
 	return out
 }()
 
-// lay reads "nvme:U +m16:A2 +m16': profile=on" into a build: a part in a socket,
+// Lay reads "nvme:U +m16:A2 +m16': profile=on" into a build: a part in a socket,
 // + for one that came to be fitted, no socket for the mat, and settings.
-func lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
-	b := &rig.Rig{Sheet: sheet}
+func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
+	b := &rig.Rig{Sheet: sheet, Found: &rig.Setup{}}
 	for _, word := range strings.Fields(text) {
 		if id, value, ok := strings.Cut(word, "="); ok {
 			if id == "cpu" {
@@ -186,7 +188,7 @@ func lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 		}
 		name, socket, _ := strings.Cut(word, ":")
 		name, isNew := strings.CutPrefix(name, "+")
-		p := shelf[strings.TrimRight(name, "'")]
+		p := Parts[strings.TrimRight(name, "'")]
 		if p == nil || socket != "" && !strings.Contains(socket, "/") && sheet.Socket(machine.SocketID(socket)) == nil {
 			t.Fatalf("%q: no such part or socket", word)
 		}
@@ -196,13 +198,4 @@ func lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 		}
 	}
 	return b
-}
-
-// brief is the findings, one a line: grade, code, socket, item.
-func brief(r *Resolved) string {
-	var lines []string
-	for _, f := range r.Findings {
-		lines = append(lines, strings.Join(strings.Fields(fmt.Sprintf("%s %s %s %s", f.Severity, f.Code, f.Socket, f.Item)), " "))
-	}
-	return strings.Join(lines, "\n")
 }

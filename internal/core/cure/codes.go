@@ -1,0 +1,17 @@
+package cure
+
+import "deepbay/internal/core/fact"
+
+// This file lists the codes of what this room says. Each has its sentence in say.
+
+// What may be said, by name.
+const (
+	ComesOut   fact.Code = "cure/comes-out"
+	GoOff      fact.Code = "cure/go-off"
+	MoveLead   fact.Code = "cure/move-lead"
+	PutInto    fact.Code = "cure/put-into"
+	PutThem    fact.Code = "cure/put-them"
+	RunsSlower fact.Code = "cure/runs-slower"
+	SetTo      fact.Code = "cure/set-to"
+	SwapWith   fact.Code = "cure/swap-with"
+)

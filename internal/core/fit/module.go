@@ -1,0 +1,224 @@
+package fit
+
+// This file holds the rules about memory modules at their slot.
+
+import (
+	"slices"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/known"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+)
+
+func moduleGeneration(l *look) known.Truth {
+	return same(l, value[memory.Generation]{l.s.module().Generation, l.label(rig.ModuleGen)}, value[memory.Generation]{l.sheet.Memory.Generation, l.machine(rig.BoardMemory)})
+}
+
+func tellGeneration(l *look) telling {
+	id, is, want := l.s.piece.ID, l.s.module().Generation, l.sheet.Memory.Generation
+	return telling{says: fact.Of(WrongGeneration, id, is, want),
+		because: []Reason{{FromPart, fact.Of(ModuleIsGen, id, is)}, {FromSheet, fact.Of(BoardTakesGen, want)}, {FromStandard, fact.Of(NotchesDiffer)}},
+		advice:  []fact.Fact{fact.Of(UseModulesOf, want)}}
+}
+
+// registered is what a module is, and what the board takes. Short modules are never
+// registered (JEDEC). Where nothing is said, modules are unbuffered and so is what
+// desktops take; of workstations that is not usual.
+func (l *look) registered() (is, takes known.Truth) {
+	m := l.s.module()
+	is, takes = m.Registered, l.sheet.Memory.Registered
+	if m.Form == memory.SODIMM {
+		is = known.No
+	}
+	plain := l.sheet.Class != machine.Workstation
+	usual := func(t known.Truth, f rig.Fact) known.Truth {
+		if t != known.Unknown || !plain {
+			return t
+		}
+		if l.notes {
+			l.usual = append(l.usual, f)
+		}
+		return known.No
+	}
+	return usual(is, l.label(rig.ModuleReg)), usual(takes, l.machine(rig.BoardReg))
+}
+
+func moduleRegistered(l *look) known.Truth {
+	is, takes := l.registered()
+	if is == known.Unknown {
+		l.miss(l.label(rig.ModuleReg))
+	}
+	if takes == known.Unknown {
+		l.miss(l.machine(rig.BoardReg))
+	}
+	if is == known.Unknown || takes == known.Unknown {
+		return known.Unknown
+	}
+	return known.Of(is == takes)
+}
+
+func tellRegistered(l *look) telling {
+	id := l.s.piece.ID
+	is, takes := l.registered()
+	how := BufferedStartsNot // DDR4 and before: the slot is the same
+	if l.sheet.Memory.Generation == memory.DDR5 {
+		how = BufferedGoesNotIn
+	}
+	return telling{says: fact.Of(WrongBuffer, id, Registered(is == known.Yes), Registered(takes == known.Yes)),
+		because: []Reason{{FromPart, fact.Of(ModuleIsReg, id, Registered(is == known.Yes))}, {FromSheet, fact.Of(BoardTakesReg, Registered(takes == known.Yes))}, {FromStandard, fact.Of(how)}},
+		advice:  []fact.Fact{fact.Of(UseModulesReg, Registered(takes == known.Yes))}}
+}
+
+// Registered is registered or unbuffered, as an argument of facts.
+type Registered bool
+
+// high is a module's height against the room under the cooler.
+func (l *look) high() (is, has measure) {
+	return mm(l.s.module().HeightMM, 0, bareModule, l.label(rig.ModuleTall)), mm(l.s.TopMM, bareModule, endless, l.sheetOf(rig.RoomAbove))
+}
+
+func moduleHeight(l *look) known.Truth { return l.within(l.high()) }
+
+func tellModuleHeight(l *look) telling {
+	is, has := l.high()
+	return l.room(is, has, PartHigh, UnderCooler)
+}
+
+// moduleVolts are the voltages a module runs at: its generation's standard one where
+// its label says nothing (JESD79).
+func moduleVolts(m *part.Module) []quantity.Millivolts {
+	if len(m.Millivolts) > 0 {
+		return m.Millivolts
+	}
+	if v := standardVolts(m.Generation); v > 0 {
+		return []quantity.Millivolts{v}
+	}
+	return nil
+}
+
+func standardVolts(g memory.Generation) quantity.Millivolts {
+	return map[memory.Generation]quantity.Millivolts{memory.DDR2: 1800, memory.DDR3: 1500, memory.DDR4: 1200, memory.DDR5: 1100}[g]
+}
+
+func moduleVoltage(l *look) known.Truth {
+	m, fed := l.s.module(), l.sheet.Memory.Millivolts
+	if fed == 0 { // a board feeds its generation's voltage
+		fed = standardVolts(l.sheet.Memory.Generation)
+		if l.notes && fed > 0 {
+			l.usual = append(l.usual, l.machine(rig.BoardVolt))
+		}
+	}
+	return among(l, value[quantity.Millivolts]{fed, l.machine(rig.BoardVolt)}, moduleVolts(m), l.label(rig.ModuleVolt))
+}
+
+func tellVoltage(l *look) telling {
+	id, runs, fed := l.s.piece.ID, moduleVolts(l.s.module()), l.sheet.Memory.Millivolts
+	if fed == 0 {
+		fed = standardVolts(l.sheet.Memory.Generation)
+	}
+	because := Reason{FromPart, fact.Of(RunsAt, id, runs)}
+	if len(l.s.module().Millivolts) == 0 {
+		because = Reason{FromStandard, fact.Of(StandardVolts, l.s.module().Generation, runs)}
+	}
+	return telling{says: fact.Of(WrongVolts, id, runs, fed), because: []Reason{because, {FromSheet, fact.Of(BoardFeeds, fed)}}, advice: []fact.Fact{fact.Of(UseModulesFor, fed)}}
+}
+
+// moduleInside is whether a module is no larger than stated or proven.
+func moduleInside(l *look) known.Truth {
+	limit := l.sheet.Memory.Module
+	if !limit.StatedBytes.Known() {
+		return known.Unknown
+	}
+	return atMost(l, sizeOf(l.s.module()), known.Exactly(limit.Largest()))
+}
+
+// mostBytes is more than any module or machine holds.
+const mostBytes = quantity.Bytes(1 << 52)
+
+func sizeOf(m *part.Module) known.Range[quantity.Bytes] {
+	if m.SizeBytes.Known() {
+		return known.Exactly(m.SizeBytes)
+	}
+	return known.Between(0, mostBytes)
+}
+
+func tellTrial(l *look) telling {
+	id, limit := l.s.piece.ID, l.sheet.Memory.Module
+	return telling{says: fact.Of(ModuleBeyond, id, limit.Largest()),
+		because: append([]Reason{{FromPart, fact.Of(ModuleIsOf, id, l.s.module().SizeBytes)}}, limitReasons(OfAModule, limit)...),
+		advice:  []fact.Fact{fact.Of(ProveMemory), fact.Of(UseSmaller)}}
+}
+
+// moduleStated is whether a module is no larger than the sheet states; one that is
+// larger than any job proved is another rule's.
+func moduleStated(l *look) known.Truth {
+	limit := l.sheet.Memory.Module
+	if !limit.StatedBytes.Known() || !limit.ProvenBytes.Known() {
+		return known.Unknown
+	}
+	size := sizeOf(l.s.module())
+	return known.Or(known.AtMost(size, known.Exactly(limit.StatedBytes)), known.Not(known.AtMost(size, known.Exactly(limit.ProvenBytes))))
+}
+
+func tellProven(l *look) telling {
+	return telling{says: fact.Of(ModuleProven, l.s.piece.ID), because: limitReasons(OfAModule, l.sheet.Memory.Module)}
+}
+
+// What a limit is of, as arguments of facts.
+const (
+	OfAModule  fact.Noun = "a module"
+	OfAllSlots fact.Noun = "all slots"
+)
+
+func limitReasons(what fact.Noun, l machine.Limit) []Reason {
+	out := []Reason{{FromSheet, fact.Of(LimitStated, l.StatedBytes, what)}}
+	if l.ProvenBytes.Known() {
+		out = append(out, Reason{FromSheet, fact.Of(LimitProven, l.ProvenBytes, Typed(l.ProvenBy))})
+	}
+	return out
+}
+
+// Typed is words that somebody typed, as an argument of facts: they are not ours.
+type Typed string
+
+// rates are the rates that a module has by its label: its own, and with a profile.
+func rateOf(m *part.Module, profile bool) known.Range[quantity.MTps] {
+	rate := m.RateMTps
+	if profile && m.ProfileMTps.Known() {
+		rate = m.ProfileMTps
+	}
+	if rate.Known() {
+		return known.Exactly(rate)
+	}
+	return known.Between(0, mostMTps)
+}
+
+// mostMTps is faster than any module.
+const mostMTps quantity.MTps = 20_000
+
+// fastest is the highest rate a module can run at.
+func fastest(m *part.Module) quantity.MTps { return max(m.RateMTps, m.ProfileMTps) }
+
+// bySocket lists the places of some sockets.
+func bySocket(socks []*sock) []rig.Path {
+	out := make([]rig.Path, len(socks))
+	for i, s := range socks {
+		out[i] = s.path
+	}
+	return out
+}
+
+// sameAs is the other sockets of which the same is said.
+func others(socks []*sock, first *sock) []rig.Placement {
+	var out []rig.Placement
+	for _, s := range socks {
+		if s != first {
+			out = append(out, rig.Placement{Item: s.piece.ID, Socket: s.path})
+		}
+	}
+	return slices.Clip(out)
+}

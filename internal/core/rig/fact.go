@@ -1,0 +1,85 @@
+package rig
+
+import "deepbay/internal/core/machine"
+
+// Fact is something about the machine or a piece that may be known or not: which
+// attribute of what. It is small and compared with ==, so it can be listed once for
+// many findings, asked for, and answered.
+type Fact struct {
+	Item    ItemID            // a piece: what its label says
+	Socket  Path              // a place: what the sheet says of it, or of the part that brings it
+	Setting machine.SettingID // a setting of the firmware
+	Attr    Attr              // of the machine as a whole where none of these is given
+}
+
+// Attr is an attribute that facts are about. The names are stable: files carry them.
+type Attr string
+
+// The attributes of places.
+const (
+	Keyed       Attr = "key"              // where an M.2 socket is keyed
+	Posts       Attr = "posts"            // at which lengths it has posts
+	RoomBeside  Attr = "room beside"      // how wide a card there is room for
+	RoomAbove   Attr = "room above"       // free height above a card, or under a cooler
+	RoomUnder   Attr = "room under"       // free height below a card
+	RoomCovered Attr = "room under card"  // what is left with a card over it
+	Speaks      Attr = "protocols"        // what it is wired for
+	PlaceGen    Attr = "generation"       // of its link
+	PlaceLanes  Attr = "lanes"            // how many it is wired with
+	SATAPort    Attr = "sata generation"  // of a port
+	USBPort     Attr = "usb mode"         // of a port
+	Long        Attr = "length"           // of a slot
+	OpenEnded   Attr = "open end"         // a longer card goes in over its end
+	Opens       Attr = "opening"          // the rear opening it is at
+	Cools       Attr = "heatsink"         // the board brings one
+	BayTakes    Attr = "bay"              // which drives the bay takes
+	BayHeight   Attr = "bay height"       // and how tall
+	HasLead     Attr = "data lead"        // one lies there
+	HasHolder   Attr = "bracket or caddy" // it is there
+	RoomForCard Attr = "room for a card"  // in the slot of an adapter
+	HoldsNow    Attr = "holds"            // what lies there: nobody has looked
+)
+
+// The attributes of pieces.
+const (
+	Notched    Attr = "notches"     // of an M.2 card
+	CardLong   Attr = "card length" // of an M.2 card or a slot card
+	CardWide   Attr = "card width"  // of an M.2 card
+	CardTall   Attr = "card height" // above its board, heatsink included
+	CardDeep   Attr = "under side"  // parts there, and how tall
+	Protocol   Attr = "protocol"    // PCIe or SATA
+	PartGen    Attr = "part generation"
+	PartLanes  Attr = "part lanes"
+	PartUSB    Attr = "part usb mode"
+	DriveTall  Attr = "drive height"
+	DriveRate  Attr = "drive rate"
+	Edge       Attr = "card edge" // how long the edge of a slot card is
+	Bracket    Attr = "low bracket"
+	ModuleGen  Attr = "memory generation"
+	ModuleReg  Attr = "registered"
+	ModuleTall Attr = "module height"
+	ModuleVolt Attr = "module voltage"
+	ModuleSize Attr = "module size"
+	ModuleRate Attr = "module speed"
+	Ranks      Attr = "ranks"
+	Clocked    Attr = "clock driver"
+	OwnSupply  Attr = "own supply"
+	PowerPin   Attr = "power-disable pin"
+	Capacity   Attr = "capacity"
+)
+
+// The attributes of the machine as a whole.
+const (
+	BoardMemory Attr = "board memory"     // which generation it takes
+	BoardReg    Attr = "board registered" // registered modules or not
+	BoardVolt   Attr = "board voltage"
+	BoardClock  Attr = "board clock drivers"
+	BoardSpeeds Attr = "board speeds"
+	CaseLong    Attr = "case card length"
+	CaseLow     Attr = "case low profile"
+	Feeds3V3    Attr = "supply 3.3 V"
+	Fitted      Attr = "processor"
+	UplinkOf    Attr = "uplink"  // Socket names one behind it
+	SetTo       Attr = "setting" // the value of a setting whose default is not stated
+	Starts      Attr = "starts from PCIe"
+)

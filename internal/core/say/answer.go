@@ -1,0 +1,370 @@
+package say
+
+// This file words the answer of a rig: sockets, links, flows, memory, findings.
+
+import (
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+	"strconv"
+)
+
+// Reason is one fact in the chain that leads to an answer.
+type Reason struct {
+	From fit.Source `json:"from"`
+	Says Text       `json:"says"`
+}
+
+// Cure is one way to make a finding go away; at most one is applied. Moves is
+// empty where no placement or setting alone does it.
+type Cure struct {
+	Says  Text       `json:"says"`
+	Moves []rig.Move `json:"moves,omitempty"`
+	Costs []Text     `json:"costs,omitempty"` // what else they change for the worse
+}
+
+// Missing is a fact that is not known and would settle a finding.
+type Missing struct {
+	Item    rig.ItemID        `json:"item,omitempty"`
+	Socket  rig.Path          `json:"socket,omitzero"`
+	Setting machine.SettingID `json:"setting,omitempty"`
+	Attr    rig.Attr          `json:"attr"`
+	Says    Text              `json:"says"` // "how M2_1 is keyed"
+}
+
+// Finding is one judgement about a rig.
+type Finding struct {
+	Code     fit.Code        `json:"code"`
+	Severity fit.Severity    `json:"severity"`
+	Socket   rig.Path        `json:"socket,omitzero"`
+	Item     rig.ItemID      `json:"item,omitempty"`
+	Also     []rig.Placement `json:"also,omitempty"` // other pieces of which the same is true
+	Says     Text            `json:"says"`
+	Because  []Reason        `json:"because"`
+	Cures    []Cure          `json:"cures"`
+	Missing  []Missing       `json:"missing,omitempty"`
+}
+
+// LinkAnswer is the link a drive runs at, or the one a free socket offers. Generation,
+// width and rate are left out where they are not known exactly; text and rate say from
+// what to what.
+type LinkAnswer struct {
+	Protocol   link.Protocol  `json:"protocol,omitempty"`
+	Gen        quantity.Gen   `json:"gen,omitzero"`
+	Lanes      quantity.Lanes `json:"lanes,omitzero"`
+	USB        link.USBMode   `json:"usb,omitempty"`
+	MBps       float64        `json:"mbps,omitzero"`       // line rate after coding, one direction
+	AtMostMBps float64        `json:"atMostMBps,omitzero"` // where that is not known: it is no more than this
+	Text       Text           `json:"text"`                // "Gen 3 x4"
+	Rate       Text           `json:"rate"`                // "3.94 GB/s before packet overhead"
+}
+
+// SocketState is the answer for one socket.
+type SocketState struct {
+	Socket  rig.Path    `json:"socket"`
+	State   fit.State   `json:"state"`
+	Item    rig.ItemID  `json:"item,omitempty"`
+	Link    *LinkAnswer `json:"link,omitempty"`
+	Says    Text        `json:"says"` // one line: what this socket does now
+	Because []Reason    `json:"because"`
+}
+
+// FlowAnswer is what one drive can move, reading, in one direction. Where a rate on the
+// way is not stated the figures are the most it can be, and held names it.
+type FlowAnswer struct {
+	Item        rig.ItemID `json:"item"`
+	Socket      rig.Path   `json:"socket"`
+	Alone       float64    `json:"aloneMBps"`
+	Together    float64    `json:"togetherMBps"`             // with all other drives at work
+	AloneLow    float64    `json:"aloneLowMBps,omitzero"`    // the least it can be, where atMost
+	TogetherLow float64    `json:"togetherLowMBps,omitzero"` // likewise
+	Held        Text       `json:"held"`                     // what holds it then
+	AtMost      bool       `json:"atMost,omitempty"`         // a rate on the way is not stated: the figures are the most it can be
+	Says        Text       `json:"says"`
+}
+
+// MemoryAnswer is what the modules come to.
+type MemoryAnswer struct {
+	TotalBytes  quantity.Bytes      `json:"totalBytes"`
+	UsableBytes quantity.Bytes      `json:"usableBytes"` // less what graphics keeps
+	MTps        quantity.MTps       `json:"rateMTps,omitzero"`
+	Channels    []fit.ChannelAnswer `json:"channels"`
+	Regions     []memory.Region     `json:"regions"`
+	PeakMBps    float64             `json:"peakMBps,omitzero"`  // of evenly spread access
+	Unlooked    bool                `json:"unlooked,omitempty"` // nobody has looked into some slots
+
+	Total   Text     `json:"total"`   // "32 GiB"
+	Speed   Text     `json:"speed"`   // "2933 MT/s"
+	Spread  Text     `json:"spread"`  // "dual channel, all of it"
+	Peak    Text     `json:"peak"`    // "46.93 GB/s"
+	Because []Reason `json:"because"` // why this speed and spread
+}
+
+// Resolved is the whole answer, sockets in the sheet's order, then those of
+// carriers.
+type Resolved struct {
+	Sockets  []SocketState    `json:"sockets"`
+	Carried  []machine.Socket `json:"carried"` // the sockets that carriers bring
+	Flows    []FlowAnswer     `json:"flows"`
+	Memory   MemoryAnswer     `json:"memory"`
+	Findings []Finding        `json:"findings"`
+}
+
+// Socket is the state of one socket, nil if there is none of that name.
+func (r *Resolved) Socket(at rig.Path) *SocketState {
+	for i := range r.Sockets {
+		if r.Sockets[i].Socket == at {
+			return &r.Sockets[i]
+		}
+	}
+	return nil
+}
+
+// Answer words an answer.
+func (v *Voice) Answer(a *fit.Answer) Resolved {
+	out := Resolved{Sockets: make([]SocketState, len(a.Sockets)), Carried: make([]machine.Socket, len(a.Carried)),
+		Flows: make([]FlowAnswer, len(a.Flows)), Findings: make([]Finding, len(a.Findings)), Memory: v.Memory(&a.Memory)}
+	for i := range a.Carried {
+		out.Carried[i] = a.Carried[i].Socket
+		if p := v.rig.PieceIn(a.Carried[i].Path.Holder()); p != nil {
+			out.Carried[i].Where = v.text("position " + strconv.Itoa(a.Carried[i].Path.Last()) + " of " + p.Part.Name).s
+		}
+	}
+	for i := range a.Sockets {
+		out.Sockets[i] = v.socket(a, &a.Sockets[i])
+	}
+	for i := range a.Flows {
+		out.Flows[i] = v.flow(&a.Flows[i], len(a.Flows))
+	}
+	for i := range a.Findings {
+		out.Findings[i] = v.Finding(&a.Findings[i])
+	}
+	return out
+}
+
+// Link words a link.
+func (v *Voice) Link(l *fit.Link) *LinkAnswer {
+	if l == nil {
+		return nil
+	}
+	out := LinkAnswer{Protocol: l.Protocol, USB: l.USB, Text: v.text(linkText(l)), Rate: v.text(rateLong(l))}
+	if l.Gen.Exact() {
+		out.Gen = l.Gen.Low
+	}
+	if l.Lanes.Exact() {
+		out.Lanes = l.Lanes.Low
+	}
+	switch {
+	case l.Known():
+		out.MBps = l.Rate.Low.MBps()
+	case bounded(l):
+		out.AtMostMBps = l.Rate.High.MBps()
+	}
+	return &out
+}
+
+func (v *Voice) reasons(list []fit.Reason) []Reason {
+	out := make([]Reason, len(list))
+	for i, r := range list {
+		out[i] = Reason{r.From, v.Fact(r.Fact)}
+	}
+	return out
+}
+
+// socket words one socket: what it does now, in a line.
+func (v *Voice) socket(a *fit.Answer, s *fit.SocketState) SocketState {
+	out := SocketState{Socket: s.Socket, State: s.State, Item: s.Item, Link: v.Link(s.Link), Because: v.reasons(s.Because)}
+	says := ""
+	p := v.rig.Piece(s.Item)
+	switch {
+	case s.State == fit.Off && s.Item == "" && s.Dead:
+		says = "not served"
+	case s.State == fit.Off && s.Item != "":
+		says = "off: " + v.name(s.Item) + " is not seen here"
+	case s.State == fit.Off:
+		says = "off"
+	case s.State == fit.Stopped:
+		says = v.name(s.Item) + " does not work here"
+	case s.State == fit.Unsure && s.Link == nil:
+		says = "unknown: the sheet or the label does not say enough"
+	case s.State != fit.Free && s.Link != nil && s.Brings > 0:
+		says = linkText(s.Link) + ", " + decimal(float64(s.Served)) + " of " + plural(s.Brings, "position") + " served"
+	case s.State != fit.Free && s.Link != nil && p != nil && p.Part.Card == nil:
+		says = linkLine(s.Link)
+	case s.State != fit.Free && s.Link != nil:
+		says = linkText(s.Link)
+	case s.State == fit.Live && p != nil && p.Part.Module != nil:
+		says = p.Part.Module.SizeBytes.Binary() + ", " + value(a.Memory.MTps, "")
+		if a.Memory.MTps.Exact() {
+			says = p.Part.Module.SizeBytes.Binary() + " at " + value(a.Memory.MTps, "")
+		}
+	case s.State == fit.Free && s.Link != nil:
+		says = "free, " + linkText(s.Link)
+	case s.State == fit.Free:
+		says = "free"
+		if v.rig.IsUnlooked(s.Socket.Top()) && !s.Socket.Nested() {
+			says = "not looked at"
+		}
+	}
+	out.Says = v.text(says)
+	return out
+}
+
+// shared names a link that several drives pass.
+func (v *Voice) shared(s fit.Shared) string {
+	switch {
+	case s.Root != "":
+		return "the uplink of the " + v.root(s.Root)
+	case s.Box:
+		return "the USB link of " + s.At.String()
+	case s.Is():
+		return "the link of the carrier in " + s.At.String()
+	}
+	return "nothing"
+}
+
+func (v *Voice) flow(f *fit.Flow, drives int) FlowAnswer {
+	out := FlowAnswer{Item: f.Item, Socket: f.Socket, Alone: f.Alone.High.MBps(), Together: f.Together.High.MBps()}
+	held, says := v.shared(f.Held), ""
+	switch {
+	case f.Open.Is():
+		held, out.AtMost = v.shared(f.Open), true
+		says = "at most " + f.Alone.High.String() + ": what " + held + " carries is not stated"
+	case !f.Sure():
+		out.AtMost = true
+		says = value(f.Alone, "") + " alone"
+		if f.Held.Is() {
+			says += ", " + value(f.Together, "") + " with all " + plural(drives, "drive") + " at work"
+		}
+	default:
+		says = f.Alone.High.String() + " alone"
+		if f.Held.Is() {
+			says += ", " + f.Together.High.String() + " with all " + plural(drives, "drive") + " at work, held by " + held
+		}
+	}
+	if out.AtMost {
+		out.AloneLow, out.TogetherLow = f.Alone.Low.MBps(), f.Together.Low.MBps()
+	}
+	out.Held, out.Says = v.text(held), v.text(says)
+	return out
+}
+
+// Memory words what the modules come to.
+func (v *Voice) Memory(m *fit.MemoryAnswer) MemoryAnswer {
+	out := MemoryAnswer{Channels: m.Channels, Regions: m.Regions, Unlooked: m.Unlooked, Because: v.reasons(m.Because)}
+	if m.Channels == nil {
+		out.Channels = []fit.ChannelAnswer{}
+	}
+	if m.Regions == nil {
+		out.Regions = []memory.Region{}
+	}
+	if m.Sized() {
+		out.TotalBytes, out.UsableBytes = m.Total.Low, m.Usable.High
+	}
+	if m.MTps.Exact() {
+		out.MTps = m.MTps.Low
+	}
+	if m.Peak.Exact() {
+		out.PeakMBps = m.Peak.Low.MBps()
+	}
+	modules := 0
+	for _, c := range m.Channels {
+		modules += c.Modules
+	}
+	total, spreads := value(m.Total, ""), ""
+	switch {
+	case modules == 0 && m.Unlooked:
+		total, spreads = "not looked at", "unknown, because nobody has looked into the slots"
+	case modules == 0:
+		total, spreads = "no memory", "no channel filled"
+	case !m.Sized():
+		spreads = "unknown, because a module's size is not stated"
+	default:
+		spreads = spread(m.Regions)
+	}
+	out.Total, out.Spread = v.text(total), v.text(spreads)
+	out.Speed, out.Peak = v.text(value(m.MTps, "")), v.text(value(m.Peak, ""))
+	return out
+}
+
+// Finding words a finding.
+func (v *Voice) Finding(f *fit.Finding) Finding {
+	out := Finding{Code: f.Code, Severity: f.Severity, Socket: f.Socket, Item: f.Item, Also: f.Also, Because: v.reasons(f.Because), Cures: []Cure{}}
+	says := v.words(f.Says)
+	if len(f.Also) > 0 {
+		says += "; so is it with " + v.placesOf(f.Also)
+	}
+	out.Says = v.text(says)
+	for _, m := range f.Missing {
+		what := v.missing(m)
+		out.Missing = append(out.Missing, Missing{m.Item, m.Socket, m.Setting, m.Attr, v.text(what)})
+		out.Because = append(out.Because, Reason{v.source(m), v.text("unknown, because " + v.silent(m) + " " + what)})
+	}
+	for _, c := range f.Cures {
+		out.Cures = append(out.Cures, Cure{v.Fact(c.Says), c.Moves, v.facts(c.Costs)})
+	}
+	for _, a := range f.Advice {
+		out.Cures = append(out.Cures, Cure{Says: v.Fact(a)})
+	}
+	return out
+}
+
+// source is who is silent about a fact.
+func (v *Voice) source(f rig.Fact) fit.Source {
+	switch {
+	case f.Attr == rig.Fitted || f.Attr == rig.HoldsNow || f.Setting != "":
+		return fit.FromPlan
+	case f.Item != "" || f.Socket.Nested():
+		return fit.FromPart
+	}
+	return fit.FromSheet
+}
+
+// silent says who does not say it.
+func (v *Voice) silent(f rig.Fact) string {
+	switch {
+	case f.Attr == rig.HoldsNow:
+		return "nobody has looked"
+	case f.Attr == rig.Fitted:
+		return "the job does not say"
+	case f.Item != "":
+		return "the label of " + v.name(f.Item) + " does not say"
+	case f.Socket.Nested():
+		if p := v.rig.PieceIn(f.Socket.Holder()); p != nil {
+			return "the description of " + p.Part.Name + " does not say"
+		}
+	}
+	return "the sheet does not say"
+}
+
+// missing says what is not known of a thing.
+func (v *Voice) missing(f rig.Fact) string {
+	s, ok := attributes[f.Attr]
+	if !ok {
+		return string(f.Attr)
+	}
+	about := f.Socket.String()
+	if f.Setting != "" {
+		about, _ = settingName(v.rig.Sheet, f.Setting, "")
+	}
+	if f.Item != "" {
+		about = v.name(f.Item)
+	}
+	return fill(s, about)
+}
+
+// State of memory in one line, for lists and questions: "32 GiB, 2933 MT/s, dual channel".
+func (m *MemoryAnswer) line() string { return m.Total.s + ", " + m.Speed.s + ", " + m.Spread.s }
+
+// Codes lists every code that has a sentence, for the test that none is without.
+func Codes() []fact.Code {
+	out := make([]fact.Code, 0, len(sentences))
+	for c := range sentences {
+		out = append(out, c)
+	}
+	return out
+}

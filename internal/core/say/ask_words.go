@@ -1,0 +1,62 @@
+package say
+
+import (
+	"deepbay/internal/core/ask"
+	"deepbay/internal/core/fact"
+)
+
+// askWords is what room ask says. {0} is the first value of a fact, and so on; see
+// Voice.arg for what may follow a colon.
+var askWords = map[fact.Code]string{
+	ask.AllTogether:    "all together",
+	ask.AsPrinted:      "as many systems print it",
+	ask.Asked:          "asked of the uplink",
+	ask.BeforeOverhead: "before packet overhead",
+	ask.BinaryOf:       "{0}",
+	ask.CapacityIs:     "{0:dec} is {0}",
+	ask.CardAENVMe:     "A+E NVMe x1",
+	ask.CardBMNVMe:     "B+M NVMe x2",
+	ask.CardBMSATA:     "B+M SATA",
+	ask.CardMKeyNVMe:   "M-key NVMe x4",
+	ask.CardMKeySATA:   "M-key SATA",
+	ask.DecimalOf:      "{0:dec}",
+	ask.DoesNotSay:     "it does not say",
+	ask.DriveCount:     "{0} drives: write 1 to 64",
+	ask.DrivePlans:     "each drive is {0}, {1} to plan with",
+	ask.DrivesUnstated: "unknown, because the drives' generation or width is not stated: {0}",
+	ask.Each:           "{0} each",
+	ask.EachAtOnce:     "each, all at once",
+	ask.EightBytes:     "a channel moves 8 bytes a transfer; module names are the peak in MB/s cut to hundreds",
+	ask.ExactOf:        "{0:exact}",
+	ask.Exactly:        "exactly",
+	ask.Graded:         "{0}",
+	ask.IfMemory:       "if it is memory, or a system printed it",
+	ask.InBinary:       "binary",
+	ask.InDecimal:      "decimal",
+	ask.LinkGives:      "{0}, {0:rate}",
+	ask.LowerOfTwo:     "a PCIe link runs at the lower generation and the narrower width of its two ends",
+	ask.ManyOf:         "{0} of {1}",
+	ask.MaxMin:         "shares are max-min fair; reads and writes load the uplink in different directions",
+	ask.MemoryComesTo:  "{0}, {1}, {2}",
+	ask.ModuleCarries:  "{0}, one channel {1}, two {2}",
+	ask.OneAlone:       "one alone",
+	ask.OneEnd:         "one end is {0}",
+	ask.OneOf:          "{0:or}",
+	ask.OrderGuessed:   "the sheet gives no order for {0}; these slots are a guess",
+	ask.OrderSaid:      "for {0} the sheet says these slots",
+	ask.OtherEnd:       "the other is {0}",
+	ask.Peak:           "peak",
+	ask.Plain:          "{0}",
+	ask.Rate:           "{0}",
+	ask.SoldAs:         "a drive sold as this",
+	ask.SoldExact:      "{0:exact}, printed {0:system}",
+	ask.SoldInSizes:    "drives are sold in sizes of IDEMA LBA1-03, above 8 TB of SFF-8447",
+	ask.SystemOf:       "{0:system}",
+	ask.TenAndTwo:      "1 GB is 10^9 bytes, 1 GiB is 2^30; some systems divide by 2^30 and write GB",
+	ask.TimesCarried:   "{0:two} times what it carries",
+	ask.ToPlanWith:     "to plan with",
+	ask.Unknown:        "unknown",
+	ask.UplinkPlans:    "the uplink is {0}, {1} to plan with",
+	ask.UplinkUnstated: "unknown, because the uplink's generation or width is not stated: {0}",
+	ask.WithPackets:    "with {0}-byte packets",
+}

@@ -1,0 +1,139 @@
+package say
+
+// This file words the answers of the slide rule.
+
+import (
+	"errors"
+	"slices"
+
+	"deepbay/internal/core/ask"
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
+)
+
+// Figure is one number or name of an answer with what it is.
+type Figure struct {
+	What  Text `json:"what"`
+	Value Text `json:"value"`
+}
+
+// Reply is what is said to a question.
+type Reply struct {
+	Says    Text       `json:"says"` // the answer in one line
+	Lines   []Figure   `json:"lines"`
+	Because []Reason   `json:"because"`
+	Asks    []part.Ask `json:"asks"`           // what the question leaves open
+	Fault   Text       `json:"fault,omitzero"` // why it cannot be answered as it is written
+}
+
+// Fit is whether one kind of M.2 card goes into a socket, and works there.
+type Fit struct {
+	Card     Text       `json:"card"`
+	Keys     []part.Key `json:"keys"`
+	State    fit.State  `json:"state"`
+	Says     Text       `json:"says"`
+	Findings []fit.Code `json:"findings"`
+}
+
+// nobody is a rig of nothing, for answers about no machine.
+var nobody = rig.Rig{Sheet: &machine.Sheet{}}
+
+// Reply words an answer of the slide rule.
+func (l Language) Reply(a *ask.Reply) Reply {
+	v := In(l, &nobody)
+	out := Reply{Says: v.Fact(a.Says), Lines: make([]Figure, len(a.Lines)), Because: v.reasons(a.Because), Asks: filled(a.Asks)}
+	for i, f := range a.Lines {
+		out.Lines[i] = Figure{v.Fact(f.What), v.Fact(f.Value)}
+	}
+	return out
+}
+
+// Cannot is the reply to words that cannot be answered: while somebody types
+// that is the ordinary case, and no error.
+func (l Language) Cannot(err error) Reply {
+	out := l.Reply(&ask.Reply{})
+	out.Fault = l.Error(err)
+	return out
+}
+
+// Error words an error of the core for people.
+func (l Language) Error(err error) Text {
+	v := In(l, &nobody)
+	var many ask.TooMany
+	var unread interface{ Said() fact.Fact }
+	switch {
+	case errors.As(err, &many):
+		return v.Fact(many.Fact)
+	case errors.As(err, &unread):
+		return v.Fact(unread.Said())
+	}
+	return v.text(err.Error())
+}
+
+// Problems puts into words what is wrong, seen by a voice that knows the names.
+func (v *Voice) Problems(list problem.List) problem.List {
+	out := slices.Clone(list)
+	for i := range out {
+		p := &out[i]
+		if p.Fact.Is() {
+			p.Says = v.words(p.Fact)
+		}
+		p.Says, p.Cure = v.text(p.Says).s, v.text(p.Cure).s
+	}
+	return out
+}
+
+// Problems words what is wrong with a document of which nothing else is known.
+func (l Language) Problems(list problem.List) problem.List { return In(l, &nobody).Problems(list) }
+
+// Population words how modules spread over a machine's slots.
+func (l Language) Population(p *ask.Populated) Reply {
+	v := In(l, &p.Rig)
+	m := v.Memory(&p.Answer.Memory)
+	out := Reply{Says: v.text(m.line()), Lines: []Figure{}, Asks: []part.Ask{}}
+	line := func(what, value string) { out.Lines = append(out.Lines, Figure{v.text(what), v.text(value)}) }
+	for _, q := range p.Rig.Placements {
+		line(q.Socket.String(), p.Rig.Piece(q.Item).Part.Describe())
+	}
+	line("peak", value(p.Answer.Memory.Peak, ""))
+	for i := range p.Answer.Findings {
+		f := &p.Answer.Findings[i]
+		out.Lines = append(out.Lines, Figure{v.text(string(f.Severity)), v.Finding(f).Says})
+	}
+	n := fact.Count{N: len(p.Rig.Placements), Of: "module"}
+	order := fact.Of(ask.OrderSaid, n)
+	if p.Guess {
+		order = fact.Of(ask.OrderGuessed, n)
+	}
+	out.Because = append([]Reason{{fit.FromSheet, v.Fact(order)}}, m.Because...)
+	return out
+}
+
+// Keys words which kinds of M.2 card go into a socket.
+func (l Language) Keys(key part.Key, protocols []link.Protocol) []Fit {
+	fits := ask.Keys(key, protocols)
+	out := make([]Fit, len(fits))
+	for i := range fits {
+		f := &fits[i]
+		r := f.Rig
+		r.Pieces = []rig.Piece{r.Pieces[0]}
+		p := *r.Pieces[0].Part
+		p.Name = sentences[f.Card]
+		r.Pieces[0].Part = &p
+		v := In(l, &r)
+		s := v.socket(&f.Answer, &f.Answer.Sockets[0])
+		out[i] = Fit{v.Fact(fact.Of(f.Card)), f.Keys, s.State, s.Says, []fit.Code{}}
+		for n := range f.Answer.Findings {
+			x := &f.Answer.Findings[n]
+			if out[i].Findings = append(out[i].Findings, x.Code); x.Severity == fit.Stops {
+				out[i].Says = v.Finding(x).Says
+			}
+		}
+	}
+	return out
+}

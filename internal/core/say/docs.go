@@ -1,0 +1,371 @@
+package say
+
+// This file is a job and the planner's answers as documents: what the API and the files
+// for programs carry, worded.
+
+import (
+	"time"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/workorder"
+)
+
+// Caution is what can hurt somebody or lose data at a step.
+type Caution struct {
+	Topic Text `json:"topic"`
+	Says  Text `json:"says"`
+}
+
+// Step is one thing to do and tick off.
+type Step struct {
+	ID       StepID          `json:"id"`
+	Phase    workorder.Phase `json:"phase"`
+	Do       Text            `json:"do"`
+	How      []Text          `json:"how"`
+	Cautions []Caution       `json:"cautions"`
+	Item     rig.ItemID      `json:"item,omitempty"`
+	Socket   rig.Path        `json:"socket,omitzero"`
+}
+
+// StepID names a step.
+type StepID string
+
+// Name is what people call a thing: typed or printed, not ours.
+type Name string
+
+// Show is how one kind of screen prints a value.
+type Show struct {
+	Where Text `json:"where"`
+	Text  Text `json:"text"`
+}
+
+// Line is one line to compare: what should be shown, in the words and numbers of
+// the screens, and what is.
+type Line struct {
+	ID       power.LineID   `json:"id"`
+	Screen   power.Screen   `json:"screen"` // "set-up" or "system"
+	About    Text           `json:"about"`  // "Memory total"
+	Expected Text           `json:"expected"`
+	Shows    []Show         `json:"shows"`
+	Normal   Text           `json:"normal,omitzero"` // what looks wrong and is not
+	Verdict  power.Verdict  `json:"verdict"`
+	Seen     Text           `json:"seen,omitzero"`
+	Says     Text           `json:"says,omitzero"` // what the difference is
+	Reading  *power.Reading `json:"reading,omitempty"`
+	Reason   Name           `json:"reason,omitempty"` // why an explained difference is right
+}
+
+// Status is where a job stands.
+type Status struct {
+	Stage job.Stage `json:"stage"`
+	Waits Text      `json:"waits"` // what it waits for
+	Next  Text      `json:"next"`  // the one next action, as a button says it
+	Go    job.Stage `json:"go"`    // the screen on which it is done
+	Stops bool      `json:"stops"` // the plan is stopped
+	Done  int       `json:"done"`  // steps done
+	Steps int       `json:"steps"`
+}
+
+// View is a job with everything the core says about it.
+type View struct {
+	Job      job.Job   `json:"job"`
+	Status   Status    `json:"status"`
+	Found    Resolved  `json:"found"`
+	Planned  Resolved  `json:"planned"`
+	Order    []Step    `json:"order"`
+	Lines    []Line    `json:"lines"`
+	Variants []Variant `json:"variants"`
+	Report   Report    `json:"report"`
+}
+
+// Variant is one way to arrange the memory, with what it comes to and the moves
+// that lead there from the plan as it is.
+type Variant struct {
+	Name    Text            `json:"name"`
+	Memory  MemoryAnswer    `json:"memory"`
+	Slots   []rig.Placement `json:"slots"`
+	Moves   []rig.Move      `json:"moves"`
+	Current bool            `json:"current"`
+}
+
+// Report is what the owner takes along and the shop keeps.
+type Report struct {
+	Fitted  []Fitted  `json:"fitted"`  // new in the machine, or moved
+	Removed []Fitted  `json:"removed"` // found in it and not in the plan
+	Stayed  []Fitted  `json:"stayed"`
+	Set     []Set     `json:"set"`
+	Seen    []Line    `json:"seen"`
+	Open    []Text    `json:"open"`   // what somebody still has to see to
+	Agreed  []Text    `json:"agreed"` // losses the plan accepts
+	Hands   []Name    `json:"hands"`
+	From    time.Time `json:"from,omitzero"` // first tick
+	To      time.Time `json:"to,omitzero"`   // last tick, reading or the closing
+}
+
+// Fitted is one piece and its place.
+type Fitted struct {
+	Item   rig.ItemID `json:"item"`
+	Name   Name       `json:"name"`
+	What   Text       `json:"what"`
+	Serial Name       `json:"serial,omitempty"`
+	Number Name       `json:"number,omitempty"`
+	Socket rig.Path   `json:"socket,omitzero"`
+	From   rig.Path   `json:"from,omitzero"` // moved from here
+	Runs   Text       `json:"runs,omitzero"` // what it does there
+}
+
+// Set is one setting that was changed.
+type Set struct {
+	Name Name `json:"name"`
+	From Name `json:"from"`
+	To   Name `json:"to"`
+}
+
+// CheckFormat and CheckVersion head the answer of `deepbay check --json`.
+const (
+	CheckFormat  = "deepbay/check"
+	CheckVersion = 1
+)
+
+// Check is the judgement of a job's plan, for programs.
+type Check struct {
+	Format  string   `json:"format" jsonschema:"enum=deepbay/check"`
+	Version int      `json:"version" jsonschema:"enum=1"`
+	Job     job.ID   `json:"job"`
+	Title   Name     `json:"title"`
+	Stops   bool     `json:"stops"`
+	Answer  Resolved `json:"answer"`
+}
+
+// CheckOf judges a job's plan.
+func CheckOf(l Language, j *job.Job) Check {
+	r := j.PlannedRig()
+	a := j.Check()
+	return Check{CheckFormat, CheckVersion, j.ID, Name(j.Title), a.Stops(), In(l, &r).Answer(&a)}
+}
+
+// Advice is the planner's whole answer.
+type Advice struct {
+	End          plan.End `json:"end"`
+	Proof        Text     `json:"proof"` // why the best is the best, or why there is none
+	Best         *Way     `json:"best,omitempty"`
+	Alternatives []Way    `json:"alternatives"`
+	Clash        []Text   `json:"clash"` // wishes of which one must give way
+	Cures        []Text   `json:"cures"`
+	Judged       int      `json:"judged"`
+}
+
+// Way is one plan in words and numbers.
+type Way struct {
+	Placements []rig.Placement `json:"placements"`
+	Choices    []rig.Choice    `json:"choices"`
+	Says       []Text          `json:"says"`    // the best: what it comes to; an alternative: only what differs
+	Differs    []Text          `json:"differs"` // an alternative: which pieces lie elsewhere, which settings are others
+	Moves      []rig.Move      `json:"moves"`   // that make it out of any other plan
+	Takes      []part.ID       `json:"takes"`   // from the shelf: pieces named OnShelf before they are in the job
+}
+
+// PlanFormat and PlanVersion head the answer of `deepbay plan --json`.
+const (
+	PlanFormat  = "deepbay/plan"
+	PlanVersion = 1
+)
+
+// Planned is the planner's answer about a job, for programs.
+type Planned struct {
+	Format  string `json:"format" jsonschema:"enum=deepbay/plan"`
+	Version int    `json:"version" jsonschema:"enum=1"`
+	Job     job.ID `json:"job"`
+	Title   Name   `json:"title"`
+	Advice  Advice `json:"advice"`
+}
+
+// Basket is parts that meet a need and the plan they make.
+type Basket struct {
+	Picks []plan.Pick `json:"picks"`
+	What  Text        `json:"what"` // "2 of Sallow 16 GB, Ternlight 500", "" for nothing
+	Cents shelf.Cents `json:"cents"`
+	Price Name        `json:"price"`
+	Says  []Text      `json:"says"` // the first: what it comes to; those after: what the money more buys
+}
+
+// Shopping is the baskets worth their money, the cheapest first: each is better by
+// the criteria than all that cost less.
+type Shopping struct {
+	Baskets []Basket `json:"baskets"`
+	Says    Text     `json:"says"` // how many were looked at, or why there is none
+}
+
+// Offer is what would come of putting one item into one socket.
+type Offer struct {
+	Socket rig.Path  `json:"socket"`
+	State  fit.State `json:"state"` // of the socket, with the item in it
+	Says   Text      `json:"says"`  // short: the link, what stops it, or what it costs
+	Costs  []Text    `json:"costs"` // what the change stops, here or elsewhere, in full
+}
+
+// voice speaks about a job's plan.
+func voice(l Language, j *job.Job) *Voice {
+	r := j.PlannedRig()
+	v := In(l, &r)
+	v.job = j
+	return v
+}
+
+// About speaks about a job.
+func About(l Language, j *job.Job) *Voice { return voice(l, j) }
+
+// Look words the view of a job.
+func Look(l Language, w *job.View) View {
+	j := &w.Job
+	v := voice(l, j)
+	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
+		Lines: v.Lines(w.Lines), Variants: make([]Variant, len(w.Variants)), Report: v.report(w)}
+	for i := range w.Variants {
+		a := &w.Variants[i]
+		out.Variants[i] = Variant{v.Fact(a.Name), v.Memory(&a.Memory), a.Slots, a.Moves, a.Current}
+	}
+	return out
+}
+
+// Status words where a job stands.
+func (v *Voice) Status(s *job.Status) Status {
+	return Status{s.Stage, v.Fact(s.Waits), v.Fact(s.Next), s.Go, s.Stops, s.Done, s.Steps}
+}
+
+// Steps words a work order.
+func (v *Voice) Steps(steps []workorder.Step) []Step {
+	out := make([]Step, len(steps))
+	for i := range steps {
+		s := &steps[i]
+		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket}
+		for n, c := range s.Cautions {
+			out[i].Cautions[n] = Caution{v.Fact(c.Topic), v.Fact(c.Says)}
+		}
+	}
+	return out
+}
+
+// Lines words lines.
+func (v *Voice) Lines(lines []power.Line) []Line {
+	out := make([]Line, len(lines))
+	for i := range lines {
+		l := &lines[i]
+		out[i] = Line{l.ID, l.Screen, v.Fact(l.About), v.Fact(l.Expected), make([]Show, len(l.Shows)), v.Fact(l.Normal), l.Verdict, v.Fact(l.Seen), v.Fact(l.Says), l.Reading, Name(l.Reason)}
+		for n, s := range l.Shows {
+			out[i].Shows[n] = Show{v.Fact(s.Where), v.Fact(s.Text)}
+		}
+	}
+	return out
+}
+
+func (v *Voice) report(w *job.View) Report {
+	r := &w.Report
+	out := Report{Fitted: v.fitted(w, r.Fitted), Removed: v.fitted(w, r.Removed), Stayed: v.fitted(w, r.Stayed), Set: make([]Set, len(r.Set)),
+		Seen: v.Lines(r.Seen), Open: v.facts(r.Open), Agreed: v.facts(r.Agreed), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
+	for i, s := range r.Set {
+		name, from := settingName(&w.Job.Sheet, s.Setting, s.From)
+		_, to := settingName(&w.Job.Sheet, s.Setting, s.To)
+		out.Set[i] = Set{Name(name), Name(from), Name(to)}
+	}
+	for i, h := range r.Hands {
+		out.Hands[i] = Name(h)
+	}
+	return out
+}
+
+func (v *Voice) fitted(w *job.View, list []job.Fitted) []Fitted {
+	out := make([]Fitted, len(list))
+	for i, f := range list {
+		out[i] = Fitted{Item: f.Item, Name: Name(f.Part.Name), What: v.Part(f.Part), Serial: Name(f.Serial), Number: Name(f.Part.Number), Socket: f.Socket, From: f.From}
+		if f.Runs != nil {
+			out[i].Runs = v.socket(&w.Planned, f.Runs).Says
+		}
+	}
+	return out
+}
+
+// Part is a part in one line of the trade's shorthand.
+func (v *Voice) Part(p *part.Part) Text { return v.text(p.Describe()) }
+
+// Advice words the planner's answer.
+func (v *Voice) Advice(a *plan.Advice) Advice {
+	out := Advice{End: a.End, Proof: v.Fact(a.Proof), Alternatives: make([]Way, len(a.Alternatives)), Clash: v.facts(a.Clash), Cures: v.facts(a.Cures), Judged: a.Judged}
+	if a.Best != nil {
+		best := v.way(a.Best)
+		out.Best = &best
+	}
+	for i := range a.Alternatives {
+		out.Alternatives[i] = v.way(&a.Alternatives[i])
+	}
+	return out
+}
+
+func (v *Voice) way(w *plan.Way) Way {
+	return Way{filled(w.Placements), filled(w.Choices), v.facts(w.Says), v.facts(w.Differs), filled(w.Moves), filled(w.Takes)}
+}
+
+// filled is a list that is never null.
+func filled[T any](list []T) []T {
+	if list == nil {
+		return []T{}
+	}
+	return list
+}
+
+// Planned is the planner's answer about a job.
+func (v *Voice) Planned(j *job.Job, a *plan.Advice) Planned {
+	return Planned{PlanFormat, PlanVersion, j.ID, Name(j.Title), v.Advice(a)}
+}
+
+// Shopping words baskets.
+func (v *Voice) Shopping(s *plan.Shopping) Shopping {
+	out := Shopping{Baskets: make([]Basket, len(s.Baskets)), Says: v.Fact(s.Says)}
+	for i := range s.Baskets {
+		b := &s.Baskets[i]
+		what := list(b.Picks, func(p plan.Pick) string { return several(p.Count, p.Name) }, ", ", ", ")
+		out.Baskets[i] = Basket{filled(b.Picks), v.text(what), b.Cents, Name(b.Cents.String()), v.facts(b.Says)}
+	}
+	return out
+}
+
+// Offers words offers.
+func (v *Voice) Offers(offers []fit.Offer) []Offer {
+	out := make([]Offer, len(offers))
+	for i := range offers {
+		o := &offers[i]
+		out[i] = Offer{Socket: o.Socket, State: o.State(), Costs: []Text{}}
+		says := v.socket(&o.After, o.After.Socket(o.Socket)).Says
+		for n := range o.Costs {
+			f := &o.Costs[n]
+			if n == 0 {
+				says = v.text(Rules[f.Code].Title)
+				if f.Item != o.Item && f.Item != "" {
+					says = v.text("costs " + v.name(f.Item))
+				}
+			}
+			out[i].Costs = append(out[i].Costs, v.Finding(f).Says)
+		}
+		out[i].Says = says
+	}
+	return out
+}
+
+// Event words what was done to a job, for its journal.
+func (v *Voice) Event(f fact.Fact) Text { return v.Fact(f) }
+
+// SheetAnswer words an empty machine of a sheet, and its rules.
+func SheetAnswer(l Language, s *machine.Sheet) (Resolved, []Text) {
+	r := rig.Rig{Sheet: s}
+	a := fit.Resolve(&r)
+	v := In(l, &r)
+	return v.Answer(&a), v.Rules()
+}

@@ -1,0 +1,60 @@
+package say
+
+import (
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/power"
+)
+
+// powerWords is what room power says. {0} is the first value of a fact, and so on; see
+// Voice.arg for what may follow a colon.
+var powerWords = map[fact.Code]string{
+	power.AsClock:          "as a clock, on older screens",
+	power.AsRead:           "{0}",
+	power.AsSystems:        "as many systems print it",
+	power.AtMost:           "at most",
+	power.BinaryIs:         "{0}",
+	power.BlankDrive:       "A blank drive says \"no system\" in set-up and has no letter in the system until it is initialised: that is right. Check size and serial number before you initialise anything.",
+	power.CapacityIs:       "{0:label}",
+	power.DecimalExact:     "{0:decimal}",
+	power.DriveLine:        "{0} on {1}",
+	power.FirmwareKeeps:    "Firmware keeps up to about 0.4 GiB for itself.",
+	power.GraphicsKeeps:    "Graphics in the processor keeps {0} and firmware up to about 0.4 GiB more.",
+	power.GraphicsUnstated: "Firmware keeps up to about 0.4 GiB for itself; graphics in the processor keeps a share too, and the sheet does not say how much: up to {0} less is ordinary.",
+	power.HoldsData:        "This drive holds data: never initialise it. If it has no letter in the system, its file system or table is not one the system knows, and the data is there all the same.",
+	power.HoldsUnknown:     "A drive with nothing on it says \"no system\" in set-up and has no letter in the system. Whether this one holds data is not known: look before anything is initialised, and initialise it only when it is known to be blank.",
+	power.IdleCard:         "An idle card may drop to Gen 1: read the link under load. A narrower width does not come back by itself.",
+	power.IdleLink:         "An idle drive may drop to Gen 1: read the link under load. A narrower width does not come back by itself.",
+	power.InBinary:         "binary",
+	power.InDecimal:        "decimal",
+	power.InMegabits:       "in megabits a second",
+	power.InMegabytes:      "in megabytes",
+	power.IsEmpty:          "empty",
+	power.LeadOrPort:       "480 is the lead or the port: take the lead that came with the box, and a rear port.",
+	power.LinkIn:           "Link of {0} in {1}",
+	power.LinkIs:           "{0}",
+	power.LinkOn:           "Link of {0} on {1}",
+	power.Megabytes:        "{0} MB",
+	power.Megahertz:        "{0} MHz",
+	power.MemoryIs:         "{0}",
+	power.MemorySpeed:      "Memory speed",
+	power.MemoryTotal:      "Memory total",
+	power.NoCapacity:       "{0:quoted} is not a capacity: write a number above 0 and a unit, such as 16 GiB or 500 GB",
+	power.NoLine:           "no line is named {0:quoted}",
+	power.NoLinkTyped:      "{0:quoted} is not a link: write it as Gen 3 x4, 8 GT/s x4 or 6 Gb/s",
+	power.NoSpeed:          "{0:quoted} is not a memory speed: write it as 2666 or 2666 MT/s",
+	power.NoUSBSpeed:       "{0:quoted} is no speed of a USB link: write it as 10000 or USB 10 Gb/s",
+	power.NotKnown:         "unknown",
+	power.NotThere:         "not there",
+	power.NothingTyped:     "nothing was typed: write what the screen shows, or \"not there\"",
+	power.OptionIs:         "{0:option}",
+	power.Plainly:          "{0}",
+	power.RateIs:           "{0:long}",
+	power.SettingLine:      "{0}",
+	power.ShowsExpected:    "shows {0}, expected {1}",
+	power.SlotLine:         "Slot {0}",
+	power.SpeedIs:          "{0}",
+	power.SystemMemory:     "Memory the system can use",
+	power.SystemOnly:       "the system uses no more than {0} of it",
+	power.SystemPrints:     "{0:system}",
+	power.UpTo:             "up to {0}",
+}

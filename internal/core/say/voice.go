@@ -1,0 +1,494 @@
+// Package say puts facts, findings, cures, steps, lines, changes and answers into
+// words. It is the only prose in the core: it knows the values of all rooms, and none of
+// them knows it.
+//
+// A Voice speaks about one rig, in one language. Every sentence passes its Language
+// once, which is where another language comes in.
+//
+//	v := say.English(&r)
+//	doc := v.Answer(&answer) // as the API and files carry it
+package say
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"deepbay/internal/core/cure"
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/known"
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/workorder"
+)
+
+// Text is words for people. It can be neither compared nor cut: what a program needs to
+// know stands beside it as a code or value.
+type Text struct {
+	_ [0]func()
+	s string
+}
+
+// String is the words, for a screen.
+func (t Text) String() string { return t.s }
+
+// MarshalText writes the words.
+func (t Text) MarshalText() ([]byte, error) { return []byte(t.s), nil }
+
+// UnmarshalText reads them back, for clients.
+func (t *Text) UnmarshalText(b []byte) error { t.s = string(b); return nil }
+
+// IsZero reports that nothing is said; files leave such a text out.
+func (t Text) IsZero() bool { return t.s == "" }
+
+// Language is what every sentence passes on its way out.
+type Language func(string) string
+
+// Plain is English as it stands in this room.
+var Plain Language = func(s string) string { return s }
+
+// Voice words what is said about one rig.
+type Voice struct {
+	rig   *rig.Rig
+	job   *job.Job // whose rig it is, nil where there is none
+	speak Language
+}
+
+// English speaks about a rig.
+func English(r *rig.Rig) *Voice { return &Voice{rig: r, speak: Plain} }
+
+// In speaks about a rig in a language.
+func In(l Language, r *rig.Rig) *Voice { return &Voice{rig: r, speak: l} }
+
+// text is a finished sentence; an empty one stays empty.
+func (v *Voice) text(s string) Text {
+	if s == "" {
+		return Text{}
+	}
+	return Text{s: v.speak(s)}
+}
+
+// Fact is one fact as a sentence.
+func (v *Voice) Fact(f fact.Fact) Text { return v.text(v.words(f)) }
+
+func (v *Voice) facts(list []fact.Fact) []Text {
+	out := make([]Text, len(list))
+	for i, f := range list {
+		out[i] = v.Fact(f)
+	}
+	return out
+}
+
+// sentences is what every code says.
+var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords)
+
+func join(rooms ...map[fact.Code]string) map[fact.Code]string {
+	out := map[fact.Code]string{}
+	for _, r := range rooms {
+		for code, s := range r {
+			out[code] = s
+		}
+	}
+	return out
+}
+
+// words fills a fact's sentence: {0} is its first value, {0:verb} that value said in
+// another way.
+func (v *Voice) words(f fact.Fact) string {
+	if !f.Is() {
+		return ""
+	}
+	s, ok := sentences[f.Code]
+	if !ok {
+		return string(f.Code) // a test sees to it that this does not happen
+	}
+	var b strings.Builder
+	for {
+		before, rest, found := strings.Cut(s, "{")
+		b.WriteString(before)
+		if !found {
+			return b.String()
+		}
+		place, after, _ := strings.Cut(rest, "}")
+		number, verb, _ := strings.Cut(place, ":")
+		if i, err := strconv.Atoi(number); err == nil && i < len(f.Args) {
+			b.WriteString(v.arg(f.Args[i], verb))
+		}
+		s = after
+	}
+}
+
+// arg prints one value of a fact.
+func (v *Voice) arg(x any, verb string) string {
+	switch a := x.(type) {
+	case fact.Fact:
+		return v.words(a)
+	case fact.Count:
+		if a.N == 0 && verb == "none" {
+			return "no " + string(a.Of)
+		}
+		return plural(a.N, string(a.Of))
+	case fact.Noun:
+		return string(a)
+	case fit.Typed:
+		switch {
+		case verb == "from" && a != "":
+			return ", on " + string(a)
+		case verb == "quoted":
+			return strconv.Quote(string(a))
+		}
+		return string(a)
+	case int:
+		if verb != "" {
+			return noun(a, verb)
+		}
+		return strconv.Itoa(a)
+	case rig.ItemID:
+		return v.piece(a, verb)
+	case []fact.Fact:
+		between := ", "
+		if verb == "semicolons" {
+			between = "; "
+		}
+		return list(a, v.words, between, between)
+	case plan.Known:
+		if a.Item == "" {
+			return "anything"
+		}
+		if !a.Home.IsZero() {
+			return v.name(a.Item) + " from " + a.Home.String()
+		}
+		return "the new " + v.name(a.Item)
+	case workorder.Setting:
+		return v.setting(a.Setting, a.Value, " to ")
+	case job.Setting:
+		return v.setting(a.Setting, a.Value, " to ")
+	case plan.Choice:
+		return v.setting(a.Setting, a.Value, ": ")
+	case power.Choice:
+		_, option := settingName(v.rig.Sheet, a.Setting, a.Value)
+		return option
+	case []rig.ItemID:
+		return list(a, v.name, ", ", ", ")
+	case rig.Path:
+		return a.String()
+	case cure.Setting:
+		return v.setting(a.Setting, a.Value, " to ")
+	case []rig.Path:
+		if verb == "goes" {
+			return map[bool]string{true: "goes", false: "go"}[len(a) == 1]
+		}
+		return list(a, rig.Path.String, ", ", " and ")
+	case []machine.SocketID:
+		return list(a, func(id machine.SocketID) string { return string(id) }, ", ", " and ")
+	case machine.RootID:
+		return v.root(a)
+	case *machine.Rule:
+		return v.rule(a)
+	case fit.Link:
+		return linkWords(&a, verb)
+	case fit.Split:
+		return splitWords(a)
+	case fit.Feed:
+		return v.feed(a)
+	case fit.PerChannel:
+		return plural(int(a), "module") + " a channel"
+	case fit.Registered:
+		return map[fit.Registered]string{true: "registered", false: "unbuffered"}[a]
+	case fit.Shape:
+		return map[fit.Shape]string{fit.ShapeAdapter: "M.2 adapter", fit.ShapeCard: "PCIe card", fit.ShapeBox: "USB box", fit.ShapeFitting: "fitting"}[a]
+	case fit.Watts:
+		return strconv.FormatFloat(float64(a), 'f', -1, 64) + " W"
+	case part.Form:
+		if verb == "shape" {
+			return a.String() + " drive"
+		}
+		return a.String()
+	case []memory.Region:
+		return spread(a)
+	}
+	return value(x, verb)
+}
+
+// value prints what needs no rig: quantities, ranges and lists of the trade's words.
+func value(x any, verb string) string {
+	switch a := x.(type) {
+	case quantity.Bytes:
+		switch verb {
+		case "label":
+			return a.Label()
+		case "decimal":
+			return a.Decimal() + " (" + a.Exact() + ")"
+		case "dec":
+			return a.Decimal()
+		case "exact":
+			return a.Exact()
+		case "system":
+			return a.AsSystemPrints()
+		}
+		return a.Binary()
+	case quantity.Rate:
+		switch {
+		case !a.Known() && verb == "lost":
+			return "nothing"
+		case !a.Known() && verb == "knownrate":
+			return "no rate that is known"
+		}
+		return a.String()
+	case plan.Seconds:
+		s := strconv.FormatFloat(math.Abs(float64(a)), 'f', 0, 64) + " s"
+		switch {
+		case verb == "more" && a < 0:
+			return s + " less"
+		case verb == "more":
+			return s + " more"
+		}
+		return s
+	case quantity.Millimetres:
+		return millimetres(a)
+	case []quantity.Millimetres:
+		return list(a, millimetres, ", ", ", ")
+	case []quantity.Millivolts:
+		return list(a, quantity.Millivolts.String, " or ", " or ")
+	case []string: // names
+		return list(a, func(s string) string { return s }, " or ", " or ")
+	case float64:
+		return strconv.FormatFloat(a, 'f', 2, 64)
+	case []part.Key:
+		return list(a, func(k part.Key) string { return string(k) }, " and ", " and ")
+	case []part.Form:
+		return list(a, part.Form.String, " or ", " or ")
+	case []link.Protocol:
+		return list(a, link.Protocol.String, " or ", " or ")
+	case known.Range[quantity.Bytes]:
+		return between(a, quantity.Bytes.Binary, a.Low == 0, a.High >= 1<<50)
+	case known.Range[quantity.MTps]:
+		return between(a, quantity.MTps.String, a.Low == 0, a.High >= 20_000)
+	case known.Range[quantity.Rate]:
+		if verb == "high" {
+			return a.High.String()
+		}
+		return between(a, quantity.Rate.String, a.Low == 0, a.High == 0)
+	case known.Range[quantity.Gen]:
+		return genWords(a)
+	case known.Range[quantity.Lanes]:
+		return lanesWords(a)
+	}
+	return fmt.Sprint(x)
+}
+
+func list[T any](items []T, print func(T) string, between, last string) string {
+	s := ""
+	for i, x := range items {
+		switch {
+		case i == 0:
+		case i == len(items)-1:
+			s += last
+		default:
+			s += between
+		}
+		s += print(x)
+	}
+	return s
+}
+
+func plural(n int, what string) string { return strconv.Itoa(n) + " " + noun(n, what) }
+
+func noun(n int, what string) string {
+	if n == 1 {
+		return what
+	}
+	return what + "s"
+}
+
+// millimetres prints whole tenths: 45 less 41.2 is 3.8.
+func millimetres(m quantity.Millimetres) string {
+	return quantity.Millimetres(float64(int64(float64(m)*10+0.5)) / 10).String()
+}
+
+// setting is a setting at a value.
+func (v *Voice) setting(id machine.SettingID, value, between string) string {
+	name, option := settingName(v.rig.Sheet, id, value)
+	return name + between + option
+}
+
+// piece is a piece as a verb asks: with its serial number, or what kind of part it is.
+func (v *Voice) piece(id rig.ItemID, verb string) string {
+	switch verb {
+	case "serial":
+		if v.job != nil {
+			if it := v.job.Item(id); it != nil && it.Serial != "" {
+				return v.name(id) + ", serial " + it.Serial
+			}
+		}
+	case "what":
+		if p := v.rig.Piece(id); p != nil {
+			return p.Part.Describe()
+		}
+	}
+	return v.name(id)
+}
+
+// name is what a piece is called.
+func (v *Voice) name(id rig.ItemID) string {
+	if p := v.rig.Piece(id); p != nil {
+		return p.Part.Name
+	}
+	return string(id)
+}
+
+func (v *Voice) root(id machine.RootID) string {
+	if r := v.rig.Sheet.Root(id); r != nil {
+		return r.Name
+	}
+	return string(id)
+}
+
+// feed is how a socket is fed, as the end of a sentence about it.
+func (v *Voice) feed(f fit.Feed) string {
+	switch {
+	case f.Bridge:
+		return ", by its bridge"
+	case f.Root == "":
+		return ""
+	case f.Uplink == nil:
+		return ", on the " + v.root(f.Root)
+	}
+	return ", on the " + v.root(f.Root) + " behind its uplink of " + linkWords(f.Uplink, "") + ", which everything there shares"
+}
+
+// rule is a rule of the sheet as a sentence: "when M2_2 holds anything, SATA5 is off".
+func (v *Voice) rule(rule *machine.Rule) string {
+	sheet := v.rig.Sheet
+	s := "when "
+	for i, c := range rule.When {
+		if i > 0 {
+			s += " and "
+		}
+		if c.Processor != "" {
+			s += "the processor is " + processorName(sheet, c.Processor)
+		} else if c.Setting != "" {
+			name, option := settingName(sheet, c.Setting, c.Is)
+			s += name + " is " + option
+		} else {
+			what := "anything"
+			if c.Holds != machine.HoldsAnything {
+				what = "a " + link.Protocol(c.Holds).String() + " part"
+			}
+			s += string(c.Socket) + " holds " + what
+		}
+	}
+	s += ", "
+	for i := range rule.Then {
+		if i > 0 {
+			s += " and "
+		}
+		s += effect(&rule.Then[i])
+	}
+	if rule.Says != "" {
+		s += " (" + rule.Says + ")"
+	}
+	return s
+}
+
+func processorName(sheet *machine.Sheet, id machine.ProcessorID) string {
+	if p := sheet.Processor(id); p != nil {
+		return p.Name
+	}
+	return string(id)
+}
+
+// settingName is a setting and one of its options in the words of its screen.
+func settingName(sheet *machine.Sheet, id machine.SettingID, value string) (name, option string) {
+	if s := sheet.Setting(id); s != nil {
+		return s.Name, s.OptionName(value)
+	}
+	return string(id), value
+}
+
+func effect(e *machine.Effect) string {
+	switch {
+	case e.Profile:
+		return "memory runs at its profile"
+	case e.Off:
+		return string(e.Socket) + " is off"
+	case len(e.Split) > 0:
+		return string(e.Socket) + " is " + splitWords(fit.Split(e.Split))
+	}
+	s := string(e.Socket) + " is at most"
+	if e.MaxGen.Known() {
+		s += " " + e.MaxGen.String()
+	}
+	if e.MaxLanes.Known() {
+		s += " " + e.MaxLanes.String()
+	}
+	for i, p := range e.Protocols {
+		if i > 0 {
+			s += " or"
+		}
+		s += " " + p.String()
+	}
+	return s
+}
+
+func splitWords(split fit.Split) string {
+	if len(split) == 0 {
+		return "not split"
+	}
+	return "split " + list(split, func(l quantity.Lanes) string { return strconv.Itoa(int(l)) }, "+", "+")
+}
+
+// Rule is a rule of a sheet as a sentence.
+func (v *Voice) Rule(rule *machine.Rule) Text { return v.text(v.rule(rule)) }
+
+// Rules is all rules of the voice's sheet.
+func (v *Voice) Rules() []Text {
+	out := make([]Text, len(v.rig.Sheet.Rules))
+	for i := range out {
+		out[i] = v.Rule(&v.rig.Sheet.Rules[i])
+	}
+	return out
+}
+
+// spread puts regions into words: "dual channel" or "16 GiB dual, 8 GiB single channel".
+func spread(regions []memory.Region) string {
+	if len(regions) == 1 {
+		return ways(regions[0].Ways) + " channel"
+	}
+	return list(regions, func(g memory.Region) string { return g.Bytes.Binary() + " " + ways(g.Ways) }, ", ", ", ") + " channel"
+}
+
+func ways(n int) string {
+	if w := map[int]string{1: "single", 2: "dual", 4: "quad"}[n]; w != "" {
+		return w
+	}
+	return strconv.Itoa(n) + "-way"
+}
+
+// several names so many of one part: "2 of Sallow 16 GB", "Ternlight 500".
+func several(n int, name string) string {
+	if n == 1 {
+		return name
+	}
+	return strconv.Itoa(n) + " of " + name
+}
+
+// placesOf names several pieces with where they lie.
+func (v *Voice) placesOf(list []rig.Placement) string {
+	var out []string
+	for _, p := range list {
+		out = append(out, v.name(p.Item)+" in "+p.Socket.String())
+	}
+	slices.Sort(out)
+	return strings.Join(out, ", ")
+}
