@@ -10,7 +10,6 @@ import (
 	"github.com/crillab/gophersat/maxsat"
 	"github.com/crillab/gophersat/solver"
 
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
@@ -127,7 +126,7 @@ func encode(n int) (e *encoding, rates int64) {
 		if d != nil && d.M2 != nil {
 			for i := 1; i <= n; i++ {
 				for pos := 1; pos <= 4; pos++ {
-					l := put(fit.Path(slot(i), pos))
+					l := put(machine.SocketID(rig.On(slot(i)).Position(pos).String()))
 					e.hard(l.Negation(), at("carrier", slot(i)))
 					ok := []maxsat.Lit{l.Negation()}
 					for _, v := range split[pos] {

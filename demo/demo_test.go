@@ -88,7 +88,9 @@ func TestSheets(t *testing.T) {
 		var got []string
 		all := ""
 		for _, f := range r.Findings {
-			got = append(got, strings.TrimSpace(string(f.Code)+" "+f.Socket.String()))
+			for _, p := range append([]rig.Placement{{Socket: f.Socket}}, f.Also...) {
+				got = append(got, strings.TrimSpace(string(f.Code)+" "+p.Socket.String()))
+			}
 			all += f.Says.String() + "\n"
 			for _, why := range f.Because {
 				all += why.Says.String() + "\n"

@@ -3,8 +3,6 @@ package fit
 // This file holds the rules about memory modules at their slot.
 
 import (
-	"slices"
-
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/known"
 	"deepbay/internal/core/machine"
@@ -210,15 +208,4 @@ func bySocket(socks []*sock) []rig.Path {
 		out[i] = s.path
 	}
 	return out
-}
-
-// sameAs is the other sockets of which the same is said.
-func others(socks []*sock, first *sock) []rig.Placement {
-	var out []rig.Placement
-	for _, s := range socks {
-		if s != first {
-			out = append(out, rig.Placement{Item: s.piece.ID, Socket: s.path})
-		}
-	}
-	return slices.Clip(out)
 }

@@ -60,16 +60,6 @@ type sock struct {
 // protocols is what sockets may speak, in the order of sock.speaks.
 var protocols = [...]link.Protocol{link.PCIe, link.SATA, link.USB}
 
-func protocolIndex(p link.Protocol) int {
-	switch p {
-	case link.PCIe:
-		return 0
-	case link.SATA:
-		return 1
-	}
-	return 2
-}
-
 type resolver struct {
 	b        *rig.Rig
 	sheet    *machine.Sheet

@@ -224,7 +224,9 @@ func TestChecks(t *testing.T) {
 func brief(r *fit.Answer) string {
 	var lines []string
 	for _, f := range r.Findings {
-		lines = append(lines, strings.Join(strings.Fields(fmt.Sprintf("%s %s %s %s", f.Severity, f.Code, f.Socket, f.Item)), " "))
+		for _, p := range append([]rig.Placement{{Item: f.Item, Socket: f.Socket}}, f.Also...) {
+			lines = append(lines, strings.Join(strings.Fields(fmt.Sprintf("%s %s %s %s", f.Severity, f.Code, p.Socket, p.Item)), " "))
+		}
 	}
 	return strings.Join(lines, "\n")
 }

@@ -3,6 +3,7 @@ package fit
 // This file makes findings of what the rules found: one cause, one finding.
 
 import (
+	"reflect"
 	"slices"
 
 	"deepbay/internal/core/fact"
@@ -38,9 +39,75 @@ func (r *resolver) findings() []Finding {
 		f.Says, f.Because, f.Missing, f.Advice = told.says, told.because, told.missing, told.advice
 		at := r.spot(t)
 		f.Socket, f.Item = at.Socket, at.Item
-		out = append(out, f)
+		out = r.join(out, f)
 	}
 	return out
+}
+
+// joined are the rules whose findings about like pieces with one cause are one finding.
+var joined = map[Code]bool{"fit-unknown": true, "link-unknown": true, "carrier-rating": true, "link-below-drive": true, "link-below-socket": true, "uplink-below-link": true, "position-dead": true,
+	"m2-hot": true, "m2-warm": true, "module-trial": true, "module-proven": true, "memory-speed": true, "lead-missing": true, "lead-unknown": true, "holder-missing": true, "not-placed": true}
+
+// join adds a finding, or its piece to one that says the same of a like piece.
+func (r *resolver) join(out []Finding, f Finding) []Finding {
+	if joined[f.Code] && f.Item != "" {
+		p := r.b.Piece(f.Item)
+		for i := range out {
+			g := &out[i]
+			if g.Code != f.Code || g.Item == "" || !likePart(r.b.Piece(g.Item), p) || !g.alike(&f) {
+				continue
+			}
+			g.Also = append(g.Also, rig.Placement{Item: f.Item, Socket: f.Socket})
+			for _, m := range f.Missing {
+				if !slices.Contains(g.Missing, m) {
+					g.Missing = append(g.Missing, m)
+				}
+			}
+			return out
+		}
+	}
+	return append(out, f)
+}
+
+func likePart(a, b *rig.Piece) bool {
+	return a.New == b.New && (a.Part == b.Part || a.Part.ID != "" && a.Part.ID == b.Part.ID)
+}
+
+// alike reports that two findings have one cause, seen from two places.
+func (f *Finding) alike(g *Finding) bool {
+	if len(f.Because) != len(g.Because) || len(f.Missing) != len(g.Missing) || !alikeFacts(f.Says, g.Says) {
+		return false
+	}
+	for i := range f.Because {
+		if !alikeFacts(f.Because[i].Fact, g.Because[i].Fact) {
+			return false
+		}
+	}
+	for i, a := range f.Missing {
+		b := g.Missing[i]
+		if a.Attr != b.Attr || a.Setting != b.Setting || (a.Item != b.Item) && (a.Item != f.Item || b.Item != g.Item) || a.Socket != b.Socket && (a.Socket != f.Socket || b.Socket != g.Socket) {
+			return false
+		}
+	}
+	return true
+}
+
+// alikeFacts reports that two facts say the same of different pieces, places or lanes.
+func alikeFacts(a, b fact.Fact) bool {
+	if a.Code != b.Code || len(a.Args) != len(b.Args) {
+		return false
+	}
+	for i, x := range a.Args {
+		y := b.Args[i]
+		switch x.(type) {
+		case rig.ItemID, rig.Path, int:
+		default:
+			if !reflect.DeepEqual(x, y) {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // missing is the facts that would tell whether the part in s works there: those that

@@ -24,6 +24,7 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 	now, before := fit.Resolve(&r), fit.Resolve(&in.Found)
 	var s Score
 	for _, f := range now.Findings {
+		n := int64(1 + len(f.Also))
 		switch f.Code {
 		case "wish-keep", "not-placed", "start-pcie": // asked for by roles, or the same in every plan
 		case "link-below-drive", "uplink-below-link", "card-narrow": // counted as rates
@@ -32,15 +33,15 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 		case "memory-channels", "memory-order":
 			s[Memory]++
 		case "m2-warm":
-			s[Cooling]++
+			s[Cooling] += n
 		case "m2-hot":
-			s[Cooling] += 2
+			s[Cooling] += 2 * n
 		default:
 			switch f.Severity {
 			case fit.Stops:
 				return s, false
 			case fit.Warns:
-				s[Warnings]++
+				s[Warnings] += n
 			}
 		}
 	}

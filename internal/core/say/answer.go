@@ -295,8 +295,12 @@ func (v *Voice) Memory(m *fit.MemoryAnswer) MemoryAnswer {
 func (v *Voice) Finding(f *fit.Finding) Finding {
 	out := Finding{Code: f.Code, Severity: f.Severity, Socket: f.Socket, Item: f.Item, Also: f.Also, Because: v.reasons(f.Because), Cures: []Cure{}}
 	says := v.words(f.Says)
-	if len(f.Also) > 0 {
-		says += "; so is it with " + v.placesOf(f.Also)
+	switch {
+	case len(f.Also) == 0:
+	case f.Says.Code == fit.NoPlaceYet:
+		says = several(1+len(f.Also), v.name(f.Item)) + " have no place yet"
+	default:
+		says += "; likewise " + v.placesOf(f.Also)
 	}
 	out.Says = v.text(says)
 	for _, m := range f.Missing {
