@@ -175,10 +175,10 @@ func cardRoom(l *look) known.Truth {
 func tellNothing(*look) telling { return telling{} }
 
 func cardWide(l *look) known.Truth {
-	if !l.s.linked || l.s.card().Carrier != nil {
+	if l.s.card().Carrier != nil {
 		return known.Yes
 	}
-	return l.fullLink()
+	return l.either(l.full(), known.Yes)
 }
 
 func tellNarrow(l *look) telling {
@@ -303,7 +303,7 @@ func tellBoxSupply(l *look) telling {
 
 // notOutside: what a drive loses in a box is said whenever it is in one.
 func notOutside(l *look) known.Truth {
-	return known.Of(!l.s.outside() || !l.s.linked || !l.s.parent.linked)
+	return known.Of(!l.s.outside())
 }
 
 // tellOutside says what a drive in a box loses against a place inside.

@@ -415,10 +415,20 @@ func tellLinkUnknown(l *look) telling {
 // generation at which the link will train.
 func carrierRated(l *look) known.Truth {
 	up := l.s.parent
-	if up == nil || l.s.outside() || up.card() == nil || up.card().Carrier.Switch || !up.card().Gen.Known() || !l.s.linked || l.s.link.Protocol != link.PCIe {
+	if up == nil || l.s.outside() || up.card() == nil || up.card().Carrier.Switch {
 		return known.Yes
 	}
-	return known.AtMost(known.Min(ownGen(l.s.piece.Part), up.gen), known.Exactly(up.card().Gen))
+	return l.either(known.AtMost(known.Min(ownGen(l.s.piece.Part), up.gen), genOf(up.card().Gen)), known.Yes)
+}
+
+// either joins what is true of the part's link if it speaks PCIe and if it speaks SATA,
+// where it may be either.
+func (l *look) either(pcie, sata known.Truth) known.Truth {
+	p, s := l.s.speaks[0], known.No
+	if d := l.s.drive(); d != nil {
+		p, s = known.And(p, speaks(d, link.PCIe)), known.And(l.s.speaks[1], speaks(d, link.SATA))
+	}
+	return known.And(known.Or(known.Not(p), pcie), known.Or(known.Not(s), sata))
 }
 
 func tellCarrierRated(l *look) telling {
@@ -428,13 +438,10 @@ func tellCarrierRated(l *look) telling {
 		advice:  []fact.Fact{fact.Of(ForceSlot, up.path, up.card().Gen)}}
 }
 
-// fullLink is whether a link is as fast as the part's own end; measure is compared
+// full is whether a PCIe link is as fast as the part's own end; measure is compared
 // with measure, so a narrow socket shows whatever the generations are.
-func (l *look) fullLink() known.Truth {
+func (l *look) full() known.Truth {
 	p := l.s.piece.Part
-	if l.s.link.Protocol == link.SATA {
-		return known.AtMost(sataOf(p.Drive.Gen), l.s.sata)
-	}
 	lanes := l.s.lanes
 	if p.Card != nil && !p.Plain() {
 		lanes = l.s.firstSegment()
@@ -443,10 +450,10 @@ func (l *look) fullLink() known.Truth {
 }
 
 func driveFull(l *look) known.Truth {
-	if !l.s.linked || l.s.outside() {
+	if l.s.outside() {
 		return known.Yes
 	}
-	return l.fullLink()
+	return l.either(l.full(), known.AtMost(sataOf(l.s.drive().Gen), l.s.sata))
 }
 
 func tellBelowDrive(l *look) telling {
@@ -464,10 +471,15 @@ func (l *look) ownLink() Link {
 
 func uplinkWide(l *look) known.Truth {
 	root := l.sheet.RootOf(l.s.Socket)
-	if l.s.outside() || root == nil || root.Uplink == nil || !l.s.linked {
+	switch {
+	case l.s.outside() || root != nil && root.Uplink == nil:
 		return known.Yes
+	case root == nil:
+		return known.Unknown // nobody says where it hangs
 	}
-	return known.AtMost(l.s.link.Rate, uplink(root).Rate)
+	p, up := l.s.piece.Part, uplink(root).Rate
+	return l.either(known.AtMost(pcieLink(known.Min(ownGen(p), l.s.gen), known.Min(ownLanes(p), l.s.lanes)).Rate, up),
+		known.AtMost(sataLink(known.Min(sataOf(p.Drive.Gen), l.s.sata)).Rate, up))
 }
 
 func tellUplink(l *look) telling {
@@ -477,13 +489,14 @@ func tellUplink(l *look) telling {
 		because: []Reason{{FromSheet, fact.Of(UplinkIs, root.ID, up)}, {FromStandard, fact.Of(UplinkShared)}}}
 }
 
+// socketUsed is whether a socket that serves its drive fully has nothing to spare.
 func socketUsed(l *look) known.Truth {
-	s := l.s
-	if !s.linked || s.link.Protocol != link.PCIe || s.outside() || !s.link.Known() || l.fullLink() != known.Yes {
+	if l.s.outside() {
 		return known.Yes
 	}
-	own := ownLanes(s.piece.Part)
-	return known.And(known.AtMost(s.gen, ownGen(s.piece.Part)), known.AtMost(s.lanes, own))
+	p := l.s.piece.Part
+	spare := known.And(known.AtMost(l.s.gen, ownGen(p)), known.AtMost(l.s.lanes, ownLanes(p)))
+	return l.either(known.Or(known.Not(l.full()), spare), known.Yes)
 }
 
 func tellBelowSocket(l *look) telling {

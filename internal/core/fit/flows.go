@@ -86,6 +86,14 @@ func (r *resolver) flows() []Flow {
 				passed = append(passed, shared(Shared{At: up.path}, up.link.Planning()))
 			}
 		}
+		if r.sheet.RootOf(s.Socket) == nil { // nobody says where it hangs: it may be behind any uplink
+			for i := range r.sheet.Roots {
+				if root := &r.sheet.Roots[i]; root.Uplink != nil {
+					up := uplink(root)
+					own.Low = min(own.Low, up.Planning().Low)
+				}
+			}
+		}
 		for root := r.sheet.RootOf(s.Socket); root != nil && root.Uplink != nil; root = r.sheet.Root(root.Uplink.To) {
 			up := uplink(root)
 			passed = append(passed, shared(Shared{Root: root.ID}, up.Planning()))

@@ -73,7 +73,8 @@ func usbLink(a, b link.USBMode) Link {
 }
 
 // speaks is whether a drive speaks a protocol. A box of 2.5 or 3.5 inch without the
-// U.2 connector is a SATA drive (SFF-8639).
+// U.2 connector is a SATA drive (SFF-8639); what has lanes or a fourth generation
+// speaks PCIe.
 func speaks(d *part.Drive, p link.Protocol) known.Truth {
 	switch {
 	case d.Protocol != "":
@@ -82,6 +83,8 @@ func speaks(d *part.Drive, p link.Protocol) known.Truth {
 		return known.Of(p == link.SATA)
 	case p == link.USB:
 		return known.No
+	case d.Lanes.Known() || d.Gen > 3: // SATA has no lanes, and generations 1 to 3
+		return known.Of(p == link.PCIe)
 	}
 	return known.Unknown
 }
@@ -175,7 +178,6 @@ func (r *resolver) nest(s *sock) {
 	switch up.state {
 	case Off, Stopped:
 		s.served = known.No
-		return
 	case Unsure:
 		s.served = known.Unknown
 	}

@@ -329,9 +329,9 @@ func (r *resolver) judge(s *sock) {
 	if s.piece == nil {
 		return
 	}
+	r.train(s) // what the link would be is known where the part is not seen, too
 	if s.state != Off {
 		s.state = Live
-		r.train(s)
 	}
 	l := look{resolver: r, s: s}
 	ended := stage(255)

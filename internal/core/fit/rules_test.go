@@ -134,7 +134,7 @@ var ruleCases = []struct {
 	{"not-placed", "+lead +sled" + fine, rig.Wish{}, ""}, // fittings go into no socket
 	{"m2-width", "wide25:W" + fine, rig.Wish{}, "stops m2-width W wide25"},
 	{"m2-width", "long:W" + fine, rig.Wish{}, "warns uplink-below-link W long"},
-	{"fit-unknown", "wide25:Q" + fine, rig.Wish{}, "warns fit-unknown Q wide25\nwarns link-below-drive Q wide25"},
+	{"fit-unknown", "wide25:Q" + fine, rig.Wish{}, "warns fit-unknown Q wide25"},
 	{"m2-cover", "tall110:W nic:X2" + fine, rig.Wish{}, "stops m2-cover W tall110"},
 	{"m2-cover", "tall110:W gpu:X1" + fine, rig.Wish{}, "stops m2-cover W tall110"}, // two openings wide
 	{"m2-cover", "tall110:W thin:X1" + fine, rig.Wish{}, "warns uplink-below-link W tall110"},
