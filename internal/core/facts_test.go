@@ -75,7 +75,7 @@ func one(sheet machine.Sheet, placed map[string]*part.Part) fit.Answer {
 	sheet.Roots = []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}}
 	b := rig.Rig{Sheet: &sheet}
 	for id, p := range placed {
-		b.Pieces = append(b.Pieces, rig.Piece{ID: rig.ItemID(id), Part: p})
+		b.Pieces = append(b.Pieces, rig.Piece{ID: rig.ItemID(id), Part: p, New: true})
 		b.Placements = append(b.Placements, rig.Placement{Item: rig.ItemID(id), Socket: rig.ParsePath(id)})
 	}
 	return fit.Resolve(&b)

@@ -174,7 +174,7 @@ var Parts = func() map[string]*part.Part {
 }()
 
 // Lay reads "nvme:U +m16:A2 +m16': profile=on" into a build: a part in a socket,
-// + for one that came to be fitted, no socket for the mat, and settings.
+// + for one that came to be fitted, @ for one that was found there, no socket for the mat, and settings.
 func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 	b := &rig.Rig{Sheet: sheet, Found: &rig.Setup{}}
 	for _, word := range strings.Fields(text) {
@@ -188,6 +188,7 @@ func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 		}
 		name, socket, _ := strings.Cut(word, ":")
 		name, isNew := strings.CutPrefix(name, "+")
+		name, found := strings.CutPrefix(name, "@")
 		p := Parts[strings.TrimRight(name, "'")]
 		if p == nil || socket != "" && !strings.Contains(socket, "/") && sheet.Socket(machine.SocketID(socket)) == nil {
 			t.Fatalf("%q: no such part or socket", word)
@@ -195,6 +196,9 @@ func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 		b.Pieces = append(b.Pieces, rig.Piece{ID: rig.ItemID(name), Part: p, New: isNew})
 		if socket != "" {
 			b.Placements = append(b.Placements, rig.Placement{Item: rig.ItemID(name), Socket: rig.ParsePath(socket)})
+			if found {
+				b.Found.Placements = append(b.Found.Placements, b.Placements[len(b.Placements)-1])
+			}
 		}
 	}
 	return b

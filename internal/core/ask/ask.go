@@ -209,7 +209,7 @@ func Keys(key part.Key, protocols []link.Protocol) []Fit {
 		m := *d.M2
 		m.LengthMM = 80
 		d.Form, d.M2 = part.FormM2, &m
-		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "card", Part: &part.Part{Drive: &d}}},
+		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "card", Part: &part.Part{Drive: &d}, New: true}},
 			Setup: rig.Setup{Placements: []rig.Placement{{Item: "card", Socket: rig.On("socket")}}}}
 		out[i] = Fit{Card: c.name, Keys: m.Keys, Rig: b, Answer: fit.Resolve(&b)}
 	}
@@ -250,7 +250,7 @@ func Population(sheet *machine.Sheet, text string) (Populated, error) {
 			}
 		}
 		for range got.Count {
-			pieces = append(pieces, rig.Piece{ID: rig.ItemID("m" + strconv.Itoa(len(pieces)+1)), Part: &got.Part})
+			pieces = append(pieces, rig.Piece{ID: rig.ItemID("m" + strconv.Itoa(len(pieces)+1)), Part: &got.Part, New: true})
 		}
 	}
 	if len(pieces) == 0 {

@@ -74,6 +74,8 @@ const (
 	FitHeatsink          fact.Code = "fit/fit-heatsink"
 	FitSuchDrive         fact.Code = "fit/fit-such-drive"
 	FitUnknown           fact.Code = "fit/fit-unknown"
+	FoundAllTheSame      fact.Code = "fit/found-all-the-same"
+	OneIsWrong           fact.Code = "fit/one-is-wrong"
 	ForceSlot            fact.Code = "fit/force-slot"
 	FourLanesKeyM        fact.Code = "fit/four-lanes-key-m"
 	FullBracketOnly      fact.Code = "fit/full-bracket-only"

@@ -53,6 +53,8 @@ func Judge(b *rig.Rig) Verdict {
 		}
 		out.Troubles = append(out.Troubles, r.spot(t))
 		switch {
+		case t.found:
+			out.Found[foundOtherwise]++
 		case t.truth == known.No || t.s == nil || Rules[t.rule].Severity != Stops:
 			out.Found[t.rule]++
 		case t.s != last:
@@ -83,7 +85,10 @@ func (t *trouble) idle() bool {
 func (r *resolver) spot(t *trouble) Spot {
 	rule := &Rules[t.rule]
 	out := Spot{Code: rule.Code, Severity: rule.Severity, Unknown: t.truth == known.Unknown}
-	if out.Unknown && t.s != nil {
+	switch {
+	case t.found:
+		out.Code, out.Severity = Rules[foundOtherwise].Code, Rules[foundOtherwise].Severity
+	case out.Unknown && t.s != nil:
 		out.Code, out.Severity = Rules[fitUnknown].Code, Rules[fitUnknown].Severity
 	}
 	switch {
@@ -98,8 +103,8 @@ func (r *resolver) spot(t *trouble) Spot {
 	return out
 }
 
-// fitUnknown is the place of fit-unknown in Rules.
-var fitUnknown int
+// The places in Rules of those that others speak under.
+var fitUnknown, foundOtherwise int
 
 // Count is how many findings of a rule there are.
 func (v *Verdict) Count(code Code) int { return v.Found[RuleOf(code)] }

@@ -344,6 +344,12 @@ func (r *resolver) judge(s *sock) {
 		if t == known.Yes || t == known.Unknown && rule.Severity != Stops {
 			continue // what a loss hangs on is not asked for: only what decides whether it works
 		}
+		if rule.proof != nothing && r.proved(s, rule.proof) {
+			if t == known.No {
+				r.troubles = append(r.troubles, trouble{rule: i, truth: t, s: s, item: -1, found: true})
+			}
+			continue
+		}
 		r.troubles = append(r.troubles, trouble{rule: i, truth: t, s: s, item: -1})
 		if rule.Severity != Stops {
 			continue

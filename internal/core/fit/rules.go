@@ -25,6 +25,15 @@ const (
 	runsWell              // what is lost
 )
 
+// proof is what settles a rule without its facts.
+type proof uint8
+
+const (
+	nothing         proof = iota
+	lying                 // the piece was found in this place
+	lyingUnderCards       // and all cards lie where they were found, too
+)
+
 // Weight is what a rule counts for when plans are compared.
 type Weight uint8
 
@@ -50,6 +59,8 @@ type Rule struct {
 
 	stage stage
 	of    kinds // of part that a socket rule looks at
+	// proof is what being found in its place proves: that it goes in there.
+	proof proof
 	// holds is whether all is well; a look that takes notes learns which facts would tell.
 	holds func(*look) known.Truth
 	tell  func(*look) telling // what is said where it is not
@@ -71,6 +82,7 @@ type trouble struct {
 	rule  int
 	truth known.Truth // no, or unknown
 	s     *sock       // nil: the whole
+	found bool        // the part was found there all the same
 	item  int         // of the pieces, where it is about one that lies nowhere; -1
 	n     int         // whatever else the rule wants to remember
 }
@@ -87,7 +99,7 @@ var Rules []Rule
 
 func init() {
 	Rules = table()
-	fitUnknown = RuleOf("fit-unknown")
+	fitUnknown, foundOtherwise = RuleOf("fit-unknown"), RuleOf("found-otherwise")
 	for i := range Rules {
 		if Rules[i].whole != nil {
 			wholes = append(wholes, i)
@@ -111,30 +123,31 @@ var (
 func table() []Rule {
 	return []Rule{
 		{Code: "kind-mismatch", Severity: Stops, Weighs: WeighsStop, stage: goesInto, of: anyPart, holds: kindSuits, tell: tellKind},
-		{Code: "memory-generation", Severity: Stops, Weighs: WeighsStop, stage: goesInto, of: modules, holds: moduleGeneration, tell: tellGeneration},
+		{Code: "memory-generation", Severity: Stops, Weighs: WeighsStop, stage: goesInto, of: modules, proof: lying, holds: moduleGeneration, tell: tellGeneration},
 		{Code: "memory-registered", Severity: Stops, Weighs: WeighsStop, stage: goesInto, of: modules, holds: moduleRegistered, tell: tellRegistered},
-		{Code: "m2-key", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, holds: m2Key, tell: tellKey},
-		{Code: "m2-length", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, holds: m2Length, tell: tellLength},
-		{Code: "m2-width", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, holds: m2Width, tell: tellWidth},
-		{Code: "m2-height", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, holds: m2Height, tell: tellHeight},
-		{Code: "m2-cover", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, holds: m2Cover, tell: tellCover},
-		{Code: "m2-under", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, holds: m2Under, tell: tellUnder},
-		{Code: "module-height", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: modules, holds: moduleHeight, tell: tellModuleHeight},
+		{Code: "m2-key", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, proof: lying, holds: m2Key, tell: tellKey},
+		{Code: "m2-length", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, proof: lying, holds: m2Length, tell: tellLength},
+		{Code: "m2-width", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, proof: lying, holds: m2Width, tell: tellWidth},
+		{Code: "m2-height", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, proof: lying, holds: m2Height, tell: tellHeight},
+		{Code: "m2-cover", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, proof: lyingUnderCards, holds: m2Cover, tell: tellCover},
+		{Code: "m2-under", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: m2Parts, proof: lying, holds: m2Under, tell: tellUnder},
+		{Code: "module-height", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: modules, proof: lying, holds: moduleHeight, tell: tellModuleHeight},
 		{Code: "memory-voltage", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: modules, holds: moduleVoltage, tell: tellVoltage},
-		{Code: "bay-height", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, holds: bayHeight, tell: tellBayHeight},
+		{Code: "bay-height", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, proof: lying, holds: bayHeight, tell: tellBayHeight},
 		{Code: "power-disable", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, holds: powerDisable, tell: tellPowerDisable},
-		{Code: "bay-form", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, holds: bayForm, tell: tellBayForm},
-		{Code: "plug-wrong", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, holds: plugRight, tell: tellPlug},
+		{Code: "bay-form", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, proof: lying, holds: bayForm, tell: tellBayForm},
+		{Code: "plug-wrong", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, proof: lying, holds: plugRight, tell: tellPlug},
 		{Code: "box-supply", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: drives, holds: boxSupply, tell: tellBoxSupply},
-		{Code: "slot-length", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, holds: slotLength, tell: tellSlotLength},
-		{Code: "slot-covered", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, holds: slotCovered, tell: tellCovered},
-		{Code: "card-length", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, holds: cardLength, tell: tellCardLength},
-		{Code: "card-bracket", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, holds: cardBracket, tell: tellBracket},
-		{Code: "card-room", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, holds: cardRoom, tell: tellNothing},
+		{Code: "slot-length", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: slotLength, tell: tellSlotLength},
+		{Code: "slot-covered", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lyingUnderCards, holds: slotCovered, tell: tellCovered},
+		{Code: "card-length", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: cardLength, tell: tellCardLength},
+		{Code: "card-bracket", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: cardBracket, tell: tellBracket},
+		{Code: "card-room", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: cardRoom, tell: tellNothing},
 		{Code: "position-dead", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: anyPart, holds: positionServed, tell: tellDead},
 		{Code: "socket-off", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: anyPart, holds: socketOpen, tell: tellOff},
 		{Code: "protocol", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: drives, holds: spoken, tell: tellProtocol},
-		{Code: "fit-unknown", Severity: Warns, Weighs: WeighsStop, of: 0}, // what the rules above do not know, said together
+		{Code: "fit-unknown", Severity: Warns, Weighs: WeighsStop, of: 0},        // what the rules above do not know, said together
+		{Code: "found-otherwise", Severity: Warns, Weighs: WeighsWarning, of: 0}, // a rule above says no to a part that was found there all the same
 		{Code: "link-unknown", Severity: Warns, Weighs: WeighsWarning, stage: runsWell, of: drives | cards | boxes, holds: linkKnown, tell: tellLinkUnknown},
 		{Code: "carrier-rating", Severity: Warns, Weighs: WeighsWarning, stage: runsWell, of: drives, holds: carrierRated, tell: tellCarrierRated},
 		{Code: "link-below-drive", Severity: Warns, Weighs: WeighsNothing, stage: runsWell, of: drives, holds: driveFull, tell: tellBelowDrive},

@@ -33,6 +33,13 @@ var ruleCases = []struct {
 	{"m2-key", "sata2:K" + fine, rig.Wish{}, ""},
 	{"m2-length", "long:U" + fine, rig.Wish{}, "stops m2-length U long"},
 	{"m2-length", "nvme:U" + fine, rig.Wish{}, ""},
+	{"found-otherwise", "@long:U" + fine, rig.Wish{}, "warns found-otherwise U long"}, // it lies there
+	{"found-otherwise", "long:U" + fine, rig.Wish{}, "stops m2-length U long"},
+	{"found-otherwise", "@tall110:W @nic:X2" + fine, rig.Wish{}, "warns found-otherwise W tall110\nwarns uplink-below-link W tall110"},
+	{"m2-cover", "@tall110:W +nic:X2" + fine, rig.Wish{}, "stops m2-cover W tall110"},   // the card came to be fitted
+	{"fit-unknown", "riser:U @nic:U/1" + fine, rig.Wish{}, "warns fit-unknown U/1 nic"}, // not on this holder
+	{"fit-unknown", "@riser:U @nic:U/1" + fine, rig.Wish{}, ""},
+	{"protocol", "@sata2:U" + fine, rig.Wish{}, "stops protocol U sata2"}, // lying there does not prove that it is seen
 	{"bay-form", "hdd:P1" + fine, rig.Wish{}, "stops bay-form P1 hdd"},
 	{"bay-form", "hdd:P5" + fine, rig.Wish{}, ""},
 	{"socket-off", "nvme3:L hdd:P6" + fine, rig.Wish{}, "stops socket-off P6 hdd\nnotes port-lost P5"},

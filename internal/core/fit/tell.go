@@ -35,6 +35,10 @@ func (r *resolver) findings() []Finding {
 			l := look{resolver: r, s: t.s, notes: true}
 			rule.holds(&l)
 			told = rule.tell(&l)
+			if t.found {
+				f.Code, f.Severity = Rules[foundOtherwise].Code, Rules[foundOtherwise].Severity
+				told = telling{says: fact.Of(FoundAllTheSame, t.s.piece.ID, t.s.path, told.says), because: told.because, advice: []fact.Fact{fact.Of(OneIsWrong)}}
+			}
 		}
 		f.Says, f.Because, f.Missing, f.Advice = told.says, told.because, told.missing, told.advice
 		at := r.spot(t)

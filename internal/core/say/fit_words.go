@@ -76,6 +76,8 @@ var fitWords = map[fact.Code]string{
 	fit.FitHeatsink:          "fit a heatsink, if the height allows",
 	fit.FitSuchDrive:         "fit such a drive where it is seen",
 	fit.FitUnknown:           "whether {0} works in {1} is unknown",
+	fit.FoundAllTheSame:      "{0} was found in {1}, yet {2}",
+	fit.OneIsWrong:           "it lies there, so the sheet, its label or what was written down is wrong: compare them, and correct the one that is",
 	fit.ForceSlot:            "force {0} to {1} in set-up, if it has such a setting, or use a carrier rated for more",
 	fit.FourLanesKeyM:        "{0} has four lanes, so it is notched at M only: a notch at B takes the contacts of the upper two",
 	fit.FullBracketOnly:      "{0} comes with a full-height bracket only",

@@ -58,6 +58,8 @@ var Rules = map[fit.Code]RuleText{
 		"The card goes in but is not seen: the notch tells what goes in, not what it speaks. Example: a SATA M.2 card in a PCIe-only socket."},
 	"fit-unknown": {"the sheet or label does not say enough to tell",
 		"A fact that decides whether the part fits or is seen is not stated. Example: an M.2 card whose protocol is not on its label."},
+	"found-otherwise": {"it was found where sheet and label say it does not go in",
+		"What lies in its place goes in there: sheet, label or what was written down is wrong, and the finding names both. Example: a 22110 card found in a socket whose sheet ends at 2280."},
 	"link-unknown": {"the rate cannot be told",
 		"The part is seen, but a generation or width is not stated at one end. Example: a socket whose sheet gives no PCIe generation."},
 	"carrier-rating": {"the link trains faster than the carrier is rated for",
