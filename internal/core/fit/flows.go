@@ -17,6 +17,7 @@ type Flow struct {
 	Socket   rig.Path
 	Alone    known.Range[quantity.Rate]
 	Together known.Range[quantity.Rate] // with all other drives at work
+	Most     quantity.Rate              // its share with everything at its highest; of all flows it adds up to the most there can be
 	Held     Shared                     // what holds it then; zero where its own link does
 	Open     Shared                     // a link on the way whose rate is not known
 }
@@ -111,7 +112,7 @@ func (r *resolver) flows() []Flow {
 	for i, share := range flow.Shares(high, flows) {
 		a := &out[i]
 		a.Alone = known.Exactly(flows[i].Alone(high))
-		a.Together = known.Exactly(share.Rate)
+		a.Together, a.Most = known.Exactly(share.Rate), share.Rate
 		if share.Held != flow.Free {
 			a.Held = links[share.Held].Shared
 		}

@@ -11,6 +11,8 @@ import (
 // memory, and how many times each rule spoke.
 type Verdict struct {
 	Found   []int // of each rule, as Rules lists them, how often it does not hold, or of a wish nobody can tell; under fit-unknown, how many parts may not work
+	Open    []int // how many of these hang on what is not known; nil for none
+	Doubts  []int // of each rule about a loss, of how many parts nobody can tell; nil for none
 	Sockets []Outcome
 	Flows   []Flow
 	Memory  MemoryAnswer
@@ -38,13 +40,22 @@ type Outcome struct {
 	State  State
 	Item   rig.ItemID
 	Link   *Link // of the part in it, nil if none is made
+	MayOff bool  // a rule that may hold closes it
 }
 
 // Judge answers a rig as Resolve does and tells nothing: a good deal faster.
-func Judge(b *rig.Rig) Verdict {
-	r := settle(b, false)
+func Judge(b *rig.Rig) Verdict { return verdict(b, asKnown) }
+
+// Hope is Judge where every answer that is not known turns out well: a part that may
+// work works, and rates are read at their highest. What is impossible even so is
+// impossible.
+func Hope(b *rig.Rig) Verdict { return verdict(b, hopeful) }
+
+func verdict(b *rig.Rig, how mode) Verdict {
+	r := settle(b, how)
 	out := Verdict{Found: make([]int, len(Rules)), Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory}
 	var last *sock
+	out.Doubts = r.doubts
 	out.Troubles = make([]Spot, 0, len(r.troubles))
 	for i := range r.troubles {
 		t := &r.troubles[i]
@@ -57,15 +68,20 @@ func Judge(b *rig.Rig) Verdict {
 			out.Found[foundOtherwise]++
 		case t.truth == known.No || t.s == nil || Rules[t.rule].Severity != Stops:
 			out.Found[t.rule]++
+			if t.truth == known.Unknown || Rules[t.rule].asks {
+				out.open(t.rule)
+			}
 		case t.s != last:
 			last = t.s
 			out.Found[fitUnknown]++
+			out.open(fitUnknown)
 		}
 	}
 	for i := range r.sockets {
 		s := &r.sockets[i]
 		o := &out.Sockets[i]
 		o.Socket, o.State = s.path, s.state
+		o.MayOff = s.closed == known.Unknown
 		if s.piece != nil {
 			o.Item = s.piece.ID
 		}
@@ -74,6 +90,31 @@ func Judge(b *rig.Rig) Verdict {
 		}
 	}
 	return out
+}
+
+func (v *Verdict) open(rule int) {
+	if v.Open == nil {
+		v.Open = make([]int, len(v.Found))
+	}
+	v.Open[rule]++
+}
+
+// Settled reports that nothing unstated could change the verdict.
+func (v *Verdict) Settled() bool {
+	if v.Open != nil || v.Doubts != nil || !v.Memory.Peak.Exact() {
+		return false
+	}
+	for i := range v.Sockets {
+		if o := &v.Sockets[i]; o.State == Unsure || o.MayOff || o.Item != "" && o.Link != nil && !o.Link.Known() {
+			return false
+		}
+	}
+	for i := range v.Flows {
+		if !v.Flows[i].Sure() {
+			return false
+		}
+	}
+	return true
 }
 
 // idle reports something that is not known about a part that does not work anyway.

@@ -148,6 +148,12 @@ func (r *resolver) trainEither(s *sock) {
 		s.link, s.linked = pcieLink(known.Min(genOf(d.Gen), s.gen), known.Min(ownLanes(s.piece.Part), s.lanes)), true
 	case sata != known.No && pcie == known.No:
 		s.link, s.linked = sataLink(known.Min(sataOf(d.Gen), s.sata)), true
+	case pcie == known.No || r.mode != hopeful:
+	default: // whichever is the faster
+		s.link, s.linked = pcieLink(known.Min(genOf(d.Gen), s.gen), known.Min(ownLanes(s.piece.Part), s.lanes)), true
+		if other := sataLink(known.Min(sataOf(d.Gen), s.sata)); other.Planning().High > s.link.Planning().High {
+			s.link = other
+		}
 	}
 }
 

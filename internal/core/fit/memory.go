@@ -69,7 +69,11 @@ func (r *resolver) remember() {
 	case m.Regions != nil && sure:
 		m.Peak = known.Between(memory.Effective(m.Regions, m.MTps.Low), memory.Effective(m.Regions, m.MTps.High))
 	case len(r.filled) > 0 || m.Unlooked: // between one channel and all of them
-		m.Peak = known.Between(0, memory.Peak(m.MTps.High)*quantity.Rate(len(m.Channels)))
+		ways := len(m.Channels)
+		if !m.Unlooked {
+			ways = min(ways, len(r.filled))
+		}
+		m.Peak = known.Between(0, memory.Peak(m.MTps.High)*quantity.Rate(ways))
 	}
 }
 

@@ -19,7 +19,7 @@ import (
 // Resolve answers a rig. It does no work in proportion to anything but the sheet's
 // sockets, rules and the pieces.
 func Resolve(b *rig.Rig) Answer {
-	r := settle(b, false)
+	r := settle(b, asKnown)
 	out := Answer{Sockets: make([]SocketState, len(r.sockets)), Carried: r.carried, Flows: r.flows(), Memory: r.memory}
 	out.Findings = r.findings()
 	out.Memory.Because = r.whySpeed()
@@ -71,12 +71,22 @@ type resolver struct {
 	memory   MemoryAnswer
 	speedBy  speedReason
 	troubles []trouble
-	all      bool             // run all rules: none ends the rest
+	doubts   []int // rules about losses that do not know: how many of each, nil for none
+	mode     mode
 	byPath   map[rig.Path]int // on boards of many sockets only: it costs more than it saves on others
 }
 
-func settle(b *rig.Rig, all bool) *resolver {
-	r := &resolver{b: b, sheet: b.Sheet, carried: b.Carried(), all: all, profile: known.No, troubles: make([]trouble, 0, 16)}
+// mode is what is made of answers that are not known.
+type mode uint8
+
+const (
+	asKnown  mode = iota // a part that may not work is unsure
+	hopeful              // it works: every answer turns out well
+	allRules             // as known, and no rule ends the rest
+)
+
+func settle(b *rig.Rig, how mode) *resolver {
+	r := &resolver{b: b, sheet: b.Sheet, carried: b.Carried(), mode: how, profile: known.No, troubles: make([]trouble, 0, 16)}
 	own := len(b.Sheet.Sockets)
 	r.sockets = make([]sock, own+len(r.carried))
 	for i := range r.sockets {
@@ -337,11 +347,15 @@ func (r *resolver) judge(s *sock) {
 	ended := stage(255)
 	for _, i := range byKind[s.kind] {
 		rule := &Rules[i]
-		if !r.all && (rule.stage > ended || rule.stage == ended && rule.stage != fitsIn) {
+		if r.mode != allRules && (rule.stage > ended || rule.stage == ended && rule.stage != fitsIn) {
 			continue
 		}
 		t := rule.holds(&l)
-		if t == known.Yes || t == known.Unknown && rule.Severity != Stops {
+		if t == known.Yes {
+			continue
+		}
+		if t == known.Unknown && rule.Severity != Stops {
+			r.doubt(i)
 			continue // what a loss hangs on is not asked for: only what decides whether it works
 		}
 		if rule.proof != nothing && r.proved(s, rule.proof) {
@@ -360,10 +374,21 @@ func (r *resolver) judge(s *sock) {
 			if s.state != Off {
 				s.state = Stopped
 			}
-		case s.state == Live:
+		case s.state == Live && r.mode != hopeful:
 			s.state = Unsure
 		}
 	}
+}
+
+// doubt counts a loss that may be, of those that plans are compared by.
+func (r *resolver) doubt(rule int) {
+	if Rules[rule].Weighs == WeighsNothing {
+		return
+	}
+	if r.doubts == nil {
+		r.doubts = make([]int, len(Rules))
+	}
+	r.doubts[rule]++
 }
 
 // answer is a settled socket as others read it.

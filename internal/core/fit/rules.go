@@ -59,6 +59,8 @@ type Rule struct {
 
 	stage stage
 	of    kinds // of part that a socket rule looks at
+	// asks is whether it speaks only of what is not known: it falls silent once that is.
+	asks bool
 	// proof is what being found in its place proves: that it goes in there.
 	proof proof
 	// holds is whether all is well; a look that takes notes learns which facts would tell.
@@ -148,7 +150,7 @@ func table() []Rule {
 		{Code: "protocol", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: drives, holds: spoken, tell: tellProtocol},
 		{Code: "fit-unknown", Severity: Warns, Weighs: WeighsStop, of: 0},        // what the rules above do not know, said together
 		{Code: "found-otherwise", Severity: Warns, Weighs: WeighsWarning, of: 0}, // a rule above says no to a part that was found there all the same
-		{Code: "link-unknown", Severity: Warns, Weighs: WeighsWarning, stage: runsWell, of: drives | cards | boxes, holds: linkKnown, tell: tellLinkUnknown},
+		{Code: "link-unknown", Severity: Warns, Weighs: WeighsWarning, asks: true, stage: runsWell, of: drives | cards | boxes, holds: linkKnown, tell: tellLinkUnknown},
 		{Code: "carrier-rating", Severity: Warns, Weighs: WeighsWarning, stage: runsWell, of: drives, holds: carrierRated, tell: tellCarrierRated},
 		{Code: "link-below-drive", Severity: Warns, Weighs: WeighsNothing, stage: runsWell, of: drives, holds: driveFull, tell: tellBelowDrive},
 		{Code: "uplink-below-link", Severity: Warns, Weighs: WeighsNothing, stage: runsWell, of: drives, holds: uplinkWide, tell: tellUplink},
@@ -172,13 +174,13 @@ func table() []Rule {
 		{Code: "memory-order-unstated", Severity: Notes, whole: memoryOrderUnstated, say: sayOrderUnstated},
 		{Code: "memory-unequal", Severity: Notes, whole: memoryUnequal, say: sayUnequal},
 		{Code: "memory-speed", Severity: Notes, whole: memorySpeed, say: saySpeed},
-		{Code: "memory-unknown", Severity: Warns, Weighs: WeighsWarning, whole: memoryUnknown, say: sayMemoryUnknown},
+		{Code: "memory-unknown", Severity: Warns, Weighs: WeighsWarning, asks: true, whole: memoryUnknown, say: sayMemoryUnknown},
 		{Code: "memory-ecc", Severity: Notes, whole: memoryECC, say: sayECC},
 		{Code: "memory-mixed", Severity: Notes, whole: memoryMixed, say: sayMixed},
 		{Code: "memory-system", Severity: Warns, Weighs: WeighsWarning, whole: memorySystem, say: saySystem},
 		{Code: "memory-clocked", Severity: Warns, Weighs: WeighsWarning, whole: memoryClocked, say: sayClocked},
 		{Code: "lead-missing", Severity: Warns, Weighs: WeighsWarning, whole: leadMissing, say: sayLeadMissing},
-		{Code: "lead-unknown", Severity: Notes, whole: leadUnknown, say: sayLeadUnknown},
+		{Code: "lead-unknown", Severity: Notes, asks: true, whole: leadUnknown, say: sayLeadUnknown},
 		{Code: "holder-missing", Severity: Warns, Weighs: WeighsWarning, whole: holderMissing, say: sayHolder},
 		{Code: "power-plugs", Severity: Stops, Weighs: WeighsStop, whole: powerPlugs, say: sayPlugs},
 		{Code: "start-pcie", Severity: Warns, Weighs: WeighsNothing, whole: startPCIe, say: sayStart},

@@ -347,6 +347,9 @@ func (s *search) peak() float64 {
 		count++
 		surely := c.now >= 0 || len(c.options) > 0 && !c.options[len(c.options)-1].socket.IsZero()
 		rate := max(m.RateMTps, m.ProfileMTps)
+		if s.at == atBest && !m.RateMTps.Known() {
+			rate = fastestModule
+		}
 		if surely && rate.Known() && (slowest == 0 || rate < slowest) {
 			slowest = rate
 		}
@@ -354,12 +357,17 @@ func (s *search) peak() float64 {
 	if slowest == 0 {
 		for i := range s.choices {
 			if m := s.choices[i].piece.Part.Module; m != nil {
-				slowest = max(slowest, m.RateMTps, m.ProfileMTps)
+				if slowest = max(slowest, m.RateMTps, m.ProfileMTps); s.at == atBest && !m.RateMTps.Known() {
+					slowest = fastestModule
+				}
 			}
 		}
 	}
 	return memory.Effective([]memory.Region{{Bytes: quantity.GiB, Ways: min(count, s.channels)}}, slowest).MBps()
 }
+
+// fastestModule is faster than any module.
+const fastestModule quantity.MTps = 20_000
 
 // hopeless reports that nothing from here on is worth the way.
 func (s *search) hopeless(bound *Score) bool {

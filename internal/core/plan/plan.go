@@ -92,6 +92,7 @@ type Input struct {
 	Shelf   []*part.Part               // what else is at hand, tried where there is no plan
 	Order   []Criterion                // the first counts most; those left out follow in their usual order
 	Budget  int                        // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
+	corner  corner                     // what a plan is judged by
 	without map[want]bool              // wishes set aside, while a clash is looked for
 }
 
@@ -101,15 +102,19 @@ const DefaultBudget = 1_000_000
 // End is how a search ended.
 type End string
 
-// Proved best, proved impossible, or given up: three different answers.
+// Five different answers.
 const (
-	Optimal    End = "optimal"
-	Impossible End = "impossible"
-	GaveUp     End = "gave up"
+	Optimal    End = "optimal"    // proved best, however what is not known turns out
+	BestSure   End = "sure"       // the best of the plans that are sure; something unknown could make another better
+	Depends    End = "depends"    // no plan is sure; whether there is one depends on what is not known
+	Impossible End = "impossible" // proved, however what is not known turns out
+	GaveUp     End = "gave up"    // the budget ended before the proof
 )
 
 // Values lists the ends for the formats.
-func (End) Values() []string { return []string{string(Optimal), string(Impossible), string(GaveUp)} }
+func (End) Values() []string {
+	return []string{string(Optimal), string(BestSure), string(Depends), string(Impossible), string(GaveUp)}
+}
 
 // Plan is one way to do it.
 type Plan struct {
@@ -125,10 +130,11 @@ type Result struct {
 	Best   *Plan
 	Judged int   // builds that were judged
 	Bound  Score // no plan is better than this in any single criterion
+	Open   bool  // something unstated was met: of plans that are not sure, nothing is proved
 }
 
-// Find searches for the best plan. The error is the context's: a search that is
-// no longer wanted stops.
+// Find searches for the best of the plans that are sure; Prove looks at the others.
+// The error is the context's: a search that is no longer wanted stops.
 func Find(ctx context.Context, in Input) (Result, error) {
 	in.Order = in.order()
 	parts := split(&in)
@@ -142,6 +148,7 @@ func Find(ctx context.Context, in Input) (Result, error) {
 		s.run()
 		budget = s.budget
 		out.Judged += s.judged
+		out.Open = out.Open || s.unsettled
 		if err := ctx.Err(); err != nil {
 			return Result{}, err
 		}
@@ -150,7 +157,7 @@ func Find(ctx context.Context, in Input) (Result, error) {
 		case s.out:
 			out.End = GaveUp
 		case s.best == nil:
-			return Result{End: Impossible, Judged: out.Judged}, nil
+			return Result{End: Impossible, Judged: out.Judged, Open: out.Open}, nil
 		}
 		if s.best == nil || out.Best == nil {
 			out.Best = nil

@@ -328,7 +328,7 @@ func holds(t *testing.T, in *Input, p *Plan) {
 		}
 	}
 	whole := newScorer(in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(in)})
-	if score, ok := whole.score(p.Placements, p.Choices); !ok || score != p.Score {
+	if score, ok := whole.score(p.Placements, p.Choices, asTold); !ok || score != p.Score {
 		t.Fatalf("the plan claims %v and comes to %v, %v", p.Score, score, ok)
 	}
 }
@@ -354,7 +354,7 @@ func TestAlternatives(t *testing.T) {
 		whole := newScorer(&in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(&in)})
 		var scores []Score
 		for _, w := range append([]Way{*a.Best}, a.Alternatives...) {
-			score, ok := whole.score(w.Placements, w.Choices)
+			score, ok := whole.score(w.Placements, w.Choices, asTold)
 			if !ok {
 				t.Fatalf("seed %d: a way that does not work: %+v", seed, w)
 			}

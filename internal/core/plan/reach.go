@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
@@ -34,8 +35,8 @@ const tooMany = 65
 type trial struct {
 	part   *part.Part
 	socket rig.Path
-	on     string        // the parts that hold it
-	ref    quantity.Rate // what a card is measured against
+	on     string                     // the parts that hold it
+	ref    known.Range[quantity.Rate] // what a card is measured against
 }
 
 // single is what a piece comes to where it has the machine to itself.
@@ -199,7 +200,7 @@ func (s *search) mayLeave(c *choice) bool {
 // Only a split of a slot may give: a position that another socket's part may bring to
 // life is let pass.
 func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
-	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID].Low, socket: k.Path}
+	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.Path}
 	for _, p := range chain {
 		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
 	}
@@ -229,8 +230,7 @@ func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
 		if s.spend(s.judging()); s.out {
 			return single{}
 		}
-		b := s.in.rig(placed, choices)
-		got := s.read(fit.Judge(&b), c.piece, k.Path)
+		got := s.read(s.judge(placed, choices, s.at), c.piece, k.Path)
 		if got.ok {
 			works |= 1 << n
 			for i, j := range sets {
@@ -261,7 +261,9 @@ func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
 func (s *search) anything(p *rig.Piece) single {
 	out := single{ok: true}
 	if d := p.Part.Drive; d != nil {
-		out.rate = max(d.Link().Planning().MBps(), 600)
+		if out.rate = max(d.Link().Planning().MBps(), 600); s.at == atBest && !d.Link().Known() {
+			out.rate = fastest
+		}
 		if d.ReadMBps > 0 {
 			out.rate = min(out.rate, d.ReadMBps)
 		}
@@ -269,6 +271,9 @@ func (s *search) anything(p *rig.Piece) single {
 	}
 	return out
 }
+
+// fastest is more than any drive moves, MB/s: four lanes of the fastest generation.
+const fastest = 32_000
 
 // read takes the piece's own part out of a verdict.
 func (s *search) read(v fit.Verdict, p *rig.Piece, at rig.Path) single {
@@ -282,19 +287,19 @@ func (s *search) read(v fit.Verdict, p *rig.Piece, at rig.Path) single {
 	}
 	out := single{ok: true}
 	for i := range v.Flows {
-		if f := &v.Flows[i]; f.Item == p.ID && f.Sure() {
-			out.rate = f.Alone.Low.MBps()
+		if f := &v.Flows[i]; f.Item == p.ID && (f.Sure() || s.at == atBest) {
+			out.rate = s.at.rate(f.Alone).MBps()
 			out.bound[Rates] = -whole(out.rate)
 		}
 	}
-	if ref := s.refs[p.ID].Low; ref > 0 {
-		out.bound[Graphics] = whole(max(0, (ref - sureRate(o.Link)).MBps()))
+	if s.refs[p.ID].High > 0 {
+		out.bound[Graphics] = s.lost(p.ID, o.Link, s.at)
 	}
-	if v.Found[openRule] > 0 && slices.ContainsFunc(v.Troubles, func(t fit.Spot) bool { return t.Code == linkUnknown && t.Item == p.ID }) {
+	if s.at.spoke(&v, openRule) > 0 && slices.ContainsFunc(v.Troubles, func(t fit.Spot) bool { return t.Code == linkUnknown && t.Item == p.ID }) {
 		out.bound[Warnings] = 1 // of an end that nobody states
 	}
 	if p.Part.Drive != nil {
-		out.bound[Cooling] = int64(v.Found[warmRule] + 2*v.Found[hotRule])
+		out.bound[Cooling] = int64(s.at.spoke(&v, warmRule) + 2*s.at.spoke(&v, hotRule))
 	}
 	return out
 }

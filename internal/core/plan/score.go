@@ -80,10 +80,52 @@ func split(in *Input) []half {
 
 // scorer judges plans of one half.
 type scorer struct {
-	in   *Input
-	half half
-	off  map[rig.Path]bool                         // as found
-	refs map[rig.ItemID]known.Range[quantity.Rate] // the rate a card is measured against
+	in        *Input
+	half      half
+	off       map[rig.Path]bool                         // as found
+	refs      map[rig.ItemID]known.Range[quantity.Rate] // the rate a card is measured against
+	unsettled bool                                      // something unstated was met
+}
+
+// corner is what a plan comes to where not all is known.
+type corner uint8
+
+const (
+	asTold  corner = iota // what is sure: what may not work does not, what is not stated is not promised
+	atBest                // every answer turns out well, every rate is at its highest
+	atWorst               // and the reverse, of a plan that is sure to work
+)
+
+// rate is the end of a range that a corner reads.
+func (c corner) rate(r known.Range[quantity.Rate]) quantity.Rate {
+	if c == atBest {
+		return r.High
+	}
+	return r.Low
+}
+
+// judge asks what a rig comes to, and notes whether something unstated was met.
+func (s *scorer) judge(placed []rig.Placement, choices []rig.Choice, at corner) fit.Verdict {
+	b := s.in.rig(placed, choices)
+	verdict := fit.Judge
+	if at == atBest {
+		verdict = fit.Hope
+	}
+	v := verdict(&b)
+	s.unsettled = s.unsettled || !v.Settled()
+	return v
+}
+
+// spoke is how often a rule counts.
+func (c corner) spoke(v *fit.Verdict, rule int) int {
+	n := v.Found[rule]
+	switch {
+	case c == atBest && v.Open != nil:
+		n -= v.Open[rule]
+	case c == atWorst && v.Doubts != nil:
+		n += v.Doubts[rule]
+	}
+	return n
 }
 
 func newScorer(in *Input, h half) *scorer {
@@ -105,7 +147,7 @@ func newScorer(in *Input, h half) *scorer {
 		s.refs[p.ID] = known.Exactly(c.Link().LineRate())
 		if !p.New {
 			i := slices.IndexFunc(found.Sockets, func(o fit.Outcome) bool { return o.Item == p.ID && o.Link != nil })
-			if s.refs[p.ID] = known.Exactly[quantity.Rate](0); i >= 0 && found.Sockets[i].Link.Known() {
+			if s.refs[p.ID] = known.Exactly[quantity.Rate](0); i >= 0 {
 				s.refs[p.ID] = found.Sockets[i].Link.Rate
 			}
 		}
@@ -114,11 +156,11 @@ func newScorer(in *Input, h half) *scorer {
 }
 
 // score judges a plan; false where it cannot be carried out as it was asked for.
-func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, bool) {
-	b := s.in.rig(placed, choices)
-	v := fit.Judge(&b)
+func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) (Score, bool) {
+	v := s.judge(placed, choices, at)
 	var out Score
-	for i, n := range v.Found {
+	for i := range v.Found {
+		n := at.spoke(&v, i)
 		if n == 0 {
 			continue
 		}
@@ -152,23 +194,27 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, boo
 		switch {
 		case o.Item != "" && o.State != fit.Live:
 			return out, false // not seen, or not known to be
-		case o.State == fit.Off && s.half.io && !o.Socket.Nested() && slices.Contains(s.in.Ports, o.Socket.Top()) && !s.in.without[want{kind: wantPort, socket: o.Socket}]:
+		case (o.State == fit.Off || o.MayOff && at != atBest) && s.half.io && !o.Socket.Nested() && slices.Contains(s.in.Ports, o.Socket.Top()) && !s.in.without[want{kind: wantPort, socket: o.Socket}]:
 			return out, false
-		case o.Item == "" && o.State == fit.Off && s.half.io && !o.Socket.Nested() && !s.off[o.Socket]:
+		case o.Item == "" && (o.State == fit.Off || o.MayOff && at == atWorst) && s.half.io && !o.Socket.Nested() && !s.off[o.Socket]:
 			out[InUse]++
-		case o.Item != "" && s.refs[o.Item].Low > 0:
-			out[Graphics] += whole(max(0, (s.refs[o.Item].Low - sureRate(o.Link)).MBps()))
+		case o.Item != "" && s.refs[o.Item].High > 0:
+			out[Graphics] += s.lost(o.Item, o.Link, at)
 		}
 	}
 	if s.half.io {
 		system, slowest, members := 0.0, math.Inf(1), 0
 		for i := range v.Flows {
 			f := &v.Flows[i]
-			if !f.Sure() {
+			if at == asTold && !f.Sure() {
 				continue // what is not stated is not promised
 			}
-			alone, together := f.Alone.Low.MBps(), f.Together.Low.MBps()
-			out[Rates] -= whole(together)
+			alone, together := at.rate(f.Alone).MBps(), at.rate(f.Together).MBps()
+			if at == atBest {
+				out[Rates] -= whole(f.Most.MBps())
+			} else {
+				out[Rates] -= whole(together)
+			}
 			if slices.Contains(s.in.Scratch, f.Item) {
 				out[Roles] -= whole(alone)
 			}
@@ -176,7 +222,7 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, boo
 				slowest = min(slowest, together)
 				members++
 			}
-			if s.systemDrive(f.Item) {
+			if s.systemDrive(f.Item, at) {
 				system = max(system, alone)
 			}
 		}
@@ -186,27 +232,46 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice) (Score, boo
 		}
 	}
 	if s.half.memory {
-		out[Memory] -= 4 * whole(v.Memory.Peak.Low.MBps())
+		out[Memory] -= 4 * whole(at.rate(v.Memory.Peak).MBps())
 	}
 	s.changes(&out, placed, choices)
 	return out, true
 }
 
-// sureRate is the rate of a link that is known; 0 is what is not.
-func sureRate(l *fit.Link) quantity.Rate {
-	if l == nil || !l.Known() {
-		return 0
+// lost is what a card loses of the rate it had, MB/s. A difference of two ranges is
+// bounded by their ends.
+func (s *scorer) lost(card rig.ItemID, l *fit.Link, at corner) int64 {
+	had := s.refs[card]
+	var has known.Range[quantity.Rate]
+	if l != nil {
+		has = l.Rate
 	}
-	return l.Rate.Low
+	switch {
+	case at == asTold && !had.Exact():
+		return 0
+	case at == asTold && !has.Exact():
+		has = known.Exactly[quantity.Rate](0)
+	}
+	low, high := had.Low-has.High, had.High-has.Low
+	if at == atBest {
+		return whole(max(0, low.MBps()))
+	}
+	return whole(max(0, high.MBps()))
 }
 
 // whole is a rate in full MB/s, rounded down past what floating point leaves.
 func whole(mbps float64) int64 { return int64(mbps + 1e-6) }
 
-// systemDrive reports a new drive that is what the wish asks of the system drive.
-func (s *scorer) systemDrive(id rig.ItemID) bool {
+// systemDrive reports a new drive that is what the wish asks of the system drive, or
+// may be.
+func (s *scorer) systemDrive(id rig.ItemID, at corner) bool {
 	p := s.in.piece(id)
-	return p.New && s.in.Wish.System(p.Part.Drive)
+	if !p.New || p.Part.Drive == nil || !s.in.Wish.SystemBytes.Known() {
+		return false
+	}
+	is := s.in.Wish.IsSystem(p.Part.Drive)
+	s.unsettled = s.unsettled || is == known.Unknown
+	return is == known.Yes || is == known.Unknown && at == atBest
 }
 
 // changes adds what the plan changes of the machine as it arrived.

@@ -54,8 +54,11 @@ type search struct {
 	passing   []int64 // of each root, what the drives behind its uplink would move alone, MB/s
 	uplinks   []int64 // what it carries, rounded up; 0 where that is not stated
 
+	at       corner // which is looked for
+	not      *Plan  // a plan that is not looked for
 	best     *Score
-	at       []int // options of the best plan
+	met      bool  // a plan as good as best; until then best is only to be beaten
+	lies     []int // its options
 	set      []int // and its settings
 	ordered  bool  // second pass: in the order of sockets, for the first plan as good as the best
 	finished bool
@@ -70,7 +73,7 @@ type search struct {
 }
 
 func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
-	s := &search{scorer: newScorer(in, h), ctx: ctx, order: in.Order, budget: budget, taken: map[rig.Path]int{}, alone: map[trial]single{}}
+	s := &search{scorer: newScorer(in, h), at: in.corner, ctx: ctx, order: in.Order, budget: budget, taken: map[rig.Path]int{}, alone: map[trial]single{}}
 	for _, set := range h.settings {
 		s.found = append(s.found, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == in.Found.Choice(set) }))
 		s.chosen = append(s.chosen, rig.Choice{Setting: set.ID, Value: in.Found.Choice(set)})
@@ -101,7 +104,7 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 	})
 	s.choices = make([]choice, len(pieces))
 	for i := range pieces {
-		s.choices[i] = choice{piece: &pieces[i], home: in.home(pieces[i].ID), twin: -1, now: -1, system: s.systemDrive(pieces[i].ID),
+		s.choices[i] = choice{piece: &pieces[i], home: in.home(pieces[i].ID), twin: -1, now: -1, system: s.systemDrive(pieces[i].ID, s.at),
 			scratch: slices.Contains(in.Scratch, pieces[i].ID), array: slices.Contains(in.Array, pieces[i].ID)}
 	}
 	s.sockets()
@@ -127,7 +130,7 @@ func (s *search) run() {
 		return
 	}
 	s.place(0, &bound)
-	if s.best == nil || s.out {
+	if !s.met || s.out {
 		return
 	}
 	s.ordered, s.finished = true, false
@@ -249,9 +252,8 @@ func (s *search) possible(last int) bool {
 	if s.spend(s.judging()); s.out {
 		return false
 	}
-	b := s.in.rig(placed, s.chosen)
-	v := fit.Judge(&b)
-	return !slices.ContainsFunc(placementOnly[:], func(rule int) bool { return v.Found[rule] > 0 })
+	v := s.judge(placed, s.chosen, s.at)
+	return !slices.ContainsFunc(placementOnly[:], func(rule int) bool { return s.at.spoke(&v, rule) > 0 })
 }
 
 const linkUnknown fit.Code = "link-unknown"
@@ -300,8 +302,8 @@ func (s *search) leaf(bound *Score) {
 			s.placed = append(s.placed, rig.Placement{Item: c.piece.ID, Socket: o.socket})
 		}
 	}
-	for j, set := range s.half.settings {
-		s.chosen[j].Value = set.Options[s.found[j]].Value
+	for j := range s.half.settings {
+		s.chosen[j].Value = s.asFound(j)
 	}
 	clear(s.decided)
 	sets := s.asked(s.placed, s.half.io)
@@ -319,8 +321,9 @@ func (s *search) works() bool {
 		o := &s.choices[i].options[s.choices[i].now]
 		n, stride, all := 0, 1, true
 		for _, j := range o.sets {
-			all = all && s.decided[j]
-			n += stride * slices.IndexFunc(s.half.settings[j].Options, func(x machine.Option) bool { return x.Value == s.chosen[j].Value })
+			value := slices.IndexFunc(s.half.settings[j].Options, func(x machine.Option) bool { return x.Value == s.chosen[j].Value })
+			all = all && s.decided[j] && value >= 0
+			n += stride * value
 			stride *= len(s.half.settings[j].Options)
 		}
 		if all && o.sets != nil && o.works&(1<<n) == 0 {
@@ -328,6 +331,14 @@ func (s *search) works() bool {
 		}
 	}
 	return true
+}
+
+// asFound is the value of a setting as it was found, "" where nobody knows it.
+func (s *search) asFound(j int) string {
+	if n := s.found[j]; n >= 0 {
+		return s.half.settings[j].Options[n].Value
+	}
+	return ""
 }
 
 func (s *search) settle(sets []int, bound Score) {
@@ -339,7 +350,7 @@ func (s *search) settle(sets []int, bound Score) {
 		options := s.half.settings[j].Options
 		for n := range options {
 			if !s.ordered { // as found first
-				n = (n + s.found[j]) % len(options)
+				n = (n + max(0, s.found[j])) % len(options)
 			}
 			next := bound
 			if n != s.found[j] {
@@ -348,21 +359,24 @@ func (s *search) settle(sets []int, bound Score) {
 			s.chosen[j].Value, s.decided[j] = options[n].Value, true
 			s.settle(sets[1:], next)
 		}
-		s.chosen[j].Value, s.decided[j] = options[s.found[j]].Value, false
+		s.chosen[j].Value, s.decided[j] = s.asFound(j), false
 		return
 	}
 	s.judged++
 	if s.spend(s.judging()); s.out {
 		return
 	}
-	got, ok := s.score(s.placed, s.chosen)
+	if s.not != nil && s.same(s.not) {
+		return
+	}
+	got, ok := s.score(s.placed, s.chosen, s.at)
 	if !ok || s.best != nil && compare(s.order, &got, s.best) > 0 || s.best != nil && !s.ordered && compare(s.order, &got, s.best) == 0 {
 		return
 	}
-	s.best = &got
-	s.at, s.set = s.at[:0], s.set[:0]
+	s.best, s.met = &got, true
+	s.lies, s.set = s.lies[:0], s.set[:0]
 	for i := range s.choices {
-		s.at = append(s.at, s.choices[i].now)
+		s.lies = append(s.lies, s.choices[i].now)
 	}
 	for j, set := range s.half.settings {
 		s.set = append(s.set, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == s.chosen[j].Value }))
@@ -373,13 +387,14 @@ func (s *search) settle(sets []int, bound Score) {
 // plan is the best plan of this half.
 func (s *search) plan() Plan {
 	out := Plan{Score: *s.best}
-	for i, n := range s.at {
+	for i, n := range s.lies {
 		if o := &s.choices[i].options[n]; !o.socket.IsZero() {
 			out.Placements = append(out.Placements, rig.Placement{Item: s.choices[i].piece.ID, Socket: o.socket})
 		}
 	}
 	for j, set := range s.half.settings {
-		if v := set.Options[s.set[j]].Value; v != set.Default {
+		if n := s.set[j]; n >= 0 && set.Options[n].Value != set.Default {
+			v := set.Options[n].Value
 			out.Choices = append(out.Choices, rig.Choice{Setting: set.ID, Value: v})
 		}
 	}

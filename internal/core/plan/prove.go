@@ -1,0 +1,170 @@
+package plan
+
+// This file proves what can be proved where not all is known. A second search takes
+// every answer that is not known at its best: where even that finds nothing, there is
+// no plan; where it finds none better than a sure plan at its worst, that plan is the
+// best. Else what it found is best provided that some things turn out so.
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/rig"
+)
+
+// Proof is what is known of the plans that are not sure.
+type Proof struct {
+	End    End
+	Other  *Plan      // better than the best sure plan, or a plan where none is sure, if what it hangs on turns out well
+	Hangs  []rig.Fact // what that is, the cheapest to look at first
+	Judged int
+}
+
+// Prove says how far the result of Find holds, whatever is not known.
+func Prove(ctx context.Context, in Input, r Result) (Proof, error) {
+	in.Order = in.order()
+	out := Proof{End: r.End}
+	if !r.Open || r.End == GaveUp {
+		return out, nil
+	}
+	in.corner = atBest
+	if r.Best == nil {
+		h, err := Find(ctx, in)
+		out.Judged = h.Judged
+		switch {
+		case err != nil:
+			return out, err
+		case h.End == GaveUp && h.Best == nil:
+			out.End = GaveUp
+		case h.Best != nil:
+			out.End, out.Other = Depends, h.Best
+			out.Hangs = in.hangs(h.Best, nil)
+		}
+		return out, nil
+	}
+	rival, err := in.rival(ctx, &out, r.Best)
+	if err != nil || rival == nil {
+		return out, err
+	}
+	if out.Hangs = in.hangs(rival, r.Best); len(out.Hangs) > 0 {
+		out.Other = rival
+	}
+	return out, nil
+}
+
+// rival is the best other plan there may be, nil if none may be better than a sure plan
+// at its worst; of those that may be, only one better than that at its best is returned.
+func (in *Input) rival(ctx context.Context, out *Proof, sure *Plan) (*Plan, error) {
+	rival, better := &Plan{}, false
+	budget := cmp.Or(in.Budget, DefaultBudget)
+	for _, h := range split(in) {
+		s := newSearch(ctx, in, h, budget)
+		mine := sure.of(h)
+		low, ok := s.score(mine.Placements, mine.Choices, atWorst)
+		if ok {
+			s.best = &low
+		}
+		s.not = &mine
+		s.run()
+		budget = s.budget
+		out.Judged += s.judged
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		if s.out || s.met || !ok { // not searched to its end, something better found, or not as sure as it looked
+			out.End = BestSure
+		}
+		if s.met {
+			if high, ok := s.score(mine.Placements, mine.Choices, atBest); !ok || compare(in.Order, s.best, &high) < 0 {
+				better = true
+				mine = s.plan()
+			}
+		}
+		rival.Placements = append(rival.Placements, mine.Placements...)
+		rival.Choices = append(rival.Choices, mine.Choices...)
+		rival.Score = rival.Score.plus(mine.Score)
+	}
+	if !better {
+		return nil, nil
+	}
+	return rival, nil
+}
+
+// of is the half of a plan.
+func (p *Plan) of(h half) Plan {
+	var out Plan
+	for _, at := range p.Placements {
+		if slices.ContainsFunc(h.pieces, func(q rig.Piece) bool { return q.ID == at.Item }) {
+			out.Placements = append(out.Placements, at)
+		}
+	}
+	for _, c := range p.Choices {
+		for _, set := range h.settings {
+			if set.ID == c.Setting {
+				out.Choices = append(out.Choices, c)
+			}
+		}
+	}
+	return out
+}
+
+// same reports that what is placed and chosen now is a plan.
+func (s *search) same(p *Plan) bool {
+	if len(s.placed) != len(p.Placements) || slices.ContainsFunc(s.placed, func(q rig.Placement) bool { return !slices.Contains(p.Placements, q) }) {
+		return false
+	}
+	for j, set := range s.half.settings {
+		if s.chosen[j].Value != rig.Value(set, p.Choices) {
+			return false
+		}
+	}
+	return true
+}
+
+// hangs lists what a plan hangs on and another does not: the facts that its findings
+// miss, the cheapest to look at first.
+func (in *Input) hangs(p, other *Plan) []rig.Fact {
+	known := map[rig.Fact]bool{}
+	if other != nil {
+		for _, f := range in.missing(other) {
+			known[f] = true
+		}
+	}
+	out := slices.DeleteFunc(in.missing(p), func(f rig.Fact) bool { return known[f] })
+	slices.SortStableFunc(out, func(a, b rig.Fact) int { return cmp.Compare(trouble(a), trouble(b)) })
+	return out
+}
+
+func (in *Input) missing(p *Plan) []rig.Fact {
+	b := in.rig(p.Placements, p.Choices)
+	a := fit.Resolve(&b)
+	var out []rig.Fact
+	for i := range a.Findings {
+		f := &a.Findings[i]
+		if f.Severity == fit.Notes {
+			continue
+		}
+		for _, m := range f.Missing {
+			if !slices.Contains(out, m) {
+				out = append(out, m)
+			}
+		}
+	}
+	return out
+}
+
+// trouble is how much work it is to look at something: a label in the hand, a screen,
+// a page of the manual, the machine opened.
+func trouble(f rig.Fact) int {
+	switch {
+	case f.Item != "":
+		return 0
+	case f.Setting != "":
+		return 1
+	case f.Attr == rig.HoldsNow:
+		return 3
+	}
+	return 2
+}
