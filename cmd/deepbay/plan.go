@@ -37,7 +37,7 @@ func planCommand() *cobra.Command {
 				return err
 			}
 			switch advice.End {
-			case plan.Impossible:
+			case plan.Impossible, plan.Depends:
 				return errStopped
 			case plan.GaveUp:
 				return errGaveUp
@@ -50,25 +50,41 @@ func planCommand() *cobra.Command {
 	return c
 }
 
+func printWay(w io.Writer, j *job.Job, way *say.Way) {
+	fmt.Fprintln(w)
+	for _, p := range way.Placements {
+		fmt.Fprintf(w, "  %-8s %s%s\n", p.Socket, j.Name(p.Item), from(j, p))
+	}
+	for _, p := range j.Found.Placements {
+		if rig.PlaceOf(way.Placements, p.Item).IsZero() {
+			fmt.Fprintf(w, "  %-8s %s, from %s\n", "out", j.Name(p.Item), p.Socket)
+		}
+	}
+	for _, c := range way.Choices {
+		s := j.Sheet.Setting(c.Setting)
+		fmt.Fprintf(w, "  %-8s %s: %s\n", "set", s.Name, s.OptionName(c.Value))
+	}
+	fmt.Fprintln(w)
+	for _, s := range way.Says {
+		fmt.Fprintln(w, " ", s)
+	}
+}
+
 func printPlan(w io.Writer, j *job.Job, a *say.Advice) {
 	fmt.Fprintf(w, "%s (%s): %s\n", j.Title, j.Sheet.Name, a.Proof)
 	if a.Best != nil {
-		fmt.Fprintln(w)
-		for _, p := range a.Best.Placements {
-			fmt.Fprintf(w, "  %-8s %s%s\n", p.Socket, j.Name(p.Item), from(j, p))
+		printWay(w, j, a.Best)
+	}
+	if p := a.Provided; p != nil {
+		if a.Best != nil {
+			fmt.Fprintln(w, "\nbetter, provided that it turns out well:")
+		} else {
+			fmt.Fprintln(w, "\nit works, provided that it turns out well:")
 		}
-		for _, p := range j.Found.Placements {
-			if rig.PlaceOf(a.Best.Placements, p.Item).IsZero() {
-				fmt.Fprintf(w, "  %-8s %s, from %s\n", "out", j.Name(p.Item), p.Socket)
-			}
-		}
-		for _, c := range a.Best.Choices {
-			s := j.Sheet.Setting(c.Setting)
-			fmt.Fprintf(w, "  %-8s %s: %s\n", "set", s.Name, s.OptionName(c.Value))
-		}
-		fmt.Fprintln(w)
-		for _, s := range a.Best.Says {
-			fmt.Fprintln(w, " ", s)
+		printWay(w, j, &p.Way)
+		fmt.Fprintln(w, "\n  look up, the cheapest first:")
+		for _, m := range p.Look {
+			fmt.Fprintln(w, "   ", m.Says)
 		}
 	}
 	for i, o := range a.Alternatives {

@@ -21,10 +21,18 @@ type Advice struct {
 	End          End
 	Proof        fact.Fact // why the best is the best, or why there is none
 	Best         *Way
+	Provided     *Provided // a plan that is better, or the only one, if what is not known turns out well
 	Alternatives []Way
 	Clash        []fact.Fact // wishes of which one must give way
 	Cures        []fact.Fact
 	Judged       int
+}
+
+// Provided is a plan that hangs on what is not known, and what to look at, the
+// cheapest first.
+type Provided struct {
+	Way
+	Look []rig.Fact
 }
 
 // Way is one plan in numbers and facts.
@@ -51,11 +59,21 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 	if err != nil {
 		return out, err
 	}
-	out.End, out.Judged = r.End, r.Judged
-	out.Proof = r.proof()
+	proof, err := Prove(ctx, in, r)
+	if err != nil {
+		return out, err
+	}
+	out.End, out.Judged = proof.End, r.Judged+proof.Judged
+	out.Proof = r.proof(out.End, out.Judged)
+	if proof.Other != nil {
+		out.Provided = &Provided{in.way(proof.Other, r.Best), proof.Hangs}
+	}
 	if r.Best == nil {
-		if r.End == Impossible {
-			err = in.explainClash(ctx, &out)
+		switch out.End {
+		case Impossible:
+			err = in.explainClash(ctx, &out, r.Open)
+		case Depends:
+			err = in.fromShelf(ctx, &out)
 		}
 		return out, err
 	}
@@ -84,15 +102,19 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 	return out, nil
 }
 
-func (r *Result) proof() fact.Fact {
-	tried := fact.Count{N: r.Judged, Of: Builds}
+func (r *Result) proof(end End, judged int) fact.Fact {
+	tried := fact.Count{N: judged, Of: Builds}
 	switch {
-	case r.End == Impossible && r.Judged == 0:
+	case end == Impossible && judged == 0:
 		return fact.Of(NoLying)
-	case r.End == Impossible:
+	case end == Impossible:
 		return fact.Of(ProvedImpossible, tried)
-	case r.End == GaveUp:
+	case end == GaveUp:
 		return fact.Of(NotProved, tried)
+	case end == Depends:
+		return fact.Of(DependsOn, tried)
+	case end == BestSure:
+		return fact.Of(BestOfSure, tried)
 	case r.Best.Score == r.Bound:
 		return fact.Of(BestInAll, tried)
 	}

@@ -92,7 +92,7 @@ func (in *Input) says(w want) (is, givenUp fact.Fact) {
 	return fact.Of(IsInAndSeen, p), fact.Of(LeaveOut, p)
 }
 
-// relieved reports whether there is a plan once some wants are set aside.
+// relieved reports whether there is, or may be, a plan once some wants are set aside.
 func (in *Input) relieved(ctx context.Context, out *Advice, without map[want]bool) (bool, error) {
 	try := *in
 	try.without = without
@@ -107,7 +107,13 @@ const mostSets = 1140
 
 // explainClash names the smallest set of wants that cannot all be met, and for each
 // whether giving it up is enough.
-func (in *Input) explainClash(ctx context.Context, out *Advice) error {
+func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error {
+	sure := *in
+	if open { // what clashes does so however all that is not known turns out; what helps, surely does
+		hopeful := *in
+		hopeful.corner = atBest
+		in = &hopeful
+	}
 	wants := in.wants()
 	all := map[want]bool{}
 	for _, w := range wants {
@@ -125,7 +131,7 @@ func (in *Input) explainClash(ctx context.Context, out *Advice) error {
 	for _, w := range clash {
 		is, givenUp := in.says(w)
 		out.Clash = append(out.Clash, is)
-		enough, err := in.relieved(ctx, out, map[want]bool{w: true})
+		enough, err := sure.relieved(ctx, out, map[want]bool{w: true})
 		if err != nil {
 			return err
 		}
@@ -133,7 +139,7 @@ func (in *Input) explainClash(ctx context.Context, out *Advice) error {
 			out.Cures = append(out.Cures, givenUp)
 		}
 	}
-	return in.fromShelf(ctx, out)
+	return sure.fromShelf(ctx, out)
 }
 
 // fromShelf tries what lies on the shelf, one part at a time: an adapter, a carrier

@@ -61,10 +61,8 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 	}
 	together, alone := map[rig.ItemID]float64{}, map[rig.ItemID]float64{}
 	for _, f := range now.Flows {
-		if f.Sure() {
-			together[f.Item], alone[f.Item] = f.Together.Low.MBps(), f.Alone.Low.MBps()
-			s[Rates] -= int64(f.Together.Low.MBps() + 1e-6)
-		}
+		together[f.Item], alone[f.Item] = f.Together.Low.MBps(), f.Alone.Low.MBps()
+		s[Rates] -= int64(f.Together.Low.MBps() + 1e-6)
 	}
 	fastest := 0.0
 	for _, p := range in.Pieces {

@@ -287,7 +287,7 @@ func (s *search) read(v fit.Verdict, p *rig.Piece, at rig.Path) single {
 	}
 	out := single{ok: true}
 	for i := range v.Flows {
-		if f := &v.Flows[i]; f.Item == p.ID && (f.Sure() || s.at == atBest) {
+		if f := &v.Flows[i]; f.Item == p.ID {
 			out.rate = s.at.rate(f.Alone).MBps()
 			out.bound[Rates] = -whole(out.rate)
 		}

@@ -93,7 +93,7 @@ type corner uint8
 const (
 	asTold  corner = iota // what is sure: what may not work does not, what is not stated is not promised
 	atBest                // every answer turns out well, every rate is at its highest
-	atWorst               // and the reverse, of a plan that is sure to work
+	atWorst               // as told, and every loss that may be is one
 )
 
 // rate is the end of a range that a corner reads.
@@ -206,9 +206,6 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) 
 		system, slowest, members := 0.0, math.Inf(1), 0
 		for i := range v.Flows {
 			f := &v.Flows[i]
-			if at == asTold && !f.Sure() {
-				continue // what is not stated is not promised
-			}
 			alone, together := at.rate(f.Alone).MBps(), at.rate(f.Together).MBps()
 			if at == atBest {
 				out[Rates] -= whole(f.Most.MBps())

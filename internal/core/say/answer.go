@@ -304,9 +304,8 @@ func (v *Voice) Finding(f *fit.Finding) Finding {
 	}
 	out.Says = v.text(says)
 	for _, m := range f.Missing {
-		what := v.missing(m)
-		out.Missing = append(out.Missing, Missing{m.Item, m.Socket, m.Setting, m.Attr, v.text(what)})
-		out.Because = append(out.Because, Reason{v.source(m), v.text("unknown, because " + v.silent(m) + " " + what)})
+		out.Missing = append(out.Missing, v.Missing(m))
+		out.Because = append(out.Because, Reason{v.source(m), v.text("unknown, because " + v.silent(m) + " " + v.missing(m))})
 	}
 	for _, c := range f.Cures {
 		out.Cures = append(out.Cures, Cure{v.Fact(c.Says), c.Moves, v.facts(c.Costs)})
@@ -371,4 +370,9 @@ func Codes() []fact.Code {
 		out = append(out, c)
 	}
 	return out
+}
+
+// Missing asks for a fact.
+func (v *Voice) Missing(f rig.Fact) Missing {
+	return Missing{f.Item, f.Socket, f.Setting, f.Attr, v.text(v.missing(f))}
 }

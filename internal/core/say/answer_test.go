@@ -99,7 +99,7 @@ func TestMemoryAnswer(t *testing.T) {
 		{"m8:A1 m8':A2 m16:B2", "32 GiB, 2400 MT/s, dual channel, 38.40 GB/s"}, // only the channel's total counts
 		{"fast:A2 fast':B2 profile=on", "32 GiB, 3200 to 3600 MT/s, dual channel, 51.20 to 57.60 GB/s"},
 		{"fast:A2 m16:B2 profile=on", "32 GiB, 3200 MT/s, dual channel, 51.20 GB/s"},
-		{"nosize:A2", "unknown, 3200 MT/s, unknown, because a module's size is not stated, at most 51.20 GB/s"},
+		{"nosize:A2", "unknown, 3200 MT/s, unknown, because a module's size is not stated, at most 25.60 GB/s"},
 		{"nvme:U", "no memory, unknown, no channel filled, unknown"},
 	} {
 		r := resolved(t, coretest.Board(), c.lay)

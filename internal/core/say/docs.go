@@ -154,13 +154,20 @@ func CheckOf(l Language, j *job.Job) Check {
 
 // Advice is the planner's whole answer.
 type Advice struct {
-	End          plan.End `json:"end"`
-	Proof        Text     `json:"proof"` // why the best is the best, or why there is none
-	Best         *Way     `json:"best,omitempty"`
-	Alternatives []Way    `json:"alternatives"`
-	Clash        []Text   `json:"clash"` // wishes of which one must give way
-	Cures        []Text   `json:"cures"`
-	Judged       int      `json:"judged"`
+	End          plan.End  `json:"end"`
+	Proof        Text      `json:"proof"` // why the best is the best, or why there is none
+	Best         *Way      `json:"best,omitempty"`
+	Provided     *Provided `json:"provided,omitempty"` // better, or the only plan, if what is not known turns out well
+	Alternatives []Way     `json:"alternatives"`
+	Clash        []Text    `json:"clash"` // wishes of which one must give way
+	Cures        []Text    `json:"cures"`
+	Judged       int       `json:"judged"`
+}
+
+// Provided is a plan that hangs on what is not known.
+type Provided struct {
+	Way  Way       `json:"way"`
+	Look []Missing `json:"look"` // what to look at, the cheapest first
 }
 
 // Way is one plan in words and numbers.
@@ -302,6 +309,12 @@ func (v *Voice) Advice(a *plan.Advice) Advice {
 	if a.Best != nil {
 		best := v.way(a.Best)
 		out.Best = &best
+	}
+	if p := a.Provided; p != nil {
+		out.Provided = &Provided{v.way(&p.Way), make([]Missing, len(p.Look))}
+		for i, f := range p.Look {
+			out.Provided.Look[i] = v.Missing(f)
+		}
 	}
 	for i := range a.Alternatives {
 		out.Alternatives[i] = v.way(&a.Alternatives[i])

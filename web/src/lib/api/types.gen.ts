@@ -1568,12 +1568,13 @@ export interface PlanQuestion {
  * Advice is the planner's whole answer.
  */
 export interface Advice {
-	end: 'optimal' | 'impossible' | 'gave up';
+	end: 'optimal' | 'sure' | 'depends' | 'impossible' | 'gave up';
 	/**
 	 * why the best is the best, or why there is none
 	 */
 	proof: string;
 	best?: Way;
+	provided?: Provided;
 	alternatives: Way[];
 	/**
 	 * wishes of which one must give way
@@ -1604,6 +1605,16 @@ export interface Way {
 	 * from the shelf: pieces named OnShelf before they are in the job
 	 */
 	takes: string[];
+}
+/**
+ * better, or the only plan, if what is not known turns out well
+ */
+export interface Provided {
+	way: Way;
+	/**
+	 * what to look at, the cheapest first
+	 */
+	look: Missing[];
 }
 /**
  * WhyNot asks why a piece is not in a socket in the best plan.
