@@ -12,7 +12,7 @@ import (
 type Verdict struct {
 	Found   []int // of each rule, as Rules lists them, how often it does not hold, or of a wish nobody can tell; under fit-unknown, how many parts may not work
 	Open    []int // how many of these hang on what is not known; nil for none
-	Doubts  []int // of each rule about a loss, of how many parts nobody can tell; nil for none
+	Doubts  []Doubt
 	Sockets []Outcome
 	Flows   []Flow
 	Memory  MemoryAnswer
@@ -32,6 +32,13 @@ type Spot struct {
 // Same reports the same trouble of the same piece, wherever it lies.
 func (s *Spot) Same(o Spot) bool {
 	return s.Code == o.Code && s.Item == o.Item && (s.Item != "" || s.Socket == o.Socket) && s.Unknown == o.Unknown
+}
+
+// Doubt is a rule about a loss of which nobody can tell whether it is one.
+type Doubt struct {
+	Rule   int // its place in Rules
+	Item   rig.ItemID
+	Socket rig.Path
 }
 
 // Outcome is the state of one socket, in the order of Answer.Sockets.

@@ -137,7 +137,7 @@ func (r *resolver) speed() {
 	}
 	by.limit = r.boardLimit()
 	m.MTps = known.Min(by.rate, by.limit)
-	if r.profile != known.No && r.allProfiled() && by.rate.High > by.limit.High {
+	if r.mode != hopeful && r.profile != known.No && r.allProfiled() && by.rate.High > by.limit.High {
 		by.trial = true
 		m.MTps.High = by.rate.High
 	}

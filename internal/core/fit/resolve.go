@@ -71,7 +71,7 @@ type resolver struct {
 	memory   MemoryAnswer
 	speedBy  speedReason
 	troubles []trouble
-	doubts   []int // rules about losses that do not know: how many of each, nil for none
+	doubts   []Doubt // losses that may be
 	mode     mode
 	byPath   map[rig.Path]int // on boards of many sockets only: it costs more than it saves on others
 }
@@ -355,7 +355,7 @@ func (r *resolver) judge(s *sock) {
 			continue
 		}
 		if t == known.Unknown && rule.Severity != Stops {
-			r.doubt(i)
+			r.doubt(i, s)
 			continue // what a loss hangs on is not asked for: only what decides whether it works
 		}
 		if rule.proof != nothing && r.proved(s, rule.proof) {
@@ -381,14 +381,10 @@ func (r *resolver) judge(s *sock) {
 }
 
 // doubt counts a loss that may be, of those that plans are compared by.
-func (r *resolver) doubt(rule int) {
-	if Rules[rule].Weighs == WeighsNothing {
-		return
+func (r *resolver) doubt(rule int, s *sock) {
+	if Rules[rule].Weighs != WeighsNothing {
+		r.doubts = append(r.doubts, Doubt{rule, s.piece.ID, s.path})
 	}
-	if r.doubts == nil {
-		r.doubts = make([]int, len(Rules))
-	}
-	r.doubts[rule]++
 }
 
 // answer is a settled socket as others read it.

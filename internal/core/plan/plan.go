@@ -21,6 +21,7 @@ import (
 	"context"
 	"slices"
 
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/rig"
@@ -93,6 +94,7 @@ type Input struct {
 	Order   []Criterion                // the first counts most; those left out follow in their usual order
 	Budget  int                        // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
 	corner  corner                     // what a plan is judged by
+	shared  []fit.Doubt                // losses that may be and do not tell plans apart: all are taken to have them
 	without map[want]bool              // wishes set aside, while a clash is looked for
 }
 

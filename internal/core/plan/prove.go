@@ -55,13 +55,17 @@ func Prove(ctx context.Context, in Input, r Result) (Proof, error) {
 }
 
 // rival is the best other plan there may be, nil if none may be better than a sure plan
-// at its worst; of those that may be, only one better than that at its best is returned.
+// at its worst; of those that may be, only one better than that at its best is
+// returned. A loss that may be of one piece in one place, in both plans, does not tell
+// them apart.
 func (in *Input) rival(ctx context.Context, out *Proof, sure *Plan) (*Plan, error) {
 	rival, better := &Plan{}, false
 	budget := cmp.Or(in.Budget, DefaultBudget)
 	for _, h := range split(in) {
-		s := newSearch(ctx, in, h, budget)
 		mine := sure.of(h)
+		held := *in
+		held.shared = newScorer(in, h).judge(mine.Placements, mine.Choices, atWorst).Doubts
+		s := newSearch(ctx, &held, h, budget)
 		low, ok := s.score(mine.Placements, mine.Choices, atWorst)
 		if ok {
 			s.best = &low

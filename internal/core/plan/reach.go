@@ -34,6 +34,7 @@ const tooMany = 65
 // trial names what alone was asked: a part in a socket, on these holders.
 type trial struct {
 	part   *part.Part
+	item   rig.ItemID
 	socket rig.Path
 	on     string                     // the parts that hold it
 	ref    known.Range[quantity.Rate] // what a card is measured against
@@ -201,6 +202,9 @@ func (s *search) mayLeave(c *choice) bool {
 // life is let pass.
 func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
 	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.Path}
+	if len(s.in.shared) > 0 {
+		name.item = c.piece.ID // like pieces differ in what they share
+	}
 	for _, p := range chain {
 		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
 	}
@@ -298,8 +302,13 @@ func (s *search) read(v fit.Verdict, p *rig.Piece, at rig.Path) single {
 	if s.at.spoke(&v, openRule) > 0 && slices.ContainsFunc(v.Troubles, func(t fit.Spot) bool { return t.Code == linkUnknown && t.Item == p.ID }) {
 		out.bound[Warnings] = 1 // of an end that nobody states
 	}
+	for _, d := range v.Doubts {
+		if d.Item == p.ID && s.in.shares(d) {
+			out.bound.weigh(d.Rule, 1)
+		}
+	}
 	if p.Part.Drive != nil {
-		out.bound[Cooling] = int64(s.at.spoke(&v, warmRule) + 2*s.at.spoke(&v, hotRule))
+		out.bound[Cooling] += int64(s.at.spoke(&v, warmRule) + 2*s.at.spoke(&v, hotRule))
 	}
 	return out
 }

@@ -118,14 +118,10 @@ func (s *scorer) judge(placed []rig.Placement, choices []rig.Choice, at corner) 
 
 // spoke is how often a rule counts.
 func (c corner) spoke(v *fit.Verdict, rule int) int {
-	n := v.Found[rule]
-	switch {
-	case c == atBest && v.Open != nil:
-		n -= v.Open[rule]
-	case c == atWorst && v.Doubts != nil:
-		n += v.Doubts[rule]
+	if c == atBest && v.Open != nil {
+		return v.Found[rule] - v.Open[rule]
 	}
-	return n
+	return v.Found[rule]
 }
 
 func newScorer(in *Input, h half) *scorer {
@@ -179,14 +175,12 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) 
 			if s.half.io && !s.in.without[want{kind: wantSystem}] {
 				return out, false
 			}
-		case fit.WeighsWarning:
-			out[Warnings] += int64(n)
-		case fit.WeighsWarm:
-			out[Cooling] += int64(n)
-		case fit.WeighsHot:
-			out[Cooling] += 2 * int64(n)
-		case fit.WeighsSlots:
-			out[Memory] += int64(n)
+		}
+		out.weigh(i, n)
+	}
+	for _, d := range v.Doubts {
+		if at == atWorst || at == atBest && s.in.shares(d) {
+			out.weigh(d.Rule, 1)
 		}
 	}
 	for i := range v.Sockets {
@@ -233,6 +227,29 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) 
 	}
 	s.changes(&out, placed, choices)
 	return out, true
+}
+
+// shares reports a loss that may be in the plan that others are held against as well.
+// What a card draws hangs on its label alone, wherever it is.
+func (in *Input) shares(d fit.Doubt) bool {
+	return slices.ContainsFunc(in.shared, func(e fit.Doubt) bool {
+		return e.Rule == d.Rule && e.Item == d.Item && (e.Socket == d.Socket || d.Rule == drawRule)
+	})
+}
+
+// weigh adds what a rule counts for that spoke so many times.
+func (s *Score) weigh(rule, times int) {
+	n := int64(times)
+	switch fit.Rules[rule].Weighs {
+	case fit.WeighsWarning:
+		s[Warnings] += n
+	case fit.WeighsWarm:
+		s[Cooling] += n
+	case fit.WeighsHot:
+		s[Cooling] += 2 * n
+	case fit.WeighsSlots:
+		s[Memory] += n
+	}
 }
 
 // lost is what a card loses of the rate it had, MB/s. A difference of two ranges is

@@ -263,6 +263,7 @@ var (
 	placementOnly     = [...]int{fit.RuleOf("slot-covered"), fit.RuleOf("m2-cover"), fit.RuleOf("power-plugs")}
 	deadRule          = fit.RuleOf("position-dead")
 	openRule          = fit.RuleOf(linkUnknown)
+	drawRule          = fit.RuleOf("slot-power")
 	warmRule, hotRule = fit.RuleOf("m2-warm"), fit.RuleOf("m2-hot")
 )
 
