@@ -33,7 +33,7 @@ var edges = []struct{ room, uses string }{
 	{"part", "link memory problem quantity"},
 	{"shelf", "part"},
 	{"machine", "link memory part problem quantity"},
-	{"rig", "link machine memory part quantity"},
+	{"rig", "known link machine memory part quantity"},
 	{"fit", "fact flow known link machine memory part quantity rig"},
 	{"cure", "fact fit machine quantity rig"},
 	{"ask", "fact fit flow link machine memory part quantity rig"},
