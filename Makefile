@@ -7,7 +7,7 @@ export APP_VERSION := $(VERSION)
 WEB_SOURCES := $(shell find web/src web/static -type f) web/package.json web/svelte.config.js web/vite.config.ts
 GO_SOURCES := $(shell find cmd internal demo docs/schema -type f) go.mod go.sum web/embed.go
 
-.PHONY: demo build test check bench screenshots generate clean
+.PHONY: demo build test check bench soak screenshots generate clean
 
 demo: bin/deepbay
 	bin/deepbay demo
@@ -22,6 +22,12 @@ check: .setup/npm
 	go vet ./... && cd bench && go vet ./...
 	go tool staticcheck ./...
 	cd web && npm run --silent check && npm run --silent lint
+
+# The long proofs: random machines, jobs and boards by the ten thousand.
+soak:
+	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved' -questions 10000
+	go test ./internal/core/job -timeout 2h -run Random -jobs 20000
+	go test ./internal/core/fit -timeout 2h -run Narrows -narrowed 20000
 
 bench: bin/deepbay
 	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay

@@ -34,6 +34,7 @@ func TestScreenshots(t *testing.T) {
 		{"work-order", "/jobs/chart-table-workstation/order", 1280, 800, []chromedp.Action[chromedp.Void]{day, chromedp.Reload()}},
 		{"prove", "/jobs/tide-gauge-mini-pc/prove", 1280, 800, nil},
 		{"plan", "/jobs/wave-model-desktop/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="plan"] li button`))}},
+		{"half-a-manual", "/jobs/weather-mast-logger/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="provided"]`)), chromedp.ScrollIntoView(chromedp.CSS(`[data-testid="provided"]`))}},
 		{"sheets", "/sheets/kittiwake-d2", 1280, 800, nil},
 		{"sheet-editor", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS(`g[data-socket="M2_2"]`))}},
 		{"sheet-rules", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS("#tab-rules"))}},

@@ -76,7 +76,7 @@ func TestStory(t *testing.T) {
 	b.as("Oda Finch")
 
 	// Bench: the jobs with stage, what each waits for, and its next action.
-	b.wants("main", "8 open, 0 closed", "Echo-sounding tower", "a place for Ternlight 500", "Go on with the work order", "Compare what the screens show")
+	b.wants("main", "9 open, 0 closed", "Echo-sounding tower", "a place for Ternlight 500", "Go on with the work order", "Compare what the screens show")
 	b.axe()
 	b.button("main", "Place Ternlight 500: Echo-sounding tower")
 	b.wants("main", "A1 and A2 use 1 of the 2 channels", "single channel")

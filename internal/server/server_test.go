@@ -202,7 +202,7 @@ func TestNewJobAndFile(t *testing.T) {
 			t.Errorf("%s: %d %s", f, a.Code, a.Body)
 		}
 	}
-	for path, n := range map[string]int{"/api/sheets": 8, "/api/parts": 30, tower + "/offers/item-4": 2, tower + "/offers/item-1?in=found": 4} {
+	for path, n := range map[string]int{"/api/sheets": 9, "/api/parts": 30, tower + "/offers/item-4": 2, tower + "/offers/item-1?in=found": 4} {
 		var list []json.RawMessage
 		if err := json.Unmarshal(ask(t, other, "GET", path, "").Body.Bytes(), &list); err != nil || len(list) != n {
 			t.Errorf("%s: %d, want %d (%v)", path, len(list), n, err)
@@ -253,7 +253,7 @@ func TestShelf(t *testing.T) {
 		}
 		return out
 	}
-	if got := rows(ask(t, h, "GET", "/api/shelf", "")); len(got) != 30 || len(got["ternlight-1000"].Used) != 4 {
+	if got := rows(ask(t, h, "GET", "/api/shelf", "")); len(got) != 30 || len(got["ternlight-1000"].Used) != 5 {
 		t.Errorf("%d rows; Ternlight 1000 is used in %v", len(got), got["ternlight-1000"].Used)
 	}
 	const id = "16gb-ddr4-3200-dimm-2r"

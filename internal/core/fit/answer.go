@@ -50,11 +50,12 @@ const (
 	FromStandard Source = "standard"
 	FromWish     Source = "wish"
 	FromPlan     Source = "placement"
+	FromFound    Source = "found" // what lay there when the machine came
 )
 
 // Values lists the sources for the formats.
 func (Source) Values() []string {
-	return []string{string(FromSheet), string(FromPart), string(FromSetting), string(FromStandard), string(FromWish), string(FromPlan)}
+	return []string{string(FromSheet), string(FromPart), string(FromSetting), string(FromStandard), string(FromWish), string(FromPlan), string(FromFound)}
 }
 
 // Reason is one fact in the chain that leads to an answer.
@@ -146,6 +147,7 @@ type ChannelAnswer struct {
 type MemoryAnswer struct {
 	Slots    bool // the machine has slots
 	Unlooked bool // nobody has looked into some of them
+	Unsure   bool // some modules may not work
 	Total    known.Range[quantity.Bytes]
 	Usable   known.Range[quantity.Bytes] // less what graphics keeps
 	MTps     known.Range[quantity.MTps]  // {0, 0}: no module

@@ -6,6 +6,7 @@ package fit
 import (
 	"slices"
 
+	"deepbay/internal/core/memory"
 	"deepbay/internal/core/rig"
 )
 
@@ -32,4 +33,36 @@ func (r *resolver) cardsAsFound() bool {
 		q := r.b.Piece(p.Item)
 		return q != nil && q.Part.Card != nil && (q.New || !r.asFound(p.Item, p.Socket))
 	})
+}
+
+// boardGeneration is the memory the board takes: what its sheet says or, where that is
+// silent, what was found in its slots, for the notches of generations differ.
+func (r *resolver) boardGeneration() memory.Generation {
+	if g := r.sheet.Memory.Generation; g != "" {
+		return g
+	}
+	found := r.b.Found
+	if found == nil {
+		found = &r.b.Setup
+	}
+	var out memory.Generation
+	for _, at := range found.Placements {
+		k, p := r.sheet.Socket(at.Socket.Top()), r.b.Piece(at.Item)
+		if p == nil || p.New || at.Socket.Nested() || k == nil || !k.Kind.Memory() || p.Part.Module == nil || p.Part.Module.Generation == "" {
+			continue
+		}
+		if out != "" && out != p.Part.Module.Generation {
+			return "" // one of them is not what it is said to be
+		}
+		out = p.Part.Module.Generation
+	}
+	return out
+}
+
+// fromBoard is where that is known from.
+func (r *resolver) fromBoard() Source {
+	if r.sheet.Memory.Generation != "" {
+		return FromSheet
+	}
+	return FromFound
 }

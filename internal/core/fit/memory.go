@@ -39,7 +39,7 @@ func (r *resolver) remember() {
 		size := sizeOf(mod)
 		sized = sized && size.Exact()
 		if s.state == Unsure {
-			sure = false
+			sure, m.Unsure = false, true
 			size.Low = 0
 		}
 		m.Total.Low += size.Low

@@ -13,13 +13,13 @@ import (
 )
 
 func moduleGeneration(l *look) known.Truth {
-	return same(l, value[memory.Generation]{l.s.module().Generation, l.label(rig.ModuleGen)}, value[memory.Generation]{l.sheet.Memory.Generation, l.machine(rig.BoardMemory)})
+	return same(l, value[memory.Generation]{l.s.module().Generation, l.label(rig.ModuleGen)}, value[memory.Generation]{l.boardGeneration(), l.machine(rig.BoardMemory)})
 }
 
 func tellGeneration(l *look) telling {
-	id, is, want := l.s.piece.ID, l.s.module().Generation, l.sheet.Memory.Generation
+	id, is, want := l.s.piece.ID, l.s.module().Generation, l.boardGeneration()
 	return telling{says: fact.Of(WrongGeneration, id, is, want),
-		because: []Reason{{FromPart, fact.Of(ModuleIsGen, id, is)}, {FromSheet, fact.Of(BoardTakesGen, want)}, {FromStandard, fact.Of(NotchesDiffer)}},
+		because: []Reason{{FromPart, fact.Of(ModuleIsGen, id, is)}, {l.fromBoard(), fact.Of(BoardTakesGen, want)}, {FromStandard, fact.Of(NotchesDiffer)}},
 		advice:  []fact.Fact{fact.Of(UseModulesOf, want)}}
 }
 
@@ -63,7 +63,7 @@ func tellRegistered(l *look) telling {
 	id := l.s.piece.ID
 	is, takes := l.registered()
 	how := BufferedStartsNot // DDR4 and before: the slot is the same
-	if l.sheet.Memory.Generation == memory.DDR5 {
+	if l.boardGeneration() == memory.DDR5 {
 		how = BufferedGoesNotIn
 	}
 	return telling{says: fact.Of(WrongBuffer, id, Registered(is == known.Yes), Registered(takes == known.Yes)),
@@ -105,7 +105,7 @@ func standardVolts(g memory.Generation) quantity.Millivolts {
 func moduleVoltage(l *look) known.Truth {
 	m, fed := l.s.module(), l.sheet.Memory.Millivolts
 	if fed == 0 { // a board feeds its generation's voltage
-		fed = standardVolts(l.sheet.Memory.Generation)
+		fed = standardVolts(l.boardGeneration())
 		if l.notes && fed > 0 {
 			l.usual = append(l.usual, l.machine(rig.BoardVolt))
 		}
@@ -116,7 +116,7 @@ func moduleVoltage(l *look) known.Truth {
 func tellVoltage(l *look) telling {
 	id, runs, fed := l.s.piece.ID, moduleVolts(l.s.module()), l.sheet.Memory.Millivolts
 	if fed == 0 {
-		fed = standardVolts(l.sheet.Memory.Generation)
+		fed = standardVolts(l.boardGeneration())
 	}
 	because := Reason{FromPart, fact.Of(RunsAt, id, runs)}
 	if len(l.s.module().Millivolts) == 0 {

@@ -27,6 +27,9 @@ var ruleCases = []struct {
 	{"kind-mismatch", "ssd:P1" + fine, rig.Wish{}, ""},
 	{"memory-generation", "ddr5:A2", rig.Wish{}, "stops memory-generation A2 ddr5\nstops memory-none"},
 	{"memory-generation", "m16:A2", rig.Wish{}, ""},
+	{"fit-unknown", "m16:A2", rig.Wish{Text: "silent board"}, "warns fit-unknown A2 m16\nwarns memory-unknown"},
+	{"memory-generation", "@m16:A2", rig.Wish{Text: "silent board"}, ""}, // what lies there tells
+	{"memory-generation", "@m16:A2 +ddr5:B2", rig.Wish{Text: "silent board"}, "stops memory-generation B2 ddr5"},
 	{"memory-registered", "reg:A1" + fine, rig.Wish{}, "stops memory-registered A1 reg"},
 	{"memory-registered", "m16r2:A2", rig.Wish{}, ""},
 	{"m2-key", "nvme:K" + fine, rig.Wish{}, "stops m2-key K nvme"},
@@ -202,8 +205,11 @@ func TestChecks(t *testing.T) {
 	for _, c := range ruleCases {
 		b := coretest.Lay(t, coretest.Board(), c.lay)
 		b.Wish = c.wish
-		if c.wish.Text == "old firmware" {
+		switch c.wish.Text {
+		case "old firmware":
 			b.Sheet.Firmware.StartsPCIe = quantity.No
+		case "silent board":
+			b.Sheet.Memory.Generation = ""
 		}
 		r := fit.Resolve(b)
 		if got := brief(&r); got != c.want {

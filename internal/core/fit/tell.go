@@ -40,7 +40,12 @@ func (r *resolver) findings() []Finding {
 				told = telling{says: fact.Of(FoundAllTheSame, t.s.piece.ID, t.s.path, told.says), because: told.because, advice: []fact.Fact{fact.Of(OneIsWrong)}}
 			}
 		}
-		f.Says, f.Because, f.Missing, f.Advice = told.says, told.because, told.missing, told.advice
+		f.Says, f.Because, f.Advice = told.says, told.because, told.advice
+		for _, m := range told.missing {
+			if !slices.Contains(f.Missing, m) {
+				f.Missing = append(f.Missing, m)
+			}
+		}
 		at := r.spot(t)
 		f.Socket, f.Item = at.Socket, at.Item
 		out = r.join(out, f)

@@ -67,6 +67,9 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 	out.Proof = r.proof(out.End, out.Judged)
 	if proof.Other != nil {
 		out.Provided = &Provided{in.way(proof.Other, r.Best), proof.Hangs}
+		if r.Best == nil { // nothing to differ from but the machine as it came
+			out.Provided.Differs = in.differs(proof.Other, &in.Found.Setup)
+		}
 	}
 	if r.Best == nil {
 		switch out.End {
@@ -139,23 +142,29 @@ func (in *Input) way(p, best *Plan) Way {
 			out.Says = append(out.Says, c.against(p.Score[c], best.Score[c]))
 		}
 	}
-	if best == nil {
-		return out
+	if best != nil {
+		out.Differs = in.differs(p, &rig.Setup{Placements: best.Placements, Settings: best.Choices})
 	}
+	return out
+}
+
+// differs is which pieces lie elsewhere in a plan, and which settings are others.
+func (in *Input) differs(p *Plan, from *rig.Setup) []fact.Fact {
+	var out []fact.Fact
 	for i := range in.Pieces {
 		q := &in.Pieces[i]
-		if at := rig.PlaceOf(p.Placements, q.ID); at != rig.PlaceOf(best.Placements, q.ID) {
+		if at := rig.PlaceOf(p.Placements, q.ID); at != from.Where(q.ID) {
 			if at.IsZero() {
-				out.Differs = append(out.Differs, fact.Of(StaysOut, q.ID))
+				out = append(out, fact.Of(StaysOut, q.ID))
 			} else {
-				out.Differs = append(out.Differs, fact.Of(LiesIn, q.ID, at))
+				out = append(out, fact.Of(LiesIn, q.ID, at))
 			}
 		}
 	}
 	for i := range in.Found.Sheet.Settings {
 		s := &in.Found.Sheet.Settings[i]
-		if v := rig.Value(s, p.Choices); v != rig.Value(s, best.Choices) {
-			out.Differs = append(out.Differs, fact.Of(SetAt, Choice{Setting: s.ID, Value: v}))
+		if v := rig.Value(s, p.Choices); v != rig.Value(s, from.Settings) {
+			out = append(out, fact.Of(SetAt, Choice{Setting: s.ID, Value: v}))
 		}
 	}
 	return out

@@ -130,24 +130,25 @@ func (s *search) same(p *Plan) bool {
 // hangs lists what a plan hangs on and another does not: the facts that its findings
 // miss, the cheapest to look at first.
 func (in *Input) hangs(p, other *Plan) []rig.Fact {
-	known := map[rig.Fact]bool{}
+	var neither []rig.Fact // what both hang on
 	if other != nil {
-		for _, f := range in.missing(other) {
-			known[f] = true
-		}
+		neither = in.missing(other, false)
 	}
-	out := slices.DeleteFunc(in.missing(p), func(f rig.Fact) bool { return known[f] })
+	out := slices.DeleteFunc(in.missing(p, other == nil), func(f rig.Fact) bool { return slices.Contains(neither, f) })
 	slices.SortStableFunc(out, func(a, b rig.Fact) int { return cmp.Compare(trouble(a), trouble(b)) })
 	return out
 }
 
-func (in *Input) missing(p *Plan) []rig.Fact {
+// missing is the facts that would settle a plan's findings, or only those that decide
+// whether it can be carried out.
+func (in *Input) missing(p *Plan, deciding bool) []rig.Fact {
 	b := in.rig(p.Placements, p.Choices)
 	a := fit.Resolve(&b)
 	var out []rig.Fact
 	for i := range a.Findings {
 		f := &a.Findings[i]
-		if f.Severity == fit.Notes {
+		switch w := fit.Rules[fit.RuleOf(f.Code)].Weighs; {
+		case w == fit.WeighsNothing, deciding && w >= fit.WeighsSlots:
 			continue
 		}
 		for _, m := range f.Missing {

@@ -281,6 +281,8 @@ func (v *Voice) Memory(m *fit.MemoryAnswer) MemoryAnswer {
 		total, spreads = "not looked at", "unknown, because nobody has looked into the slots"
 	case modules == 0:
 		total, spreads = "no memory", "no channel filled"
+	case !m.Sized() && m.Unsure:
+		spreads = "unknown, because a module may not work"
 	case !m.Sized():
 		spreads = "unknown, because a module's size is not stated"
 	default:

@@ -1072,7 +1072,7 @@ export interface LinkAnswer {
  * Reason is one fact in the chain that leads to an answer.
  */
 export interface Reason {
-	from: 'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement';
+	from: 'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement' | 'found';
 	says: string;
 }
 /**

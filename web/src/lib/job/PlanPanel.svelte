@@ -1,7 +1,7 @@
 <script lang="ts">
 	// The best plan, why it is the best, and the real alternatives side by side.
 	import { Button, Checkbox, Select } from 'flowbite-svelte';
-	import type { Way } from '$lib/api/types.gen';
+	import type { Placement, Way } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { shortcut } from '$lib/ui/shortcut';
@@ -13,15 +13,23 @@
 	const session = $derived(get());
 	const uid = $props.id();
 	const advice = $derived(planner.advice);
+	const GRADES = {
+		optimal: 'good',
+		sure: 'good',
+		depends: 'unknown',
+		impossible: 'stops',
+		'gave up': 'unknown'
+	} as const;
 	const name = (item: string) => session.partOf(item)?.name ?? item;
 
-	/** The sockets in which a way differs from the best. */
+	/** The sockets in which a way differs from the best, or from the machine as it came. */
 	function differing(way: Way): readonly string[] {
-		const at = (w: Way | undefined, item: string) =>
-			w?.placements.find((p) => p.item === item)?.socket;
+		const at = (placements: readonly Placement[], item: string) =>
+			placements.find((p) => p.item === item)?.socket;
 		return session.job.items.flatMap(({ id }) => {
-			const there = at(way, id);
-			return there && there !== at(advice?.best, id) ? [there.split('/')[0]!] : [];
+			const there = at(way.placements, id);
+			const before = advice?.best?.placements ?? session.job.found.placements;
+			return there && there !== at(before, id) ? [there.split('/')[0]!] : [];
 		});
 	}
 </script>
@@ -76,13 +84,7 @@
 	<div aria-live="polite">
 		{#if advice}
 			<p class="mt-1 flex items-start gap-2">
-				<Mark
-					grade={advice.end === 'optimal'
-						? 'good'
-						: advice.end === 'impossible'
-							? 'stops'
-							: 'unknown'}
-				/>
+				<Mark grade={GRADES[advice.end]} />
 				<span>{advice.proof}.</span>
 			</p>
 			{#if advice.best}
@@ -97,17 +99,38 @@
 					>
 				{/if}
 			{/if}
+			{#if advice.provided}
+				<div class="mt-2 border-2 border-line p-2" data-testid="provided">
+					<h3>{advice.best ? 'Better' : 'Possible'}, provided that it turns out well</h3>
+					<Thumb sheet={session.job.sheet} marked={differing(advice.provided.way)} />
+					<p class="mt-1">Look up, the least trouble first:</p>
+					<ol class="list-decimal pl-5">
+						{#each advice.provided.look as l, i (i)}<li>{l.says}</li>{/each}
+					</ol>
+					<ul class="mt-1 leading-snug">
+						{#each advice.provided.way.differs as d, i (i)}<li>{d}</li>{/each}
+						{#each advice.provided.way.says as s, i (i)}<li class="text-soft">{s}</li>{/each}
+					</ul>
+					<Button
+						color="alternative"
+						class="mt-1"
+						disabled={session.closed || planner.isNow(advice.provided.way)}
+						onclick={() => advice.provided && planner.take(advice.provided.way)}
+						>{planner.isNow(advice.provided.way) ? 'It is laid out' : 'Lay it out to look'}</Button
+					>
+				</div>
+			{/if}
 			{#if advice.clash.length > 0}
 				<p class="mt-1">These cannot all be had:</p>
 				<ul class="list-disc pl-5">
 					{#each advice.clash as c, i (i)}<li>{c}</li>{/each}
 				</ul>
-				{#if advice.cures.length > 0}
-					<p class="mt-1">What would help:</p>
-					<ul class="list-disc pl-5">
-						{#each advice.cures as c, i (i)}<li>{c}</li>{/each}
-					</ul>
-				{/if}
+			{/if}
+			{#if advice.cures.length > 0}
+				<p class="mt-1">What would help:</p>
+				<ul class="list-disc pl-5">
+					{#each advice.cures as c, i (i)}<li>{c}</li>{/each}
+				</ul>
 			{/if}
 		{/if}
 	</div>
