@@ -88,6 +88,15 @@ func TestPlan(t *testing.T) {
 	other.wants(socket("USB1/1"), "Skerry 480")
 	other.axe()
 
+	// Where nobody knows enough, a plan is shown provided that, with what to look up.
+	other.visit("/jobs/weather-mast-logger/fit")
+	other.button("main", "Find the best plan")
+	other.wants(plan, "no plan is sure", "Look up, the least trouble first", "what M2B speaks", "Ternlight 1000 in M2B")
+	other.button(plan, "Lay it out to look")
+	other.wants(socket("M2B"), "Ternlight 1000")
+	other.wants(plan, "It is laid out")
+	other.axe()
+
 	// What cannot be had is said, with what would help.
 	b.do(chromedp.KeyEvent(kb.Escape))
 	b.addPart("skerry-240", "SK24-1", true)
