@@ -172,7 +172,10 @@ func headers(csp string) gin.HandlerFunc {
 	}
 }
 
-type api struct{ Options }
+type api struct {
+	Options
+	looked looked
+}
 
 func (s *api) log(c *gin.Context) {
 	start := time.Now()
@@ -274,16 +277,10 @@ func (s *api) jobs(c *gin.Context) error {
 	for i, k := range kept {
 		out[i] = JobCard{ID: k.Job.ID, Title: k.Job.Title, Tag: k.Job.Tag, Owner: k.Job.Owner, Wish: k.Job.Wish.Text,
 			Sheet: k.Job.Sheet.Name, Class: k.Job.Sheet.Class, Arrived: k.Job.Arrived, Updated: k.Updated, Revision: k.Revision,
-			Status: s.look(k).Status}
+			Status: s.looked.status(s.Language, k)}
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
-}
-
-// look is everything that is said about a job.
-func (s *api) look(k store.Kept) say.View {
-	v := job.Look(k.Job)
-	return say.Look(s.Language, &v)
 }
 
 // view answers with a job as it is now.
@@ -296,7 +293,7 @@ func (s *api) view(ctx context.Context, id job.ID) (JobView, error) {
 	if err != nil {
 		return JobView{}, err
 	}
-	return JobView{Revision: k.Revision, Updated: k.Updated, View: s.look(k), Journal: entries}, nil
+	return JobView{Revision: k.Revision, Updated: k.Updated, View: s.looked.view(s.Language, k), Journal: entries}, nil
 }
 
 func (s *api) job(c *gin.Context) error {
