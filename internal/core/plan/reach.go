@@ -202,8 +202,10 @@ func (s *search) mayLeave(c *choice) bool {
 // life is let pass.
 func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
 	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.Path}
-	if len(s.in.shared) > 0 {
-		name.item = c.piece.ID // like pieces differ in what they share
+	if slices.ContainsFunc(s.in.shared, func(d fit.Doubt) bool {
+		return d.Item == c.piece.ID && (d.Socket == k.Path || d.Rule == drawRule)
+	}) {
+		name.item = c.piece.ID // its like does not share that
 	}
 	for _, p := range chain {
 		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
