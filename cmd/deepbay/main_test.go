@@ -166,7 +166,7 @@ func TestServeAndDemo(t *testing.T) {
 		args []string
 		jobs int
 	}{
-		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 8},
+		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 9},
 		{"serve", []string{"serve", "--data", data, "--listen", "127.0.0.1:0"}, 0},
 	} {
 		ctx, stop := context.WithCancel(t.Context())
