@@ -34,7 +34,6 @@ const tooMany = 65
 // trial names what alone was asked: a part in a socket, on these holders.
 type trial struct {
 	part   *part.Part
-	item   rig.ItemID
 	socket rig.Path
 	on     string                     // the parts that hold it
 	ref    known.Range[quantity.Rate] // what a card is measured against
@@ -202,11 +201,6 @@ func (s *search) mayLeave(c *choice) bool {
 // life is let pass.
 func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
 	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.Path}
-	if slices.ContainsFunc(s.in.shared, func(d fit.Doubt) bool {
-		return d.Item == c.piece.ID && (d.Socket == k.Path || d.Rule == drawRule)
-	}) {
-		name.item = c.piece.ID // its like does not share that
-	}
 	for _, p := range chain {
 		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
 	}

@@ -229,11 +229,12 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) 
 	return out, true
 }
 
-// shares reports a loss that may be in the plan that others are held against as well.
-// What a card draws hangs on its label alone, wherever it is.
+// shares reports a loss that may be in the plan that others are held against as well:
+// of a like part in the same place. What a card draws hangs on its label alone,
+// wherever it is.
 func (in *Input) shares(d fit.Doubt) bool {
 	return slices.ContainsFunc(in.shared, func(e fit.Doubt) bool {
-		return e.Rule == d.Rule && e.Item == d.Item && (e.Socket == d.Socket || d.Rule == drawRule)
+		return e.Rule == d.Rule && (e.Socket == d.Socket || d.Rule == drawRule) && samePart(in.piece(e.Item).Part, in.piece(d.Item).Part)
 	})
 }
 
