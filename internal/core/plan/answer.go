@@ -118,7 +118,7 @@ func (r *Result) proof(end End, judged int) fact.Fact {
 		return fact.Of(DependsOn, tried)
 	case end == BestSure:
 		return fact.Of(BestOfSure, tried)
-	case r.Best.Score == r.Bound:
+	case r.Best.Score == r.Bound && !r.Open: // the bound is of plans that are sure
 		return fact.Of(BestInAll, tried)
 	}
 	return fact.Of(BestOfAll, tried)
