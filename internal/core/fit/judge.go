@@ -132,13 +132,13 @@ func (t *trouble) idle() bool {
 // spot is a trouble for others to compare.
 func (r *resolver) spot(t *trouble) Spot {
 	rule := &Rules[t.rule]
-	out := Spot{Code: rule.Code, Severity: rule.Severity, Unknown: t.truth == known.Unknown}
 	switch {
 	case t.found:
-		out.Code, out.Severity = Rules[foundOtherwise].Code, Rules[foundOtherwise].Severity
-	case out.Unknown && t.s != nil:
-		out.Code, out.Severity = Rules[fitUnknown].Code, Rules[fitUnknown].Severity
+		rule = &Rules[foundOtherwise]
+	case t.truth == known.Unknown && rule.holds != nil:
+		rule = &Rules[fitUnknown]
 	}
+	out := Spot{Code: rule.Code, Severity: rule.Severity, Unknown: t.truth == known.Unknown}
 	switch {
 	case t.s != nil:
 		out.Socket = t.s.path

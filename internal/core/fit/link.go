@@ -143,15 +143,15 @@ func (r *resolver) train(s *sock) {
 func (r *resolver) trainEither(s *sock) {
 	d := s.piece.Part.Drive
 	pcie, sata := known.And(speaks(d, link.PCIe), s.speaks[0]), known.And(speaks(d, link.SATA), s.speaks[1])
-	switch {
-	case pcie != known.No && sata == known.No:
-		s.link, s.linked = pcieLink(known.Min(genOf(d.Gen), s.gen), known.Min(ownLanes(s.piece.Part), s.lanes)), true
-	case sata != known.No && pcie == known.No:
-		s.link, s.linked = sataLink(known.Min(sataOf(d.Gen), s.sata)), true
-	case pcie == known.No || r.mode != hopeful:
-	default: // whichever is the faster
-		s.link, s.linked = pcieLink(known.Min(genOf(d.Gen), s.gen), known.Min(ownLanes(s.piece.Part), s.lanes)), true
-		if other := sataLink(known.Min(sataOf(d.Gen), s.sata)); other.Planning().High > s.link.Planning().High {
+	if pcie == known.No && sata == known.No || pcie != known.No && sata != known.No && r.mode != hopeful {
+		return
+	}
+	s.linked = true
+	if pcie != known.No {
+		s.link = pcieLink(known.Min(genOf(d.Gen), s.gen), known.Min(ownLanes(s.piece.Part), s.lanes))
+	}
+	if sata != known.No { // of both, whichever is the faster
+		if other := sataLink(known.Min(sataOf(d.Gen), s.sata)); pcie == known.No || other.Planning().High > s.link.Planning().High {
 			s.link = other
 		}
 	}

@@ -32,11 +32,7 @@ func (l *look) machine(a rig.Attr) rig.Fact { return rig.Fact{Attr: a} }
 
 func (l *look) miss(facts ...rig.Fact) known.Truth {
 	if l.notes {
-		for _, f := range facts {
-			if !slices.Contains(l.missed, f) {
-				l.missed = append(l.missed, f)
-			}
-		}
+		l.missed = rig.With(l.missed, facts...)
 	}
 	return known.Unknown
 }

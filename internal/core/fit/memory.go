@@ -110,12 +110,12 @@ func (r *resolver) speed() {
 	m, by := &r.memory, &r.speedBy
 	if len(r.filled) == 0 {
 		if m.Unlooked {
-			m.MTps = known.Between(0, mostMTps)
+			m.MTps = known.Between(0, MostMTps)
 		}
 		return
 	}
-	by.rate = known.Exactly(mostMTps)
-	profiles := known.Exactly(mostMTps)
+	by.rate = known.Exactly(MostMTps)
+	profiles := known.Exactly(MostMTps)
 	for _, s := range r.filled {
 		mod := s.module()
 		rate := rateOf(mod, false)
@@ -128,7 +128,7 @@ func (r *resolver) speed() {
 			}
 		}
 		if s.state == Unsure { // it may not be there
-			rate.High = mostMTps
+			rate.High = MostMTps
 		}
 		if by.slowest == nil || rate.Low < by.rate.Low {
 			by.slowest = s
@@ -172,7 +172,7 @@ func (r *resolver) boardLimit() known.Range[quantity.MTps] {
 		by.ranks = max(by.ranks, s.module().Ranks)
 		ranked = ranked && s.module().Ranks > 0 && s.state == Live
 	}
-	out := known.Range[quantity.MTps]{Low: mostMTps}
+	out := known.Range[quantity.MTps]{Low: MostMTps}
 	for n := max(1, sure); n <= max(1, most); n++ {
 		row := r.row(n, by.ranks, ranked)
 		out.Low, out.High = min(out.Low, row.Low), max(out.High, row.High)
@@ -202,7 +202,7 @@ func (r *resolver) row(perChannel, ranks int, ranked bool) known.Range[quantity.
 	}
 	switch {
 	case out.High == 0:
-		return known.Between(0, mostMTps) // the table has no such row
+		return known.Between(0, MostMTps) // the table has no such row
 	case asks && !ranked:
 		out.Low = 0 // more ranks than any row tells of
 	}
@@ -254,7 +254,7 @@ func (r *resolver) speedFacts() []rig.Fact {
 	if r.profile == known.Unknown {
 		out = append(out, r.hangsOn(r.profiled)...)
 	}
-	if by.limit.High == mostMTps {
+	if by.limit.High == MostMTps {
 		out = append(out, rig.Fact{Attr: rig.BoardSpeeds})
 	}
 	for _, s := range r.filled {

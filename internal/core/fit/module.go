@@ -192,11 +192,11 @@ func rateOf(m *part.Module, profile bool) known.Range[quantity.MTps] {
 	if rate.Known() {
 		return known.Exactly(rate)
 	}
-	return known.Between(0, mostMTps)
+	return known.Between(0, MostMTps)
 }
 
-// mostMTps is faster than any module.
-const mostMTps quantity.MTps = 20_000
+// MostMTps is faster than any module.
+const MostMTps quantity.MTps = 20_000
 
 // fastest is the highest rate a module can run at.
 func fastest(m *part.Module) quantity.MTps { return max(m.RateMTps, m.ProfileMTps) }

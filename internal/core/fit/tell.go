@@ -4,7 +4,6 @@ package fit
 
 import (
 	"reflect"
-	"slices"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/known"
@@ -21,33 +20,25 @@ func (r *resolver) findings() []Finding {
 		}
 		rule := &Rules[t.rule]
 		var told telling
-		f := Finding{Code: rule.Code, Severity: rule.Severity}
+		at := r.spot(t)
+		f := Finding{Code: at.Code, Severity: at.Severity, Socket: at.Socket, Item: at.Item}
 		switch {
 		case rule.whole != nil:
 			told = rule.say(r, t)
 		case t.truth == known.Unknown:
-			if n := len(out); n > 0 && out[n-1].Code == Rules[fitUnknown].Code && out[n-1].Socket == t.s.path {
+			if n := len(out); n > 0 && out[n-1].Code == f.Code && out[n-1].Socket == t.s.path {
 				continue // said together with what else is not known there
 			}
-			f.Code, f.Severity = Rules[fitUnknown].Code, Rules[fitUnknown].Severity
 			told = telling{says: fact.Of(FitUnknown, t.s.piece.ID, t.s.path), missing: r.missing(t.s), advice: []fact.Fact{fact.Of(LookItUp)}}
 		default:
 			l := look{resolver: r, s: t.s, notes: true}
 			rule.holds(&l)
 			told = rule.tell(&l)
 			if t.found {
-				f.Code, f.Severity = Rules[foundOtherwise].Code, Rules[foundOtherwise].Severity
 				told = telling{says: fact.Of(FoundAllTheSame, t.s.piece.ID, t.s.path, told.says), because: told.because, advice: []fact.Fact{fact.Of(OneIsWrong)}}
 			}
 		}
-		f.Says, f.Because, f.Advice = told.says, told.because, told.advice
-		for _, m := range told.missing {
-			if !slices.Contains(f.Missing, m) {
-				f.Missing = append(f.Missing, m)
-			}
-		}
-		at := r.spot(t)
-		f.Socket, f.Item = at.Socket, at.Item
+		f.Says, f.Because, f.Advice, f.Missing = told.says, told.because, told.advice, rig.With(nil, told.missing...)
 		out = r.join(out, f)
 	}
 	return out
@@ -67,11 +58,7 @@ func (r *resolver) join(out []Finding, f Finding) []Finding {
 				continue
 			}
 			g.Also = append(g.Also, rig.Placement{Item: f.Item, Socket: f.Socket})
-			for _, m := range f.Missing {
-				if !slices.Contains(g.Missing, m) {
-					g.Missing = append(g.Missing, m)
-				}
-			}
+			g.Missing = rig.With(g.Missing, f.Missing...)
 			return out
 		}
 	}
@@ -128,11 +115,5 @@ func (r *resolver) missing(s *sock) []rig.Fact {
 			Rules[t.rule].holds(&l)
 		}
 	}
-	var out []rig.Fact
-	for _, f := range l.missed {
-		if !slices.Contains(out, f) {
-			out = append(out, f)
-		}
-	}
-	return out
+	return l.missed
 }

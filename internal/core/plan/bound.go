@@ -7,6 +7,7 @@ import (
 	"math"
 	"slices"
 
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/quantity"
 )
@@ -348,7 +349,7 @@ func (s *search) peak() float64 {
 		surely := c.now >= 0 || len(c.options) > 0 && !c.options[len(c.options)-1].socket.IsZero()
 		rate := max(m.RateMTps, m.ProfileMTps)
 		if s.at == atBest && !m.RateMTps.Known() {
-			rate = fastestModule
+			rate = fit.MostMTps
 		}
 		if surely && rate.Known() && (slowest == 0 || rate < slowest) {
 			slowest = rate
@@ -358,16 +359,13 @@ func (s *search) peak() float64 {
 		for i := range s.choices {
 			if m := s.choices[i].piece.Part.Module; m != nil {
 				if slowest = max(slowest, m.RateMTps, m.ProfileMTps); s.at == atBest && !m.RateMTps.Known() {
-					slowest = fastestModule
+					slowest = fit.MostMTps
 				}
 			}
 		}
 	}
 	return memory.Effective([]memory.Region{{Bytes: quantity.GiB, Ways: min(count, s.channels)}}, slowest).MBps()
 }
-
-// fastestModule is faster than any module.
-const fastestModule quantity.MTps = 20_000
 
 // hopeless reports that nothing from here on is worth the way.
 func (s *search) hopeless(bound *Score) bool {

@@ -168,11 +168,7 @@ func (in *Input) missing(p *Plan, deciding bool) []rig.Fact {
 		case w == fit.WeighsNothing, deciding && w >= fit.WeighsSlots:
 			continue
 		}
-		for _, m := range f.Missing {
-			if !slices.Contains(out, m) {
-				out = append(out, m)
-			}
-		}
+		out = rig.With(out, f.Missing...)
 	}
 	return out
 }

@@ -1,6 +1,10 @@
 package rig
 
-import "deepbay/internal/core/machine"
+import (
+	"slices"
+
+	"deepbay/internal/core/machine"
+)
 
 // Fact is something about the machine or a piece that may be known or not: which
 // attribute of what. It is small and compared with ==, so it can be listed once for
@@ -10,6 +14,16 @@ type Fact struct {
 	Socket  Path              // a place: what the sheet says of it, or of the part that brings it
 	Setting machine.SettingID // a setting of the firmware
 	Attr    Attr              // of the machine as a whole where none of these is given
+}
+
+// With is a list of facts with further ones, each once.
+func With(list []Fact, facts ...Fact) []Fact {
+	for _, f := range facts {
+		if !slices.Contains(list, f) {
+			list = append(list, f)
+		}
+	}
+	return list
 }
 
 // Attr is an attribute that facts are about. The names are stable: files carry them.
@@ -31,7 +45,6 @@ const (
 	Long        Attr = "length"           // of a slot
 	OpenEnded   Attr = "open end"         // a longer card goes in over its end
 	Opens       Attr = "opening"          // the rear opening it is at
-	Cools       Attr = "heatsink"         // the board brings one
 	BayTakes    Attr = "bay"              // which drives the bay takes
 	BayHeight   Attr = "bay height"       // and how tall
 	HasLead     Attr = "data lead"        // one lies there
@@ -52,7 +65,6 @@ const (
 	PartLanes  Attr = "part lanes"
 	PartUSB    Attr = "part usb mode"
 	DriveTall  Attr = "drive height"
-	DriveRate  Attr = "drive rate"
 	Edge       Attr = "card edge" // how long the edge of a slot card is
 	Bracket    Attr = "low bracket"
 	ModuleGen  Attr = "memory generation"
@@ -62,9 +74,7 @@ const (
 	ModuleSize Attr = "module size"
 	ModuleRate Attr = "module speed"
 	Ranks      Attr = "ranks"
-	Clocked    Attr = "clock driver"
 	OwnSupply  Attr = "own supply"
-	PowerPin   Attr = "power-disable pin"
 	Capacity   Attr = "capacity"
 )
 
@@ -79,7 +89,5 @@ const (
 	CaseLow     Attr = "case low profile"
 	Feeds3V3    Attr = "supply 3.3 V"
 	Fitted      Attr = "processor"
-	UplinkOf    Attr = "uplink"  // Socket names one behind it
 	SetTo       Attr = "setting" // the value of a setting whose default is not stated
-	Starts      Attr = "starts from PCIe"
 )

@@ -22,7 +22,6 @@ var attributes = map[rig.Attr]string{
 	rig.Long:        "how long # is",
 	rig.OpenEnded:   "whether # is open at its end",
 	rig.Opens:       "at which rear opening # is",
-	rig.Cools:       "whether # has a heatsink",
 	rig.BayTakes:    "which drives the bay on # takes",
 	rig.BayHeight:   "how tall a drive the bay on # takes",
 	rig.HasLead:     "whether a data lead lies at #",
@@ -39,7 +38,6 @@ var attributes = map[rig.Attr]string{
 	rig.PartLanes:   "the width of #",
 	rig.PartUSB:     "the USB mode of #",
 	rig.DriveTall:   "how tall it is",
-	rig.DriveRate:   "how fast it reads",
 	rig.Edge:        "how long its edge is",
 	rig.Bracket:     "whether it has a low bracket",
 	rig.ModuleGen:   "which memory generation it is of",
@@ -49,9 +47,7 @@ var attributes = map[rig.Attr]string{
 	rig.ModuleSize:  "its size",
 	rig.ModuleRate:  "its speed",
 	rig.Ranks:       "its ranks, which the board's table asks for",
-	rig.Clocked:     "whether it brings a clock driver",
 	rig.OwnSupply:   "whether the box has a supply of its own",
-	rig.PowerPin:    "whether it has the power-disable pin",
 	rig.Capacity:    "its capacity",
 	rig.BoardMemory: "which memory generation the board takes",
 	rig.BoardReg:    "whether the board takes registered modules",
@@ -62,9 +58,7 @@ var attributes = map[rig.Attr]string{
 	rig.CaseLow:     "whether the case takes low-profile cards only",
 	rig.Feeds3V3:    "whether the supply's SATA plugs carry 3.3 V",
 	rig.Fitted:      "which processor is fitted",
-	rig.UplinkOf:    "what the uplink behind # carries",
 	rig.SetTo:       "what # is set to",
-	rig.Starts:      "whether the firmware starts a system from a PCIe drive",
 }
 
 // fill puts the thing into its phrase.
