@@ -50,12 +50,13 @@ const (
 	FromStandard Source = "standard"
 	FromWish     Source = "wish"
 	FromPlan     Source = "placement"
-	FromFound    Source = "found" // what lay there when the machine came
+	FromFound    Source = "found"  // what lay there when the machine came
+	FromLooked   Source = "looked" // what somebody at the bench looked up
 )
 
 // Values lists the sources for the formats.
 func (Source) Values() []string {
-	return []string{string(FromSheet), string(FromPart), string(FromSetting), string(FromStandard), string(FromWish), string(FromPlan), string(FromFound)}
+	return []string{string(FromSheet), string(FromPart), string(FromSetting), string(FromStandard), string(FromWish), string(FromPlan), string(FromFound), string(FromLooked)}
 }
 
 // Reason is one fact in the chain that leads to an answer.

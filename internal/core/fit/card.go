@@ -94,7 +94,7 @@ func slotCovered(l *look) known.Truth {
 		out = known.Unknown
 		for _, s := range []*sock{k, l.s} {
 			if s.Opening == 0 {
-				l.miss(rig.Fact{Socket: s.path, Attr: rig.Opens})
+				l.miss(s.fact(rig.Opens))
 			}
 		}
 	}
@@ -163,16 +163,21 @@ func tellBracket(l *look) telling {
 		advice: []fact.Fact{fact.Of(UseLowCard)}}
 }
 
-// cardRoom: whether there is room for a card in the slot of an adapter is described
-// nowhere.
+// cardRoom: whether there is room for a card in the slot of an adapter hangs on where it
+// is mounted, which only a person who looks can tell.
 func cardRoom(l *look) known.Truth {
-	if l.s.Kind == machine.Slot && l.s.parent != nil {
-		return l.miss(l.sheetOf(rig.RoomForCard))
+	if l.s.Kind != machine.Slot || l.s.parent == nil {
+		return known.Yes
 	}
-	return known.Yes
+	if l.s.CardRoom == known.Unknown {
+		l.miss(l.sheetOf(rig.RoomForCard))
+	}
+	return l.s.CardRoom
 }
 
-func tellNothing(*look) telling { return telling{} }
+func tellNoRoom(l *look) telling {
+	return telling{says: fact.Of(NoRoomForCard, l.s.piece.ID, l.s.path), because: []Reason{{FromLooked, fact.Of(SlotInClosed, l.s.path)}}}
+}
 
 func cardWide(l *look) known.Truth {
 	if l.s.card().Carrier != nil {

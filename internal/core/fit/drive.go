@@ -240,7 +240,7 @@ func (r *resolver) unserved(s *sock) []rig.Fact {
 	}
 	var out []rig.Fact
 	if !up.lanes.Exact() && !up.Socket.Lanes.Known() {
-		out = append(out, rig.Fact{Socket: up.path, Attr: rig.PlaceLanes})
+		out = append(out, up.fact(rig.PlaceLanes))
 	}
 	return append(out, r.hangsOn(up.doubts)...)
 }
@@ -389,7 +389,11 @@ func (l *look) linkFacts() {
 // gen and lanes note what leaves a socket's own end open, up to the board.
 func (l *look) gen(s *sock) {
 	if !s.gen.Exact() && !s.Socket.Gen.Known() {
-		l.miss(rig.Fact{Socket: s.path, Attr: rig.PlaceGen})
+		if f := s.fact(rig.PlaceGen); f.Pos > 0 && !s.outside() { // what a card brings is of its generation
+			l.miss(rig.Fact{Item: f.Item, Attr: rig.PartGen})
+		} else {
+			l.miss(f)
+		}
 	}
 	l.missed = append(l.missed, l.hangsOn(s.doubts)...)
 	if s.parent != nil && !s.outside() && !s.gen.Exact() && !s.parent.card().Carrier.Switch {
@@ -399,7 +403,7 @@ func (l *look) gen(s *sock) {
 
 func (l *look) lanes(s *sock) {
 	if !s.lanes.Exact() && !s.Socket.Lanes.Known() {
-		l.miss(rig.Fact{Socket: s.path, Attr: rig.PlaceLanes})
+		l.miss(s.fact(rig.PlaceLanes))
 	}
 	l.missed = append(l.missed, l.hangsOn(s.doubts)...)
 	if s.parent != nil && !s.outside() && !s.lanes.Exact() && !s.parent.card().Carrier.Switch {

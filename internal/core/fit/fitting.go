@@ -206,7 +206,7 @@ func sayLeadMissing(r *resolver, t *trouble) telling {
 }
 
 func sayLeadUnknown(r *resolver, t *trouble) telling {
-	return telling{says: fact.Of(LeadUnknown, t.s.piece.ID, t.s.path), missing: []rig.Fact{{Socket: t.s.path, Attr: rig.HasLead}}, advice: []fact.Fact{fact.Of(TakeLead)}}
+	return telling{says: fact.Of(LeadUnknown, t.s.piece.ID, t.s.path), missing: []rig.Fact{t.s.fact(rig.HasLead)}, advice: []fact.Fact{fact.Of(TakeLead)}}
 }
 
 // holderMissing finds the drives whose bay lacks its bracket or caddy, or may.
@@ -237,7 +237,7 @@ func sayHolder(r *resolver, t *trouble) telling {
 		out.because = append(out.because, Reason{FromSheet, fact.Of(NotInMachine)})
 		return out
 	}
-	out.says, out.missing = fact.Of(HolderUnknown, what, id, at), []rig.Fact{{Socket: at, Attr: rig.HasHolder}}
+	out.says, out.missing = fact.Of(HolderUnknown, what, id, at), []rig.Fact{t.s.fact(rig.HasHolder)}
 	return out
 }
 

@@ -24,11 +24,17 @@ type look struct {
 
 // label and sheet name facts of the part in the socket and of the socket; machine those
 // of the whole.
-func (l *look) label(a rig.Attr) rig.Fact { return rig.Fact{Item: l.s.piece.ID, Attr: a} }
-func (l *look) sheetOf(a rig.Attr) rig.Fact {
-	return rig.Fact{Socket: l.s.path, Attr: a}
-}
+func (l *look) label(a rig.Attr) rig.Fact   { return rig.Fact{Item: l.s.piece.ID, Attr: a} }
+func (l *look) sheetOf(a rig.Attr) rig.Fact { return l.s.fact(a) }
 func (l *look) machine(a rig.Attr) rig.Fact { return rig.Fact{Attr: a} }
+
+// fact is an attribute of a socket: of the board's, or of the part that brings it.
+func (s *sock) fact(a rig.Attr) rig.Fact {
+	if s.parent != nil && s.parent.piece != nil {
+		return rig.Fact{Item: s.parent.piece.ID, Pos: s.path.Last(), Attr: a}
+	}
+	return rig.Fact{Socket: s.path, Attr: a}
+}
 
 func (l *look) miss(facts ...rig.Fact) known.Truth {
 	if l.notes {

@@ -255,7 +255,7 @@ func (r *resolver) speedFacts() []rig.Fact {
 		out = append(out, r.hangsOn(r.profiled)...)
 	}
 	if by.limit.High == MostMTps {
-		out = append(out, rig.Fact{Attr: rig.BoardSpeeds})
+		out = append(out, rig.Fact{N: max(1, by.fullest), Attr: rig.BoardSpeeds})
 	}
 	for _, s := range r.filled {
 		if s.state == Unsure {
@@ -447,7 +447,7 @@ func sayMemoryUnknown(r *resolver, t *trouble) telling {
 	}
 	for i := range r.sockets {
 		if s := &r.sockets[i]; s.Kind.Memory() && s.piece == nil && r.b.IsUnlooked(s.ID) {
-			out.missing = append(out.missing, rig.Fact{Socket: s.path, Attr: rig.HoldsNow})
+			out.missing = append(out.missing, s.fact(rig.HoldsNow))
 		}
 	}
 	return out

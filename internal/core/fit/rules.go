@@ -144,7 +144,7 @@ func table() []Rule {
 		{Code: "slot-covered", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lyingUnderCards, holds: slotCovered, tell: tellCovered},
 		{Code: "card-length", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: cardLength, tell: tellCardLength},
 		{Code: "card-bracket", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: cardBracket, tell: tellBracket},
-		{Code: "card-room", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: cardRoom, tell: tellNothing},
+		{Code: "card-room", Severity: Stops, Weighs: WeighsStop, stage: fitsIn, of: cards, proof: lying, holds: cardRoom, tell: tellNoRoom},
 		{Code: "position-dead", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: anyPart, holds: positionServed, tell: tellDead},
 		{Code: "socket-off", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: anyPart, holds: socketOpen, tell: tellOff},
 		{Code: "protocol", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: drives, holds: spoken, tell: tellProtocol},
@@ -167,6 +167,7 @@ func table() []Rule {
 		{Code: "module-trial", Severity: Warns, Weighs: WeighsWarning, stage: runsWell, of: modules, holds: moduleInside, tell: tellTrial},
 		{Code: "module-proven", Severity: Notes, stage: runsWell, of: modules, holds: moduleStated, tell: tellProven},
 
+		{Code: "looked-otherwise", Severity: Warns, Weighs: WeighsNothing, whole: lookedOtherwise, say: sayLookedOtherwise},
 		{Code: "port-lost", Severity: Notes, whole: portLost, say: sayPortLost},
 		{Code: "memory-none", Severity: Stops, Weighs: WeighsStopMemory, whole: memoryNone, say: sayMemoryNone},
 		{Code: "memory-channels", Severity: Warns, Weighs: WeighsSlots, whole: memoryChannels, say: sayChannels},

@@ -38,7 +38,7 @@ func (r *resolver) findings() []Finding {
 				told = telling{says: fact.Of(FoundAllTheSame, t.s.piece.ID, t.s.path, told.says), because: told.because, advice: []fact.Fact{fact.Of(OneIsWrong)}}
 			}
 		}
-		f.Says, f.Because, f.Advice, f.Missing = told.says, told.because, told.advice, rig.With(nil, told.missing...)
+		f.Says, f.Because, f.Advice, f.Missing = told.says, r.sourced(told.because), told.advice, rig.With(nil, told.missing...)
 		out = r.join(out, f)
 	}
 	return out

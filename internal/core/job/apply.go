@@ -39,6 +39,8 @@ const (
 	DoRead      Do = "read"      // a line shows something: text is what was typed
 	DoForget    Do = "forget"    // a reading is taken back
 	DoExplain   Do = "explain"   // why a line that differs is right: text
+	DoLook      Do = "look"      // fact was looked up: value is what it is
+	DoUnlook    Do = "unlook"    // that is taken back
 	DoClose     Do = "close"     // the job ends
 	DoReopen    Do = "reopen"    // it does not
 )
@@ -46,7 +48,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoMoves), string(DoSet), string(DoAdd), string(DoRemove), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -77,6 +79,7 @@ type Change struct {
 	Step    string            `json:"step,omitempty" jsonschema:"maxLength=200"`
 	Line    power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
 	Text    string            `json:"text,omitempty" jsonschema:"maxLength=1000"`
+	Fact    *rig.Fact         `json:"fact,omitempty"`
 }
 
 // Stamp says who did something and when.
@@ -103,7 +106,7 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 func clone(j Job) Job {
 	j.Parts, j.Items = slices.Clone(j.Parts), slices.Clone(j.Items)
 	j.Found, j.Planned = j.Found.Clone(), j.Planned.Clone()
-	j.Done, j.Seen, j.Explained = slices.Clone(j.Done), slices.Clone(j.Seen), slices.Clone(j.Explained)
+	j.Done, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	return j
 }
@@ -156,6 +159,8 @@ func (a *applier) apply() fact.Fact {
 		return a.read()
 	case DoExplain:
 		return a.explain()
+	case DoLook, DoUnlook:
+		return a.look()
 	case DoClose:
 		return a.close()
 	case DoReopen:
@@ -211,6 +216,9 @@ func (a *applier) place() fact.Fact {
 		return a.refuse("/socket", a.job.Name(c.Item)+" is in "+c.Socket.String()+" already", "")
 	}
 	follow := c.In == InFound && a.agree(c.Item, c.Socket)
+	if c.In == InFound { // somebody looked again: it is not empty
+		a.job.Looked = slices.DeleteFunc(a.job.Looked, func(l Looked) bool { return l.Attr == rig.HoldsNow && l.Socket == c.Socket })
+	}
 	says := a.put(s)
 	if follow {
 		a.put(&a.job.Planned)
@@ -369,6 +377,7 @@ func (a *applier) remove() fact.Fact {
 	p := a.job.Item(c.Item).Part
 	a.move(&a.job.Found, []rig.Move{{Item: c.Item}}, itself) // with what it holds
 	a.move(&a.job.Planned, []rig.Move{{Item: c.Item}}, itself)
+	a.job.forget(c.Item, p)
 	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(id rig.ItemID) bool { return id == c.Item })
 	a.job.Items = slices.DeleteFunc(a.job.Items, func(it Item) bool { return it.ID == c.Item })
 	if !slices.ContainsFunc(a.job.Items, func(it Item) bool { return it.Part == p }) {

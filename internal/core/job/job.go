@@ -47,6 +47,7 @@ type Job struct {
 	Items     []Item              `json:"items" jsonschema:"maxItems=200"`
 	Found     rig.Setup           `json:"found"`
 	Planned   rig.Setup           `json:"planned"`
+	Looked    []Looked            `json:"looked,omitempty" jsonschema:"maxItems=1000"` // what was looked up at the bench
 
 	Done      []Tick          `json:"done" jsonschema:"maxItems=1000"`
 	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
@@ -141,6 +142,15 @@ func (j *Job) pieces() []rig.Piece {
 }
 
 func (j *Job) rig(s rig.Setup) rig.Rig {
+	r := j.bare(s)
+	if len(j.Looked) == 0 {
+		return r
+	}
+	return r.Learn(j.learned())
+}
+
+// bare is a rig by sheet and labels alone, without what was looked up.
+func (j *Job) bare(s rig.Setup) rig.Rig {
 	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Processor: j.Processor, Wish: j.Wish, Found: &j.Found, Unlooked: j.unlooked()}
 }
 
@@ -246,6 +256,9 @@ func (j *Job) Validate() problem.List {
 	}
 	j.validateSetup(&l, "/found", j.Found)
 	j.validateSetup(&l, "/planned", j.Planned)
+	if len(l) == 0 {
+		j.validateLooked(&l)
+	}
 	return l
 }
 

@@ -50,12 +50,13 @@ type View struct {
 	Lines    []power.Line
 	Variants []Variant
 	Report   Report
+	Usual    []rig.Fact // what was taken as it nearly always is
 }
 
 // Look computes the view of a job.
 func Look(j Job) View {
 	found, planned := j.FoundRig(), j.PlannedRig()
-	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j)}
+	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j), Usual: fit.Usual(&planned)}
 	v.Lines = j.Lines(&v.Planned)
 	v.Status = status(&v)
 	v.Report = report(&v)

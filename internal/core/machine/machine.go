@@ -233,6 +233,7 @@ type Socket struct {
 	Heatsink  quantity.Answer        `json:"heatsink,omitzero"`                                     // the board brings one for this socket
 	Physical  quantity.Lanes         `json:"physicalLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"`
 	OpenEnd   quantity.Answer        `json:"openEnded,omitzero"`                                      // longer cards go in over the end
+	CardRoom  quantity.Answer        `json:"-"`                                                       // of an adapter's slot only: a card has room where it is mounted
 	Opening   int                    `json:"opening,omitzero" jsonschema:"minimum=1,maximum=16"`      // rear opening, counted away from the processor
 	TopMM     quantity.Millimetres   `json:"clearTopMM,omitzero" jsonschema:"minimum=0.1"`            // free height above an M.2 card's board, or over a memory slot under the cooler
 	BottomMM  quantity.Millimetres   `json:"clearBottomMM,omitzero" jsonschema:"minimum=0.1"`         // free height below it: parts on the under side need it

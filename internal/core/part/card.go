@@ -88,6 +88,8 @@ type Position struct {
 	Physical  quantity.Lanes         `json:"physicalLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"` // a slot's length
 	OpenEnd   quantity.Answer        `json:"openEnded,omitzero"`
 	LengthsMM []quantity.Millimetres `json:"lengthsMM,omitempty" jsonschema:"uniqueItems=true"`
+	WidthMM   quantity.Millimetres   `json:"widthMM,omitzero" jsonschema:"enum=22,enum=25,enum=30"` // the widest M.2 card there is room for
+	CardRoom  quantity.Answer        `json:"cardRoom,omitzero"`                                     // of a slot: there is room for a card where the adapter is mounted
 	Heatsink  quantity.Answer        `json:"heatsink,omitzero"`
 	TopMM     quantity.Millimetres   `json:"clearTopMM,omitzero" jsonschema:"minimum=0.1"`
 	BottomMM  quantity.Millimetres   `json:"clearBottomMM,omitzero" jsonschema:"minimum=0.1"`

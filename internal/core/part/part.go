@@ -10,6 +10,7 @@ package part
 import (
 	"fmt"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -53,6 +54,36 @@ type Part struct {
 	Card      *Card      `json:"card,omitempty"`
 	Enclosure *Enclosure `json:"enclosure,omitempty"`
 	Fitting   *Fitting   `json:"fitting,omitempty"`
+}
+
+// Clone is a copy that shares nothing that is written to.
+func (p *Part) Clone() *Part {
+	out := *p
+	clone(&out.Drive)
+	clone(&out.Module)
+	clone(&out.Card)
+	clone(&out.Enclosure)
+	clone(&out.Fitting)
+	switch {
+	case out.Drive != nil:
+		clone(&out.Drive.M2)
+	case out.Enclosure != nil:
+		out.Enclosure.Positions = slices.Clone(out.Enclosure.Positions)
+	case out.Card != nil:
+		clone(&out.Card.M2)
+		if clone(&out.Card.Carrier); out.Card.Carrier != nil {
+			out.Card.Carrier.Positions = slices.Clone(out.Card.Carrier.Positions)
+		}
+	}
+	return &out
+}
+
+// clone replaces what is pointed at by a copy.
+func clone[T any](p **T) {
+	if *p != nil {
+		v := **p
+		*p = &v
+	}
 }
 
 // Positions are the sockets that the part brings: those of a carrier, an adapter

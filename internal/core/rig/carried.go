@@ -78,7 +78,7 @@ func carried(out []Place, at Path, k *machine.Socket, p *part.Part) []Place {
 		s := machine.Socket{
 			ID: machine.SocketID(path.String()), Kind: kinds[pos.Kind()],
 			Group: group, Root: root, Protocols: pos.Speaks(), Gen: pos.Gen, SATAGen: pos.SATAGen, Lanes: pos.Lanes, FirstLane: pos.FirstLane,
-			LengthsMM: pos.LengthsMM, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
+			LengthsMM: pos.LengthsMM, WidthMM: pos.WidthMM, CardRoom: pos.CardRoom, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
 			Physical: pos.Physical, OpenEnd: pos.OpenEnd, Drives: pos.Drives, BayMM: pos.HeightMM,
 		}
 		if s.Kind == machine.M2 {

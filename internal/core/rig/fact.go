@@ -10,10 +10,12 @@ import (
 // attribute of what. It is small and compared with ==, so it can be listed once for
 // many findings, asked for, and answered.
 type Fact struct {
-	Item    ItemID            // a piece: what its label says
-	Socket  Path              // a place: what the sheet says of it, or of the part that brings it
-	Setting machine.SettingID // a setting of the firmware
-	Attr    Attr              // of the machine as a whole where none of these is given
+	Item    ItemID            `json:"item,omitempty" jsonschema:"maxLength=60"`                    // a piece: what its label says
+	Pos     int               `json:"position,omitzero" jsonschema:"minimum=1,maximum=16"`         // a position that the piece brings, counted from 1; absent is the piece itself
+	Socket  Path              `json:"socket,omitzero" jsonschema:"maxLength=200"`                  // a socket of the board: what the sheet says of it
+	Setting machine.SettingID `json:"setting,omitempty" jsonschema:"maxLength=40"`                 // a setting of the firmware
+	N       int               `json:"modulesPerChannel,omitzero" jsonschema:"minimum=1,maximum=8"` // of so many modules a channel, where that matters
+	Attr    Attr              `json:"attr" jsonschema:"minLength=1,maxLength=40"`                  // of the machine as a whole where none of these is given
 }
 
 // With is a list of facts with further ones, each once.
@@ -50,6 +52,7 @@ const (
 	HasLead     Attr = "data lead"        // one lies there
 	HasHolder   Attr = "bracket or caddy" // it is there
 	RoomForCard Attr = "room for a card"  // in the slot of an adapter
+	HasSink     Attr = "heatsink"         // of a socket, or brought by a drive
 	HoldsNow    Attr = "holds"            // what lies there: nobody has looked
 )
 

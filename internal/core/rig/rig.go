@@ -82,6 +82,8 @@ type Rig struct {
 	Wish      Wish
 	Found     *Setup             // the machine as it came, nil where that is this setup
 	Unlooked  []machine.SocketID // sockets of the board into which nobody has looked: what is not told there is not known
+	Looked    []Fact             // facts that somebody looked up; see Learn
+	Against   []Contradiction    // and that sheet or label say otherwise
 }
 
 // IsUnlooked reports a socket of the board of which nobody knows what it holds.

@@ -29,11 +29,22 @@ type Cure struct {
 
 // Missing is a fact that is not known and would settle a finding.
 type Missing struct {
-	Item    rig.ItemID        `json:"item,omitempty"`
-	Socket  rig.Path          `json:"socket,omitzero"`
-	Setting machine.SettingID `json:"setting,omitempty"`
-	Attr    rig.Attr          `json:"attr"`
-	Says    Text              `json:"says"` // "how M2_1 is keyed"
+	rig.Fact
+	Says Text `json:"says"`          // "how M2_1 is keyed"
+	Ask  *Ask `json:"ask,omitempty"` // how it is asked for; absent where it cannot be answered here
+}
+
+// Ask is how a fact is asked for.
+type Ask struct {
+	Kind    rig.AskKind `json:"kind"`
+	Unit    rig.AskUnit `json:"unit,omitempty"`
+	Options []Option    `json:"options,omitempty"`
+}
+
+// Option is one answer to what is asked.
+type Option struct {
+	Value string `json:"value"`
+	Says  Text   `json:"says"`
 }
 
 // Finding is one judgement about a rig.
@@ -318,50 +329,6 @@ func (v *Voice) Finding(f *fit.Finding) Finding {
 	return out
 }
 
-// source is who is silent about a fact.
-func (v *Voice) source(f rig.Fact) fit.Source {
-	switch {
-	case f.Attr == rig.Fitted || f.Attr == rig.HoldsNow || f.Setting != "":
-		return fit.FromPlan
-	case f.Item != "" || f.Socket.Nested():
-		return fit.FromPart
-	}
-	return fit.FromSheet
-}
-
-// silent says who does not say it.
-func (v *Voice) silent(f rig.Fact) string {
-	switch {
-	case f.Attr == rig.HoldsNow:
-		return "nobody has looked"
-	case f.Attr == rig.Fitted:
-		return "the job does not say"
-	case f.Item != "":
-		return "the label of " + v.name(f.Item) + " does not say"
-	case f.Socket.Nested():
-		if p := v.rig.PieceIn(f.Socket.Holder()); p != nil {
-			return "the description of " + p.Part.Name + " does not say"
-		}
-	}
-	return "the sheet does not say"
-}
-
-// missing says what is not known of a thing.
-func (v *Voice) missing(f rig.Fact) string {
-	s, ok := attributes[f.Attr]
-	if !ok {
-		return string(f.Attr)
-	}
-	about := f.Socket.String()
-	if f.Setting != "" {
-		about, _ = settingName(v.rig.Sheet, f.Setting, "")
-	}
-	if f.Item != "" {
-		about = v.name(f.Item)
-	}
-	return fill(s, about)
-}
-
 // State of memory in one line, for lists and questions: "32 GiB, 2933 MT/s, dual channel".
 func (m *MemoryAnswer) line() string { return m.Total.s + ", " + m.Speed.s + ", " + m.Spread.s }
 
@@ -372,9 +339,4 @@ func Codes() []fact.Code {
 		out = append(out, c)
 	}
 	return out
-}
-
-// Missing asks for a fact.
-func (v *Voice) Missing(f rig.Fact) Missing {
-	return Missing{f.Item, f.Socket, f.Setting, f.Attr, v.text(v.missing(f))}
 }

@@ -84,6 +84,8 @@ type View struct {
 	Lines    []Line    `json:"lines"`
 	Variants []Variant `json:"variants"`
 	Report   Report    `json:"report"`
+	Looked   []Looked  `json:"looked"` // what was looked up at the bench
+	Usual    []Missing `json:"usual"`  // what is not known of what is fitted anew, and was taken as it nearly always is
 }
 
 // Variant is one way to arrange the memory, with what it comes to and the moves
@@ -235,7 +237,7 @@ func Look(l Language, w *job.View) View {
 	j := &w.Job
 	v := voice(l, j)
 	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
-		Lines: v.Lines(w.Lines), Variants: make([]Variant, len(w.Variants)), Report: v.report(w)}
+		Lines: v.Lines(w.Lines), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.lookedUp(j), Usual: v.missed(w.Usual)}
 	for i := range w.Variants {
 		a := &w.Variants[i]
 		out.Variants[i] = Variant{v.Fact(a.Name), v.Memory(&a.Memory), a.Slots, a.Moves, a.Current}
@@ -311,10 +313,7 @@ func (v *Voice) Advice(a *plan.Advice) Advice {
 		out.Best = &best
 	}
 	if p := a.Provided; p != nil {
-		out.Provided = &Provided{v.way(&p.Way), make([]Missing, len(p.Look))}
-		for i, f := range p.Look {
-			out.Provided.Look[i] = v.Missing(f)
-		}
+		out.Provided = &Provided{v.way(&p.Way), v.missed(p.Look)}
 	}
 	for i := range a.Alternatives {
 		out.Alternatives[i] = v.way(&a.Alternatives[i])

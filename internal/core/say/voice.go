@@ -155,6 +155,25 @@ func (v *Voice) arg(x any, verb string) string {
 		return strconv.Itoa(a)
 	case rig.ItemID:
 		return v.piece(a, verb)
+	case rig.Fact:
+		return v.missing(a)
+	case rig.Learned:
+		if verb == "about" {
+			return strconv.Quote(string(a.Attr))
+		}
+		return v.learned(a)
+	case fit.Stated:
+		if a.Item != "" {
+			return "its label says that " + v.learned(rig.Learned(a))
+		}
+		return "the sheet says that " + v.learned(rig.Learned(a))
+	case rig.Ask:
+		return v.asked(a)
+	case job.Typed:
+		if verb == "quoted" {
+			return strconv.Quote(string(a))
+		}
+		return string(a)
 	case []fact.Fact:
 		between := ", "
 		if verb == "semicolons" {

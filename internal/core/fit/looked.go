@@ -1,0 +1,96 @@
+package fit
+
+// This file is what somebody looked up: where it is said, and where sheet or label say
+// otherwise.
+
+import (
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/known"
+	"deepbay/internal/core/rig"
+)
+
+// lookedOtherwise finds what was seen to be another than the sheet or a label says.
+func lookedOtherwise(r *resolver, found func(trouble)) {
+	for i := range r.b.Against {
+		found(trouble{truth: known.No, item: -1, n: i})
+	}
+}
+
+func sayLookedOtherwise(r *resolver, t *trouble) telling {
+	a := &r.b.Against[t.n]
+	return telling{says: fact.Of(LookedOtherwise, a.Learned, Stated{a.Fact, a.Stated}),
+		because: []Reason{{FromLooked, fact.Of(LookedUp, a.Learned)}, {statedBy(a.Fact), fact.Of(StatedAs, Stated{a.Fact, a.Stated})}},
+		advice:  []fact.Fact{fact.Of(LookAgain)}}
+}
+
+// Stated is a fact as the sheet or a label says it, as an argument of facts.
+type Stated rig.Learned
+
+func statedBy(f rig.Fact) Source {
+	if f.Item != "" {
+		return FromPart
+	}
+	return FromSheet
+}
+
+// statedOf is the attributes that a reason states of its first argument.
+var statedOf = map[fact.Code][]rig.Attr{
+	KeyIs: {rig.Keyed}, PostsAt: {rig.Posts}, RoomWide: {rig.RoomBeside}, RoomTall: {rig.RoomAbove}, UnderCooler: {rig.RoomAbove}, RoomDeep: {rig.RoomUnder},
+	LiesUnder: {rig.RoomCovered}, WiredFor: {rig.Speaks}, SocketLink: {rig.PlaceGen, rig.PlaceLanes}, PortUSBIs: {rig.USBPort}, SlotIs: {rig.Long},
+	BayIsFor: {rig.BayTakes}, BayTakesHigh: {rig.BayHeight}, NoLeadAt: {rig.HasLead}, SocketHasNone: {rig.HasSink},
+	NotchesAre: {rig.Notched}, PartLong: {rig.CardLong}, PartWide: {rig.CardWide}, PartTall: {rig.CardTall}, PartDeep: {rig.CardDeep}, PartHigh: {rig.DriveTall, rig.ModuleTall},
+	DriveSpeaks: {rig.Protocol}, PartLink: {rig.PartGen, rig.PartLanes}, PartUSBIs: {rig.PartUSB}, EdgeIs: {rig.Edge}, FullBracketOnly: {rig.Bracket},
+	ModuleIsGen: {rig.ModuleGen}, ModuleIsReg: {rig.ModuleReg}, ModuleIsOf: {rig.ModuleSize}, RunsAt: {rig.ModuleVolt}, CanRunAt: {rig.ModuleRate}, BringsNoHeatsink: {rig.HasSink},
+	BoardTakesGen: {rig.BoardMemory}, BoardTakesReg: {rig.BoardReg}, BoardFeeds: {rig.BoardVolt}, BoardRunsNoClocks: {rig.BoardClock}, CardsUpTo: {rig.CaseLong},
+	LowOnly: {rig.CaseLow}, SupplyFeeds3V3: {rig.Feeds3V3},
+}
+
+// sourced marks the reasons that somebody looked up.
+func (r *resolver) sourced(because []Reason) []Reason {
+	if len(r.b.Looked) == 0 {
+		return because
+	}
+	for i := range because {
+		if why := &because[i]; r.looked(why.Fact) {
+			why.From = FromLooked
+		}
+	}
+	return because
+}
+
+func (r *resolver) looked(why fact.Fact) bool {
+	for _, a := range statedOf[why.Code] {
+		f := rig.Fact{Attr: a}
+		if len(why.Args) > 0 {
+			switch x := why.Args[0].(type) {
+			case rig.ItemID:
+				f.Item = x
+			case rig.Path:
+				f = r.place(x).fact(a)
+			}
+		}
+		if r.b.IsLooked(f) {
+			return true
+		}
+	}
+	return false
+}
+
+// Usual lists what is not known of the parts that are fitted anew or moved and of their
+// places, and was taken as it nearly always is.
+func Usual(b *rig.Rig) []rig.Fact {
+	r := settle(b, asKnown)
+	var out []rig.Fact
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		if s.piece == nil || s.state != Live || !s.piece.New && r.asFound(s.piece.ID, s.path) {
+			continue
+		}
+		l := look{resolver: r, s: s, notes: true}
+		for _, n := range byKind[s.kind] {
+			Rules[n].holds(&l)
+		}
+		out = rig.With(out, l.usual...)
+	}
+	return out
+}

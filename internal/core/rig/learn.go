@@ -1,0 +1,689 @@
+package rig
+
+// This file is what a person looked up at the bench: how each fact is asked for, and
+// the rig that follows from the answers. What somebody saw is stronger than a sheet or
+// a label; what those say otherwise is kept beside it.
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+)
+
+// Learned is a fact as somebody who looked tells it. Is is the answer as files write
+// it: "yes", "no", the value of an option, several of them with blanks between, a
+// number in the unit asked for, or a capacity with its unit.
+type Learned struct {
+	Fact
+	Is string `json:"is" jsonschema:"minLength=1,maxLength=60"`
+}
+
+// Contradiction is a fact that somebody saw to be another than the sheet or the label
+// says.
+type Contradiction struct {
+	Learned
+	Stated string // what they say
+}
+
+// Ask is how a fact is asked for.
+type Ask struct {
+	Kind    AskKind
+	Unit    AskUnit
+	Options []Option // of AskOne and AskSeveral; nil where the answer is a number
+}
+
+// Option is one answer: its value, and the value itself for those who word it.
+type Option struct {
+	Value string
+	Of    any
+}
+
+// AskKind is what sort of answer there is to a fact.
+type AskKind string
+
+// The sorts of answer.
+const (
+	AskOne     AskKind = "one"     // of the options
+	AskSeveral AskKind = "several" // of the options, or all of them
+	AskNumber  AskKind = "number"  // in the unit
+	AskSize    AskKind = "size"    // a capacity with its unit
+)
+
+// Values lists the sorts for the formats.
+func (AskKind) Values() []string {
+	return []string{string(AskOne), string(AskSeveral), string(AskNumber), string(AskSize)}
+}
+
+// AskUnit is what a number counts.
+type AskUnit string
+
+// The units.
+const (
+	InMillimetres AskUnit = "mm"
+	InMTps        AskUnit = "MT/s"
+	InOpenings    AskUnit = "opening"
+	InRanks       AskUnit = "ranks"
+)
+
+// Values lists the units for the formats.
+func (AskUnit) Values() []string {
+	return []string{string(InMillimetres), string(InMTps), string(InOpenings), string(InRanks)}
+}
+
+// field is where a fact is kept in a description: how it is asked for, what is there
+// now ("" for nothing), and a way to put an answer there, which refuses what is none.
+type field struct {
+	ask Ask
+	is  string
+	put func(string) bool
+}
+
+// HowToAsk says how a fact is asked for; false is a fact that nobody can look up here,
+// for what it is about is not in the job.
+func (r *Rig) HowToAsk(f Fact) (Ask, bool) {
+	l := learner{Rig: *r}
+	at, ok := l.field(f)
+	return at.ask, ok
+}
+
+// CanBe reports whether a text is an answer to a fact.
+func (r *Rig) CanBe(a Learned) bool {
+	l := learner{Rig: *r}
+	at, ok := l.field(a.Fact)
+	return ok && at.put(a.Is)
+}
+
+// Learn is the rig with what was looked up. The sheet and the parts that it changes are
+// copies. What is no answer, or about something that is not here, is left out.
+func (r *Rig) Learn(answers []Learned) Rig {
+	l := learner{Rig: *r}
+	for _, a := range answers {
+		at, ok := l.field(a.Fact)
+		if !ok || !at.put(a.Is) {
+			continue
+		}
+		l.Looked = append(l.Looked, a.Fact)
+		if now, ok := l.field(a.Fact); ok && at.is != "" && at.is != now.is {
+			l.Against = append(l.Against, Contradiction{a, at.is})
+		}
+	}
+	return l.Rig
+}
+
+// IsLooked reports a fact that somebody looked up.
+func (r *Rig) IsLooked(f Fact) bool { return slices.Contains(r.Looked, f) }
+
+// OfSheet and OfPart report a fact that a sheet, or the description of a part, can keep:
+// it is true of every machine and every piece of the kind.
+func (f Fact) OfSheet() bool {
+	return f.Item == "" && f.Setting == "" && f.Attr != HoldsNow && f.Attr != Fitted
+}
+
+func (f Fact) OfPart() bool { return f.Item != "" && f.Attr != RoomForCard }
+
+// Teach writes an answer into a sheet; false is an answer that is not about it.
+func Teach(s *machine.Sheet, a Learned) bool {
+	l := learner{Rig: Rig{Sheet: s}, ownSheet: true}
+	at, ok := l.field(a.Fact)
+	return a.OfSheet() && ok && at.put(a.Is)
+}
+
+// TeachPart writes an answer into the description of a part; false is an answer that is
+// not about it.
+func TeachPart(p *part.Part, a Learned) bool {
+	l := learner{Rig: Rig{Sheet: &machine.Sheet{}, Pieces: []Piece{{ID: a.Item, Part: p}}}, own: []*part.Part{p}}
+	at, ok := l.field(a.Fact)
+	return a.OfPart() && ok && at.put(a.Is)
+}
+
+// learner is a rig whose sheet and parts become copies where they are written to.
+type learner struct {
+	Rig
+	ownSheet bool
+	own      []*part.Part
+}
+
+// sheet is a copy of the sheet that may be written to.
+func (l *learner) sheet() *machine.Sheet {
+	if !l.ownSheet {
+		s := *l.Sheet
+		s.Sockets, s.Settings = slices.Clone(s.Sockets), slices.Clone(s.Settings)
+		s.Memory.Speeds = slices.Clone(s.Memory.Speeds)
+		l.Sheet, l.ownSheet = &s, true
+	}
+	return l.Sheet
+}
+
+// part is a copy of what a piece is that may be written to: what is learnt of one piece
+// is true of all of its kind.
+func (l *learner) part(id ItemID) *part.Part {
+	q := l.Piece(id)
+	if q == nil {
+		return nil
+	}
+	if slices.Contains(l.own, q.Part) {
+		return q.Part
+	}
+	was, own := q.Part, q.Part.Clone()
+	l.Pieces, l.own = slices.Clone(l.Pieces), append(l.own, own)
+	for i := range l.Pieces {
+		if l.Pieces[i].Part == was {
+			l.Pieces[i].Part = own
+		}
+	}
+	return own
+}
+
+func (l *learner) field(f Fact) (field, bool) {
+	var at any
+	switch {
+	case f.Setting != "":
+		if s := l.sheet().Setting(f.Setting); s != nil && f.Attr == SetTo {
+			return chosen(&s.Default, s.Options), true
+		}
+	case f.Item != "" && f.Pos > 0:
+		if p := l.part(f.Item); p != nil && f.Pos <= len(p.Positions()) {
+			at = ofPosition(&p.Positions()[f.Pos-1], f.Attr)
+		}
+	case f.Item != "":
+		if p := l.part(f.Item); p != nil {
+			at = ofPart(p, f.Attr)
+		}
+	case !f.Socket.IsZero():
+		if f.Attr == HoldsNow {
+			return l.emptied(f.Socket.Top()), !f.Socket.Nested() && l.Sheet.Socket(f.Socket.Top()) != nil
+		}
+		if s := l.sheet().Socket(f.Socket.Top()); s != nil && !f.Socket.Nested() {
+			at = ofSocket(s, f.Attr)
+		}
+	case f.Attr == Fitted:
+		options := make([]Option, len(l.Sheet.Processors))
+		for i, p := range l.Sheet.Processors {
+			options[i] = Option{string(p.ID), p.Name}
+		}
+		return oneOf(&l.Processor, options), len(options) > 0
+	case f.Attr == BoardSpeeds:
+		return l.speed(f.N), f.N > 0
+	default:
+		at = ofSheet(l.sheet(), f.Attr)
+	}
+	return fieldAt(at, f.Attr)
+}
+
+// ofSocket, ofPosition, ofPart and ofSheet are where a description keeps an attribute;
+// nil is an attribute it has not.
+func ofSocket(k *machine.Socket, a Attr) any {
+	switch a {
+	case Keyed:
+		return &k.Key
+	case Posts:
+		return &k.LengthsMM
+	case RoomBeside:
+		return &k.WidthMM
+	case RoomAbove:
+		return &k.TopMM
+	case RoomUnder:
+		return &k.BottomMM
+	case RoomCovered:
+		return &k.UnderMM
+	case Speaks:
+		return &k.Protocols
+	case PlaceGen:
+		return &k.Gen
+	case PlaceLanes:
+		return &k.Lanes
+	case SATAPort:
+		return upTo[quantity.Gen]{&k.SATAGen, 3}
+	case USBPort:
+		return &k.USB
+	case Long:
+		return &k.Physical
+	case OpenEnded:
+		return &k.OpenEnd
+	case Opens:
+		return &k.Opening
+	case BayTakes:
+		return &k.Drives
+	case BayHeight:
+		return &k.BayMM
+	case HasLead:
+		return &k.Lead
+	case HasHolder:
+		return &k.HasHolder
+	case HasSink:
+		return &k.Heatsink
+	}
+	return nil
+}
+
+func ofPosition(p *part.Position, a Attr) any {
+	switch a {
+	case Posts:
+		return &p.LengthsMM
+	case RoomBeside:
+		return &p.WidthMM
+	case RoomAbove:
+		return &p.TopMM
+	case RoomUnder:
+		return &p.BottomMM
+	case PlaceGen:
+		return &p.Gen
+	case PlaceLanes:
+		return &p.Lanes
+	case SATAPort:
+		return upTo[quantity.Gen]{&p.SATAGen, 3}
+	case Long:
+		return &p.Physical
+	case OpenEnded:
+		return &p.OpenEnd
+	case BayTakes:
+		return &p.Drives
+	case BayHeight:
+		return &p.HeightMM
+	case HasSink:
+		return &p.Heatsink
+	case RoomForCard:
+		return &p.CardRoom
+	}
+	return nil
+}
+
+func ofPart(p *part.Part, a Attr) any {
+	if m := p.M2(); m != nil {
+		switch a {
+		case Notched:
+			return &m.Keys
+		case CardLong:
+			return m2Long{&m.LengthMM}
+		case CardWide:
+			return &m.WidthMM
+		case CardTall:
+			return &m.TopMM
+		case CardDeep:
+			return m
+		case HasSink:
+			return &m.Heatsink
+		}
+	}
+	switch {
+	case p.Drive != nil:
+		return ofDrive(p.Drive, a)
+	case p.Card != nil:
+		return ofCard(p.Card, a)
+	case p.Module != nil:
+		return ofModule(p.Module, a)
+	case p.Enclosure != nil && a == PartUSB:
+		return &p.Enclosure.USB
+	case p.Enclosure != nil && a == OwnSupply:
+		return &p.Enclosure.OwnSupply
+	}
+	return nil
+}
+
+func ofDrive(d *part.Drive, a Attr) any {
+	switch a {
+	case Protocol:
+		return &d.Protocol
+	case PartGen:
+		if d.Protocol == link.SATA {
+			return upTo[quantity.Gen]{&d.Gen, 3}
+		}
+		return &d.Gen
+	case PartLanes:
+		return upTo[quantity.Lanes]{&d.Lanes, 4}
+	case DriveTall:
+		return &d.HeightMM
+	case Capacity:
+		return &d.CapacityBytes
+	}
+	return nil
+}
+
+func ofCard(c *part.Card, a Attr) any {
+	switch a {
+	case CardLong:
+		return &c.LengthMM
+	case PartGen:
+		return &c.Gen
+	case PartLanes:
+		return &c.Lanes
+	case Edge:
+		return &c.Connector
+	case Bracket:
+		return &c.LowBracket
+	}
+	return nil
+}
+
+func ofModule(m *part.Module, a Attr) any {
+	switch a {
+	case ModuleGen:
+		return &m.Generation
+	case ModuleReg:
+		return &m.Registered
+	case ModuleTall:
+		return &m.HeightMM
+	case ModuleVolt:
+		return &m.Millivolts
+	case ModuleSize:
+		return &m.SizeBytes
+	case ModuleRate:
+		return &m.RateMTps
+	case Ranks:
+		return &m.Ranks
+	}
+	return nil
+}
+
+func ofSheet(s *machine.Sheet, a Attr) any {
+	switch a {
+	case BoardMemory:
+		return &s.Memory.Generation
+	case BoardReg:
+		return &s.Memory.Registered
+	case BoardVolt:
+		return &s.Memory.Millivolts
+	case BoardClock:
+		return &s.Memory.ClockDrivers
+	case CaseLong:
+		return &s.Chassis.CardMM
+	case CaseLow:
+		return &s.Chassis.LowSlots
+	case Feeds3V3:
+		return &s.Chassis.Feeds3V3
+	}
+	return nil
+}
+
+// fieldAt is the field at an address. The answers that there can be are those of the
+// formats.
+func fieldAt(at any, a Attr) (field, bool) {
+	switch at := at.(type) {
+	case *quantity.Answer:
+		return oneOf(at, []Option{{"yes", quantity.Yes}, {"no", quantity.No}}), true
+	case *part.Key:
+		return oneOf(at, options(part.KeyM, part.KeyB, part.KeyE, part.KeyA)), true
+	case *[]part.Key:
+		return severalOf(at, options(part.KeyM, part.KeyB, part.KeyE, part.KeyA)), true
+	case *[]part.Form:
+		return severalOf(at, options(part.Form2i5, part.Form3i5)), true
+	case *link.Protocol:
+		return oneOf(at, options(link.PCIe, link.SATA)), true
+	case *[]link.Protocol:
+		return severalOf(at, options(link.PCIe, link.SATA)), true
+	case *link.USBMode:
+		return oneOf(at, optionsOf[link.USBMode](at.Values())), true
+	case *memory.Generation:
+		return oneOf(at, optionsOf[memory.Generation](at.Values())), true
+	case *quantity.Gen:
+		return oneOf(at, gens(6)), true
+	case upTo[quantity.Gen]:
+		return oneOf(at.at, gens(at.most)), true
+	case *quantity.Lanes:
+		if a == Long || a == Edge { // no slot is of two
+			return oneOf(at, widths(1, 4, 8, 16)), true
+		}
+		return oneOf(at, widths(1, 2, 4, 8, 16)), true
+	case upTo[quantity.Lanes]:
+		return oneOf(at.at, widths(1, 2, 4)), true
+	case *quantity.Millivolts:
+		return oneOf(at, volts), true
+	case *[]quantity.Millivolts:
+		return severalOf(at, volts), true
+	case *[]quantity.Millimetres:
+		return severalOf(at, lengths(30, 42, 60, 80, 110)), true
+	case *quantity.Millimetres:
+		switch a {
+		case RoomBeside, CardWide:
+			return oneOf(at, lengths(22, 25, 30)), true
+		}
+		return measured(at), true
+	case m2Long:
+		return oneOf(at.at, lengths(30, 42, 52, 60, 80, 110)), true
+	case *part.M2: // how deep it is on its under side: nothing at all is an answer
+		return underside(at), true
+	case *quantity.MTps:
+		return numbered(at, InMTps, 100, 20_000), true
+	case *int:
+		if a == Ranks {
+			return numbered(at, InRanks, 1, 16), true
+		}
+		return numbered(at, InOpenings, 1, 16), true
+	case *quantity.Bytes:
+		return sized(at, a == ModuleSize), true
+	}
+	return field{}, false
+}
+
+// upTo is a field whose values end sooner than those of its type, m2Long the length of
+// an M.2 card, which is one of a few (PCI Express M.2).
+type (
+	upTo[T any] struct {
+		at   *T
+		most T
+	}
+	m2Long struct{ at *quantity.Millimetres }
+)
+
+func gens(most quantity.Gen) []Option {
+	var out []Option
+	for g := quantity.Gen(1); g <= most; g++ {
+		out = append(out, Option{strconv.Itoa(int(g)), g})
+	}
+	return out
+}
+
+func widths(lanes ...quantity.Lanes) []Option {
+	out := make([]Option, len(lanes))
+	for i, n := range lanes {
+		out[i] = Option{strconv.Itoa(int(n)), n}
+	}
+	return out
+}
+
+// volts are the voltages that modules are made for (JESD79 and its successors).
+var volts = []Option{{"1100", quantity.Millivolts(1100)}, {"1200", quantity.Millivolts(1200)}, {"1350", quantity.Millivolts(1350)}, {"1500", quantity.Millivolts(1500)}, {"1800", quantity.Millivolts(1800)}}
+
+func lengths(mm ...quantity.Millimetres) []Option {
+	out := make([]Option, len(mm))
+	for i, v := range mm {
+		out[i] = Option{number(v), v}
+	}
+	return out
+}
+
+// options are words that are their own values.
+func options[T ~string](values ...T) []Option {
+	out := make([]Option, len(values))
+	for i, v := range values {
+		out[i] = Option{string(v), v}
+	}
+	return out
+}
+
+func optionsOf[T ~string](values []string) []Option {
+	out := make([]Option, len(values))
+	for i, v := range values {
+		out[i] = Option{v, T(v)}
+	}
+	return out
+}
+
+// named is the option of a value.
+func named[T comparable](list []Option, v T) string {
+	for _, o := range list {
+		if o.Of == any(v) {
+			return o.Value
+		}
+	}
+	return ""
+}
+
+func oneOf[T comparable](at *T, list []Option) field {
+	return field{Ask{AskOne, "", list}, named(list, *at), func(s string) bool {
+		for _, o := range list {
+			if v, ok := o.Of.(T); ok && o.Value == s {
+				*at = v
+				return true
+			}
+		}
+		return false
+	}}
+}
+
+func severalOf[T comparable](at *[]T, list []Option) field {
+	var is []string
+	for _, o := range list {
+		if slices.Contains(*at, o.Of.(T)) {
+			is = append(is, o.Value)
+		}
+	}
+	return field{Ask{AskSeveral, "", list}, strings.Join(is, " "), func(s string) bool {
+		words := strings.Fields(s)
+		var got []T
+		for _, o := range list {
+			if slices.Contains(words, o.Value) {
+				got = append(got, o.Of.(T))
+			}
+		}
+		if len(got) == 0 || len(got) != len(words) {
+			return false
+		}
+		*at = got
+		return true
+	}}
+}
+
+// chosen is the value of a setting.
+func chosen(at *string, list []machine.Option) field {
+	options := make([]Option, len(list))
+	for i, o := range list {
+		options[i] = Option{o.Value, o.Name}
+	}
+	return field{Ask{AskOne, "", options}, *at, func(s string) bool {
+		if !slices.ContainsFunc(list, func(o machine.Option) bool { return o.Value == s }) {
+			return false
+		}
+		*at = s
+		return true
+	}}
+}
+
+// number prints a measure in whole tenths.
+func number(v quantity.Millimetres) string {
+	if !v.Known() {
+		return ""
+	}
+	return strconv.FormatFloat(float64(v), 'f', -1, 64)
+}
+
+// tooLong is longer than anything on a bench.
+const tooLong = 1000
+
+func parseMM(s string) (quantity.Millimetres, bool) {
+	v, err := strconv.ParseFloat(s, 64)
+	return quantity.Millimetres(v), err == nil && v >= 0 && v <= tooLong
+}
+
+func measured(at *quantity.Millimetres) field {
+	return field{Ask{AskNumber, InMillimetres, nil}, number(*at), func(s string) bool {
+		v, ok := parseMM(s)
+		if !ok || v < 0.1 {
+			return false
+		}
+		*at = v
+		return true
+	}}
+}
+
+func underside(m *part.M2) field {
+	is := number(m.BottomMM)
+	if m.TwoSided == quantity.No {
+		is = "0"
+	}
+	return field{Ask{AskNumber, InMillimetres, nil}, is, func(s string) bool {
+		v, ok := parseMM(s)
+		if !ok || v > 0 && v < 0.1 {
+			return false
+		}
+		if m.BottomMM, m.TwoSided = v, quantity.Yes; v == 0 {
+			m.TwoSided = quantity.No
+		}
+		return true
+	}}
+}
+
+func numbered[T ~int | ~int32](at *T, unit AskUnit, low, high T) field {
+	is := ""
+	if *at > 0 {
+		is = strconv.Itoa(int(*at))
+	}
+	return field{Ask{AskNumber, unit, nil}, is, func(s string) bool {
+		n, err := strconv.Atoi(s)
+		if err != nil || n < int(low) || n > int(high) {
+			return false
+		}
+		*at = T(n)
+		return true
+	}}
+}
+
+// sized is a capacity: of memory, where GB means 2^30, or of a drive.
+func sized(at *quantity.Bytes, memory bool) field {
+	read, print := quantity.ParseBytes, quantity.Bytes.Decimal
+	if memory {
+		read, print = quantity.ParseBinary, quantity.Bytes.Binary
+	}
+	is := ""
+	if at.Known() {
+		is = print(*at)
+	}
+	return field{Ask{AskSize, "", nil}, is, func(s string) bool {
+		v, err := read(s)
+		if err != nil || !v.Known() {
+			return false
+		}
+		*at = v
+		return true
+	}}
+}
+
+// emptied is a socket into which nobody had looked: nothing lies in it. What lies there
+// is told by putting it there as found.
+func (l *learner) emptied(id machine.SocketID) field {
+	return field{Ask{AskOne, "", []Option{{"nothing", Nothing}}}, "", func(s string) bool {
+		if s != string(Nothing) {
+			return false
+		}
+		l.Unlooked = slices.DeleteFunc(slices.Clone(l.Unlooked), func(k machine.SocketID) bool { return k == id })
+		return true
+	}}
+}
+
+// Nothing lies in a place.
+const Nothing = Lies("nothing")
+
+// Lies is what is seen in a place.
+type Lies string
+
+// speed is the row of the board's table for so many modules a channel, of any ranks.
+func (l *learner) speed(perChannel int) field {
+	m := &l.sheet().Memory
+	var v quantity.MTps
+	at := numbered(&v, InMTps, 100, 20_000)
+	put := at.put
+	at.put = func(s string) bool {
+		if !put(s) {
+			return false
+		}
+		m.Speeds = append(slices.DeleteFunc(m.Speeds, func(r machine.Speed) bool { return r.PerChannel == perChannel && r.Ranks == 0 }), machine.Speed{PerChannel: perChannel, MTps: v})
+		return true
+	}
+	return at
+}
