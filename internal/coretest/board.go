@@ -1,6 +1,7 @@
 package coretest
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -174,10 +175,16 @@ var Parts = func() map[string]*part.Part {
 }()
 
 // Lay reads "nvme:U +m16:A2 +m16': profile=on" into a build: a part in a socket,
-// + for one that came to be fitted, @ for one that was found there, no socket for the mat, and settings.
+// + for one that came to be fitted, @ for one that was found there, no socket for the mat, and settings;
+// "U?key=B" and "riser/1?room_for_a_card=no" are what somebody looked up.
 func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 	b := &rig.Rig{Sheet: sheet, Found: &rig.Setup{}}
+	var looked []rig.Learned
 	for _, word := range strings.Fields(text) {
+		if about, is, ok := strings.Cut(word, "?"); ok {
+			looked = append(looked, learned(about, is))
+			continue
+		}
 		if id, value, ok := strings.Cut(word, "="); ok {
 			if id == "cpu" {
 				b.Processor = machine.ProcessorID(value)
@@ -201,5 +208,26 @@ func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 			}
 		}
 	}
-	return b
+	for _, a := range looked {
+		if !b.CanBe(a) {
+			t.Fatalf("%q is no answer to %+v", a.Is, a.Fact)
+		}
+	}
+	learnt := b.Learn(looked)
+	return &learnt
+}
+
+// learned reads an answer: of a socket in capitals, else of a piece or a position of it.
+func learned(about, is string) rig.Learned {
+	attr, is, _ := strings.Cut(is, "=")
+	out := rig.Learned{Fact: rig.Fact{Attr: rig.Attr(strings.ReplaceAll(attr, "_", " "))}, Is: strings.ReplaceAll(is, "_", " ")}
+	if about == strings.ToUpper(about) {
+		out.Socket = rig.ParsePath(about)
+		return out
+	}
+	item, pos, nested := strings.Cut(about, "/")
+	if out.Item = rig.ItemID(item); nested {
+		out.Pos, _ = strconv.Atoi(pos)
+	}
+	return out
 }

@@ -69,6 +69,9 @@ func (r *resolver) over(opening int, except *sock) *sock {
 	}
 	for i := range r.sockets {
 		k := &r.sockets[i]
+		if except.Kind == machine.Slot && k.Opening == opening {
+			continue // two slots at one opening: neither lies over the other
+		}
 		if c := k.card(); c != nil && k.path != except.path && k.Opening > 0 && k.Opening <= opening && opening < k.Opening+max(1, c.Openings) {
 			return k
 		}

@@ -297,7 +297,7 @@ func spoken(l *look) known.Truth {
 		out = known.Or(out, known.And(speaks(d, p), l.s.speaks[i]))
 	}
 	if out == known.Unknown && l.notes {
-		if d.Protocol == "" && d.Form == part.FormM2 || d.Protocol == "" && d.Form == part.FormU2 {
+		if speaks(d, link.PCIe) == known.Unknown {
 			l.miss(l.label(rig.Protocol))
 		}
 		if l.s.Protocols == nil && l.s.Kind != machine.SATA {

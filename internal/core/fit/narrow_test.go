@@ -173,7 +173,8 @@ func widened(full, less *resolver) string {
 		}
 	}
 	m, was := &less.memory, &full.memory
-	if !m.Total.Holds(was.Total) || !m.MTps.Holds(was.MTps) || !m.Peak.Holds(was.Peak) || !m.Usable.Holds(was.Usable) {
+	if !m.Total.Holds(was.Total) || len(full.filled) > 0 && !m.MTps.Holds(was.MTps) || // where none works none has a speed
+		!m.Peak.Holds(was.Peak) || !m.Usable.Holds(was.Usable) {
 		return fmt.Sprintf("memory: %v %v %v, was %v %v %v", m.Total, m.MTps, m.Peak, was.Total, was.MTps, was.Peak)
 	}
 	flows := less.flows()

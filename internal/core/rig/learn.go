@@ -185,7 +185,11 @@ func (l *learner) field(f Fact) (field, bool) {
 	switch {
 	case f.Setting != "":
 		if s := l.sheet().Setting(f.Setting); s != nil && f.Attr == SetTo {
-			return chosen(&s.Default, s.Options), true
+			list := make([]Option, len(s.Options))
+			for i, o := range s.Options {
+				list[i] = Option{o.Value, o.Name}
+			}
+			return chosen(&s.Default, list), true
 		}
 	case f.Item != "" && f.Pos > 0:
 		if p := l.part(f.Item); p != nil && f.Pos <= len(p.Positions()) {
@@ -203,11 +207,11 @@ func (l *learner) field(f Fact) (field, bool) {
 			at = ofSocket(s, f.Attr)
 		}
 	case f.Attr == Fitted:
-		options := make([]Option, len(l.Sheet.Processors))
+		list := make([]Option, len(l.Sheet.Processors))
 		for i, p := range l.Sheet.Processors {
-			options[i] = Option{string(p.ID), p.Name}
+			list[i] = Option{string(p.ID), p.Name}
 		}
-		return oneOf(&l.Processor, options), len(options) > 0
+		return chosen(&l.Processor, list), len(list) > 0
 	case f.Attr == BoardSpeeds:
 		return l.speed(f.N), f.N > 0
 	default:
@@ -560,18 +564,14 @@ func severalOf[T comparable](at *[]T, list []Option) field {
 	}}
 }
 
-// chosen is the value of a setting.
-func chosen(at *string, list []machine.Option) field {
-	options := make([]Option, len(list))
-	for i, o := range list {
-		options[i] = Option{o.Value, o.Name}
-	}
-	return field{Ask{AskOne, "", options}, *at, func(s string) bool {
-		if !slices.ContainsFunc(list, func(o machine.Option) bool { return o.Value == s }) {
-			return false
+// chosen is the name of one of several things, which people call otherwise.
+func chosen[T ~string](at *T, list []Option) field {
+	return field{Ask{AskOne, "", list}, string(*at), func(s string) bool {
+		ok := slices.ContainsFunc(list, func(o Option) bool { return o.Value == s })
+		if ok {
+			*at = T(s)
 		}
-		*at = s
-		return true
+		return ok
 	}}
 }
 

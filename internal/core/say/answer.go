@@ -30,19 +30,19 @@ type Cure struct {
 // Missing is a fact that is not known and would settle a finding.
 type Missing struct {
 	rig.Fact
-	Says Text `json:"says"`          // "how M2_1 is keyed"
-	Ask  *Ask `json:"ask,omitempty"` // how it is asked for; absent where it cannot be answered here
+	Says Text      `json:"says"`          // "how M2_1 is keyed"
+	Ask  *Question `json:"ask,omitempty"` // how it is asked for; absent where it cannot be answered here
 }
 
-// Ask is how a fact is asked for.
-type Ask struct {
+// Question is how a fact is asked for.
+type Question struct {
 	Kind    rig.AskKind `json:"kind"`
 	Unit    rig.AskUnit `json:"unit,omitempty"`
-	Options []Option    `json:"options,omitempty"`
+	Options []Possible  `json:"options,omitempty"`
 }
 
-// Option is one answer to what is asked.
-type Option struct {
+// Possible is one answer to what is asked.
+type Possible struct {
 	Value string `json:"value"`
 	Says  Text   `json:"says"`
 }

@@ -76,16 +76,16 @@ type Status struct {
 
 // View is a job with everything the core says about it.
 type View struct {
-	Job      job.Job   `json:"job"`
-	Status   Status    `json:"status"`
-	Found    Resolved  `json:"found"`
-	Planned  Resolved  `json:"planned"`
-	Order    []Step    `json:"order"`
-	Lines    []Line    `json:"lines"`
-	Variants []Variant `json:"variants"`
-	Report   Report    `json:"report"`
-	Looked   []Looked  `json:"looked"` // what was looked up at the bench
-	Usual    []Missing `json:"usual"`  // what is not known of what is fitted anew, and was taken as it nearly always is
+	Job      job.Job    `json:"job"`
+	Status   Status     `json:"status"`
+	Found    Resolved   `json:"found"`
+	Planned  Resolved   `json:"planned"`
+	Order    []Step     `json:"order"`
+	Lines    []Line     `json:"lines"`
+	Variants []Variant  `json:"variants"`
+	Report   Report     `json:"report"`
+	Looked   []LookedUp `json:"looked"` // what was looked up at the bench
+	Usual    []Missing  `json:"usual"`  // what is not known of what is fitted anew, and was taken as it nearly always is
 }
 
 // Variant is one way to arrange the memory, with what it comes to and the moves

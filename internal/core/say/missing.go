@@ -16,7 +16,7 @@ import (
 func (v *Voice) Missing(f rig.Fact) Missing {
 	out := Missing{Fact: f, Says: v.text(v.missing(f))}
 	if ask, ok := v.rig.HowToAsk(f); ok {
-		a := v.Ask(ask)
+		a := v.question(ask)
 		out.Ask = &a
 	}
 	return out
@@ -31,11 +31,11 @@ func (v *Voice) missed(facts []rig.Fact) []Missing {
 	return out
 }
 
-// Ask words the answers that there are.
-func (v *Voice) Ask(a rig.Ask) Ask {
-	out := Ask{Kind: a.Kind, Unit: a.Unit}
+// question words the answers that there are.
+func (v *Voice) question(a rig.Ask) Question {
+	out := Question{Kind: a.Kind, Unit: a.Unit}
 	for _, o := range a.Options {
-		out.Options = append(out.Options, Option{o.Value, v.text(v.option(o.Of))})
+		out.Options = append(out.Options, Possible{o.Value, v.text(v.option(o.Of))})
 	}
 	return out
 }
@@ -173,8 +173,8 @@ func (v *Voice) asked(a rig.Ask) string {
 	return "write " + values
 }
 
-// Looked is what somebody looked up, worded.
-type Looked struct {
+// LookedUp is what somebody looked up, worded.
+type LookedUp struct {
 	Fact  rig.Fact `json:"fact"`
 	Says  Text     `json:"says"`
 	By    Name     `json:"by"`
@@ -194,11 +194,11 @@ const (
 // Values lists them for the formats.
 func (LookedIn) Values() []string { return []string{string(InSheet), string(InPart)} }
 
-func (v *Voice) lookedUp(j *job.Job) []Looked {
-	out := make([]Looked, len(j.Looked))
+func (v *Voice) lookedUp(j *job.Job) []LookedUp {
+	out := make([]LookedUp, len(j.Looked))
 	for i := range j.Looked {
 		l := &j.Looked[i]
-		out[i] = Looked{Fact: l.Fact, Says: v.text(v.learned(l.Learned)), By: Name(l.By)}
+		out[i] = LookedUp{Fact: l.Fact, Says: v.text(v.learned(l.Learned)), By: Name(l.By)}
 		switch it := j.Item(l.Item); {
 		case it != nil && l.OfPart():
 			out[i].Keeps, out[i].ID = InPart, string(it.Part)

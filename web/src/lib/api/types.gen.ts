@@ -96,6 +96,14 @@ export interface View {
 	lines: Line[];
 	variants: Variant[];
 	report: Report;
+	/**
+	 * what was looked up at the bench
+	 */
+	looked: LookedUp[];
+	/**
+	 * what is not known of what is fitted anew, and was taken as it nearly always is
+	 */
+	usual: Missing[];
 }
 /**
  * Job is one machine on the bench.
@@ -130,6 +138,12 @@ export interface Job {
 	items: Item[];
 	found: Setup;
 	planned: Setup;
+	/**
+	 * what was looked up at the bench
+	 *
+	 * @maxItems 1000
+	 */
+	looked?: Looked[];
 	/**
 	 * @maxItems 1000
 	 */
@@ -838,6 +852,14 @@ export interface Position {
 	physicalLanes?: 1 | 4 | 8 | 16;
 	openEnded?: boolean;
 	lengthsMM?: number[];
+	/**
+	 * the widest M.2 card there is room for
+	 */
+	widthMM?: 22 | 25 | 30;
+	/**
+	 * of a slot: there is room for a card where the adapter is mounted
+	 */
+	cardRoom?: boolean;
 	heatsink?: boolean;
 	clearTopMM?: number;
 	clearBottomMM?: number;
@@ -958,6 +980,38 @@ export interface Choice {
 	value: string;
 }
 /**
+ * Looked is a fact that somebody looked up.
+ */
+export interface Looked {
+	/**
+	 * a piece: what its label says
+	 */
+	item?: string;
+	/**
+	 * a position that the piece brings, counted from 1; absent is the piece itself
+	 */
+	position?: number;
+	/**
+	 * a socket of the board: what the sheet says of it
+	 */
+	socket?: string;
+	/**
+	 * a setting of the firmware
+	 */
+	setting?: string;
+	/**
+	 * of so many modules a channel, where that matters
+	 */
+	modulesPerChannel?: number;
+	/**
+	 * of the machine as a whole where none of these is given
+	 */
+	attr: string;
+	is: string;
+	by?: string;
+	at?: string;
+}
+/**
  * Tick is a step that was done.
  */
 export interface Tick {
@@ -1072,7 +1126,7 @@ export interface LinkAnswer {
  * Reason is one fact in the chain that leads to an answer.
  */
 export interface Reason {
-	from: 'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement' | 'found';
+	from: 'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement' | 'found' | 'looked';
 	says: string;
 }
 /**
@@ -1201,13 +1255,49 @@ export interface Move {
  * Missing is a fact that is not known and would settle a finding.
  */
 export interface Missing {
+	/**
+	 * a piece: what its label says
+	 */
 	item?: string;
+	/**
+	 * a position that the piece brings, counted from 1; absent is the piece itself
+	 */
+	position?: number;
+	/**
+	 * a socket of the board: what the sheet says of it
+	 */
 	socket?: string;
+	/**
+	 * a setting of the firmware
+	 */
 	setting?: string;
+	/**
+	 * of so many modules a channel, where that matters
+	 */
+	modulesPerChannel?: number;
+	/**
+	 * of the machine as a whole where none of these is given
+	 */
 	attr: string;
 	/**
 	 * "how M2_1 is keyed"
 	 */
+	says: string;
+	ask?: Question;
+}
+/**
+ * how it is asked for; absent where it cannot be answered here
+ */
+export interface Question {
+	kind: 'one' | 'several' | 'number' | 'size';
+	unit?: 'mm' | 'MT/s' | 'opening' | 'ranks';
+	options?: Possible[];
+}
+/**
+ * Possible is one answer to what is asked.
+ */
+export interface Possible {
+	value: string;
 	says: string;
 }
 /**
@@ -1347,6 +1437,51 @@ export interface Set {
 	to: string;
 }
 /**
+ * LookedUp is what somebody looked up, worded.
+ */
+export interface LookedUp {
+	fact: Fact;
+	says: string;
+	by: string;
+	/**
+	 * what the shop keeps that it can be written into
+	 */
+	keeps?: 'sheet' | 'part';
+	/**
+	 * of that sheet or part
+	 */
+	id?: string;
+}
+/**
+ * Fact is something about the machine or a piece that may be known or not: which attribute of what. It is small and compared with ==, so it can be listed once for many findings, asked for, and answered.
+ */
+export interface Fact {
+	/**
+	 * a piece: what its label says
+	 */
+	item?: string;
+	/**
+	 * a position that the piece brings, counted from 1; absent is the piece itself
+	 */
+	position?: number;
+	/**
+	 * a socket of the board: what the sheet says of it
+	 */
+	socket?: string;
+	/**
+	 * a setting of the firmware
+	 */
+	setting?: string;
+	/**
+	 * of so many modules a channel, where that matters
+	 */
+	modulesPerChannel?: number;
+	/**
+	 * of the machine as a whole where none of these is given
+	 */
+	attr: string;
+}
+/**
  * Entry is one line of the journal of a job or sheet.
  */
 export interface Entry {
@@ -1395,6 +1530,8 @@ export interface Change {
 		| 'read'
 		| 'forget'
 		| 'explain'
+		| 'look'
+		| 'unlook'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';
@@ -1413,6 +1550,7 @@ export interface Change {
 	step?: string;
 	line?: string;
 	text?: string;
+	fact?: Fact;
 }
 /**
  * UndoRequest takes the last change back.
