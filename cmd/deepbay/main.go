@@ -6,6 +6,7 @@
 //	deepbay check JOB.json         judge the plan of a job file
 //	deepbay expect JOB.json        foretell what power-on shows
 //	deepbay plan JOB.json          find the best placement, and the alternatives
+//	deepbay look JOB.json          list what is not known, and answer it
 //	deepbay sheet SHEET.json...    judge machine sheets
 //	deepbay version
 //
@@ -45,7 +46,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), planCommand(), sheetCommand(), &cobra.Command{
+	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), planCommand(), lookCommand(), sheetCommand(), &cobra.Command{
 		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), "deepbay", version) },
 	})

@@ -162,6 +162,12 @@ type WhyNot struct {
 	Socket   rig.Path         `json:"socket" jsonschema:"maxLength=200"`
 }
 
+// Keep writes what was looked up in a job into the shop's sheet or part.
+type Keep struct {
+	Fact rig.Fact `json:"fact"`
+	By   string   `json:"by,omitempty" jsonschema:"maxLength=80"`
+}
+
 // Because is an answer in words.
 type Because struct {
 	Says say.Text `json:"says"`
@@ -185,6 +191,7 @@ type API struct {
 	Plan        job.PlanQuestion  `json:"plan"`
 	Advice      say.Advice        `json:"advice"`
 	WhyNot      WhyNot            `json:"whyNot"`
+	Keep        Keep              `json:"keep"`
 	Need        plan.Need         `json:"need"`
 	Shopping    say.Shopping      `json:"shopping"`
 	Because     Because           `json:"because"`

@@ -99,6 +99,7 @@ func New(o Options) (http.Handler, error) {
 	a.POST("/jobs/:id/shop", s.do(s.shop))
 	a.POST("/jobs/:id/changes", s.do(s.change))
 	a.POST("/jobs/:id/undo", s.do(s.undo))
+	a.POST("/jobs/:id/keep", s.do(s.keep))
 	a.GET("/sheets", s.do(s.sheets))
 	a.GET("/sheets/:id", s.do(s.sheet))
 	a.GET("/sheets/:id/file", s.do(s.sheetFile))

@@ -88,6 +88,15 @@ func (v *Voice) Problems(list problem.List) problem.List {
 	return out
 }
 
+// Err is an error with its problems worded, seen by a voice that knows the names.
+func (v *Voice) Err(err error) error {
+	var list problem.List
+	if errors.As(err, &list) {
+		return v.Problems(list)
+	}
+	return err
+}
+
 // Problems words what is wrong with a document of which nothing else is known.
 func (l Language) Problems(list problem.List) problem.List { return In(l, &nobody).Problems(list) }
 

@@ -237,7 +237,7 @@ func Look(l Language, w *job.View) View {
 	j := &w.Job
 	v := voice(l, j)
 	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
-		Lines: v.Lines(w.Lines), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.lookedUp(j), Usual: v.missed(w.Usual)}
+		Lines: v.Lines(w.Lines), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual)}
 	for i := range w.Variants {
 		a := &w.Variants[i]
 		out.Variants[i] = Variant{v.Fact(a.Name), v.Memory(&a.Memory), a.Slots, a.Moves, a.Current}

@@ -194,7 +194,17 @@ const (
 // Values lists them for the formats.
 func (LookedIn) Values() []string { return []string{string(InSheet), string(InPart)} }
 
-func (v *Voice) lookedUp(j *job.Job) []LookedUp {
+// Answers says which answers there are to a fact.
+func (v *Voice) Answers(f rig.Fact) Text {
+	ask, ok := v.rig.HowToAsk(f)
+	if !ok {
+		return Text{}
+	}
+	return v.text(v.asked(ask))
+}
+
+// Looked words what was looked up in a job.
+func (v *Voice) Looked(j *job.Job) []LookedUp {
 	out := make([]LookedUp, len(j.Looked))
 	for i := range j.Looked {
 		l := &j.Looked[i]

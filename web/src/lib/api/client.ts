@@ -19,6 +19,7 @@ import type {
 	Change,
 	Imported,
 	JobView,
+	Keep,
 	NewJob,
 	Offer,
 	Part,
@@ -104,6 +105,7 @@ export const api = {
 	change: (id: string, stamp: Stamped, change: Change) =>
 		call<JobView>(fetch, job(id) + '/changes', post({ ...stamp, change })),
 	undo: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/undo', post(stamp)),
+	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),
 	plan: (id: string, question: PlanQuestion, signal?: AbortSignal) =>
 		call<Advice>(fetch, job(id) + '/plan', { ...post(question), signal }),
 	shop: (id: string, need: Need) => call<Shopping>(fetch, job(id) + '/shop', post(need)),

@@ -19,6 +19,7 @@ export interface API {
 	plan: PlanQuestion;
 	advice: Advice;
 	whyNot: WhyNot;
+	keep: Keep;
 	need: Need;
 	shopping: Shopping;
 	because: Because;
@@ -1761,6 +1762,13 @@ export interface WhyNot {
 	question: PlanQuestion;
 	item: string;
 	socket: string;
+}
+/**
+ * Keep writes what was looked up in a job into the shop's sheet or part.
+ */
+export interface Keep {
+	fact: Fact;
+	by?: string;
 }
 /**
  * Need is what parts are looked for: at least so much, for at most so much.

@@ -4,6 +4,7 @@
 	import { Button } from 'flowbite-svelte';
 	import type { Cure, Finding } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
+	import LookUp from './LookUp.svelte';
 	import Reasons from './Reasons.svelte';
 
 	interface Props {
@@ -37,6 +38,12 @@
 		</summary>
 		<div class="ps-7">
 			<Reasons because={finding.because} />
+			{#if finding.missing?.length}
+				<p class="mt-2 text-soft">look, and say</p>
+				<ul class="mt-1 grid gap-2">
+					{#each finding.missing as m, i (i)}<li><LookUp missing={m} /></li>{/each}
+				</ul>
+			{/if}
 			{#if lines.length > 0}
 				<p class="mt-2 text-soft">what would cure it</p>
 				<ul class="mt-1 grid gap-1.5">

@@ -7,6 +7,7 @@
 	import EditWish from '$lib/job/EditWish.svelte';
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
+	import LookedPanel from '$lib/job/LookedPanel.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
 	import { Planner, rolesFor, type Role } from '$lib/job/planner.svelte';
 	import PlanPanel from '$lib/job/PlanPanel.svelte';
@@ -303,6 +304,8 @@
 			{/if}
 			{@render list(findings.filter((f) => f.severity !== 'stops'))}
 		</section>
+
+		<LookedPanel />
 
 		<MemoryPanel
 			memory={resolved.memory}
