@@ -175,11 +175,13 @@ var Parts = func() map[string]*part.Part {
 }()
 
 // Lay reads "nvme:U +m16:A2 +m16': profile=on" into a build: a part in a socket,
-// + for one that came to be fitted, @ for one that was found there, no socket for the mat, and settings;
+// + for one that came to be fitted, @ for one that was found there, ! for one that a screen
+// of the machine as found showed there, no socket for the mat, and settings;
 // "U?key=B" and "riser/1?room_for_a_card=no" are what somebody looked up.
 func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 	b := &rig.Rig{Sheet: sheet, Found: &rig.Setup{}}
 	var looked []rig.Learned
+	var lines []rig.Shown
 	for _, word := range strings.Fields(text) {
 		if about, is, ok := strings.Cut(word, "?"); ok {
 			looked = append(looked, learned(about, is))
@@ -196,6 +198,7 @@ func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 		name, socket, _ := strings.Cut(word, ":")
 		name, isNew := strings.CutPrefix(name, "+")
 		name, found := strings.CutPrefix(name, "@")
+		name, shown := strings.CutPrefix(name, "!")
 		p := Parts[strings.TrimRight(name, "'")]
 		if p == nil || socket != "" && !strings.Contains(socket, "/") && sheet.Socket(machine.SocketID(socket)) == nil {
 			t.Fatalf("%q: no such part or socket", word)
@@ -203,8 +206,11 @@ func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 		b.Pieces = append(b.Pieces, rig.Piece{ID: rig.ItemID(name), Part: p, New: isNew})
 		if socket != "" {
 			b.Placements = append(b.Placements, rig.Placement{Item: rig.ItemID(name), Socket: rig.ParsePath(socket)})
-			if found {
+			if found || shown {
 				b.Found.Placements = append(b.Found.Placements, b.Placements[len(b.Placements)-1])
+			}
+			if shown {
+				lines = append(lines, rig.Shown{Item: rig.ItemID(name), Socket: rig.ParsePath(socket), Under: b.Found})
 			}
 		}
 	}
@@ -214,6 +220,7 @@ func Lay(t testing.TB, sheet *machine.Sheet, text string) *rig.Rig {
 		}
 	}
 	learnt := b.Learn(looked)
+	learnt = learnt.Seen(lines)
 	return &learnt
 }
 

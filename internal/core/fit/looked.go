@@ -4,6 +4,8 @@ package fit
 // otherwise.
 
 import (
+	"slices"
+
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/known"
 	"deepbay/internal/core/rig"
@@ -47,18 +49,22 @@ var statedOf = map[fact.Code][]rig.Attr{
 
 // sourced marks the reasons that somebody looked up.
 func (r *resolver) sourced(because []Reason) []Reason {
-	if len(r.b.Looked) == 0 {
+	if len(r.b.Looked)+len(r.b.Screened) == 0 {
 		return because
 	}
 	for i := range because {
-		if why := &because[i]; r.looked(why.Fact) {
+		switch why := &because[i]; {
+		case r.states(why.Fact, r.b.Looked):
 			why.From = FromLooked
+		case r.states(why.Fact, r.b.Screened):
+			why.From = FromSeen
 		}
 	}
 	return because
 }
 
-func (r *resolver) looked(why fact.Fact) bool {
+// states reports a reason that rests on one of some facts.
+func (r *resolver) states(why fact.Fact, facts []rig.Fact) bool {
 	for _, a := range statedOf[why.Code] {
 		f := rig.Fact{Attr: a}
 		if len(why.Args) > 0 {
@@ -69,7 +75,7 @@ func (r *resolver) looked(why fact.Fact) bool {
 				f = r.place(x).fact(a)
 			}
 		}
-		if r.b.IsLooked(f) {
+		if slices.Contains(facts, f) {
 			return true
 		}
 	}

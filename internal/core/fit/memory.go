@@ -48,6 +48,7 @@ func (r *resolver) remember() {
 	if m.Unlooked {
 		m.Total.High = mostBytes
 	}
+	r.totalShown()
 	kept := r.sheet.Memory.Reserved
 	m.Usable = known.Between(max(0, m.Total.Low-kept), max(0, m.Total.High-kept))
 	if kept == 0 { // what graphics in the processor keeps is not stated
@@ -111,6 +112,7 @@ func (r *resolver) speed() {
 	if len(r.filled) == 0 {
 		if m.Unlooked {
 			m.MTps = known.Between(0, MostMTps)
+			r.speedShown()
 		}
 		return
 	}
@@ -144,6 +146,7 @@ func (r *resolver) speed() {
 	if m.Unlooked {
 		m.MTps.Low = 0
 	}
+	r.speedShown()
 }
 
 // allProfiled reports that every module has a profile.

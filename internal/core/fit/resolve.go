@@ -114,6 +114,7 @@ func settle(b *rig.Rig, how mode) *resolver {
 			s.kind = kindOf(s.piece.Part)
 		}
 	}
+	r.speakShown()
 	for i := range b.Sheet.Rules {
 		rule := &b.Sheet.Rules[i]
 		if t := r.applies(rule); t != known.No {
@@ -340,6 +341,9 @@ func (r *resolver) judge(s *sock) {
 		return
 	}
 	r.train(s) // what the link would be is known where the part is not seen, too
+	if s.linked && len(r.b.Shown) > 0 {
+		r.atLeast(s)
+	}
 	if s.state != Off {
 		s.state = Live
 	}
@@ -358,7 +362,7 @@ func (r *resolver) judge(s *sock) {
 			r.doubt(i, s)
 			continue // what a loss hangs on is not asked for: only what decides whether it works
 		}
-		if rule.proof != nothing && r.proved(s, rule.proof) {
+		if rule.proof != nothing && r.proved(s, rule.proof) || len(r.b.Shown) > 0 && rule.Severity == Stops && rule.Code != "kind-mismatch" && r.ran(s) {
 			if t == known.No {
 				r.troubles = append(r.troubles, trouble{rule: i, truth: t, s: s, item: -1, found: true})
 			}

@@ -36,6 +36,12 @@ var ruleCases = []struct {
 	{"m2-key", "sata2:K" + fine, rig.Wish{}, ""},
 	{"m2-length", "long:U" + fine, rig.Wish{}, "stops m2-length U long"},
 	{"m2-length", "nvme:U" + fine, rig.Wish{}, ""},
+	{"fit-unknown", "@sata2:Q" + fine, rig.Wish{}, "warns fit-unknown Q sata2"}, // lying there does not prove that it is seen
+	{"fit-unknown", "!sata2:Q" + fine, rig.Wish{}, ""},
+	{"fit-unknown", "!sata2:Q mystery:U" + fine, rig.Wish{}, "warns fit-unknown U mystery"},
+	{"fit-unknown", "!mystery:U" + fine, rig.Wish{}, "warns link-unknown U mystery"},    // it speaks what its place speaks
+	{"found-otherwise", "!sata2:U" + fine, rig.Wish{}, "warns found-otherwise U sata2"}, // and was shown there all the same
+	{"fit-unknown", "!m16:A2", rig.Wish{Text: "silent board"}, ""},
 	{"looked-otherwise", "nvme:U U?key=B" + fine, rig.Wish{}, "stops m2-key U nvme\nwarns looked-otherwise"},
 	{"looked-otherwise", "nvme3:Q Q?posts=42_80 Q?protocols=pcie" + fine, rig.Wish{}, ""}, // nothing was stated
 	{"card-room", "riser:U nic:U/1 riser/1?room_for_a_card=no" + fine, rig.Wish{}, "stops card-room U/1 nic"},

@@ -96,6 +96,12 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 	if err := a.list.Err(); err != nil {
 		return j, fact.Fact{}, err
 	}
+	if n := &a.job; !sameSetup(&n.Planned, &j.Planned) || n.Processor != j.Processor {
+		outdate(n.Seen)
+	}
+	if n := &a.job; !sameSetup(&n.Found, &j.Found) {
+		outdate(n.Before)
+	}
 	if err := a.job.Validate().Err(); err != nil {
 		return j, fact.Fact{}, err
 	}
@@ -106,9 +112,13 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 func clone(j Job) Job {
 	j.Parts, j.Items = slices.Clone(j.Parts), slices.Clone(j.Items)
 	j.Found, j.Planned = j.Found.Clone(), j.Planned.Clone()
-	j.Done, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
+	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	return j
+}
+
+func sameSetup(a, b *rig.Setup) bool {
+	return slices.Equal(a.Placements, b.Placements) && slices.Equal(a.Settings, b.Settings)
 }
 
 type applier struct {
@@ -223,10 +233,7 @@ func (a *applier) place() fact.Fact {
 	if follow {
 		a.put(&a.job.Planned)
 	}
-	if c.In == InFound && says.Is() {
-		says = fact.Of(AsFound, says)
-	}
-	return says
+	return a.asFound(says)
 }
 
 // agree reports whether the plan still has item and socket as they were found;
@@ -406,9 +413,13 @@ func (a *applier) tick() fact.Fact {
 	return fact.Of(Done, steps[i].Do)
 }
 
+// read keeps what a line shows, of the machine as it came or of the plan carried out.
 func (a *applier) read() fact.Fact {
 	c := &a.change
-	b := a.job.PlannedRig()
+	b, seen := a.job.PlannedRig(), &a.job.Seen
+	if c.In == InFound {
+		b, seen = a.job.FoundRig(), &a.job.Before
+	}
 	r := fit.Resolve(&b)
 	lines := power.Compare(&b, &r, nil, nil)
 	i := slices.IndexFunc(lines, func(l power.Line) bool { return l.ID == c.Line })
@@ -437,17 +448,27 @@ func (a *applier) read() fact.Fact {
 			return fact.Fact{}
 		}
 	}
-	a.job.Seen = slices.DeleteFunc(a.job.Seen, func(x power.Reading) bool { return x.Line == c.Line })
-	a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
+	*seen = slices.DeleteFunc(*seen, func(x power.Reading) bool { return x.Line == c.Line })
+	if c.In != InFound {
+		a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
+	}
 	if c.Do == DoForget {
-		return fact.Of(TakenBack, about)
+		return a.asFound(fact.Of(TakenBack, about))
 	}
-	reading.By, reading.At = a.by.By, a.by.At
-	a.job.Seen = append(a.job.Seen, reading)
+	reading.By, reading.At, reading.Proof = a.by.By, a.by.At, true
+	*seen = append(*seen, reading)
 	if c.Do == DoConfirm {
-		return fact.Of(AsExpected, about)
+		return a.asFound(fact.Of(AsExpected, about))
 	}
-	return fact.Of(Shows, about, fit.Typed(reading.Raw))
+	return a.asFound(fact.Of(Shows, about, fit.Typed(reading.Raw)))
+}
+
+// asFound says that something is about the machine as it came.
+func (a *applier) asFound(says fact.Fact) fact.Fact {
+	if a.change.In == InFound && says.Is() {
+		return fact.Of(AsFound, says)
+	}
+	return says
 }
 
 func (a *applier) explain() fact.Fact {

@@ -50,6 +50,7 @@ type Job struct {
 	Looked    []Looked            `json:"looked,omitempty" jsonschema:"maxItems=1000"` // what was looked up at the bench
 
 	Done      []Tick          `json:"done" jsonschema:"maxItems=1000"`
+	Before    []power.Reading `json:"before,omitempty" jsonschema:"maxItems=2000"` // what its screens showed as it came
 	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
 	Explained []Explanation   `json:"explained" jsonschema:"maxItems=2000"`
 	Closed    *Closing        `json:"closed,omitempty"`
@@ -143,10 +144,13 @@ func (j *Job) pieces() []rig.Piece {
 
 func (j *Job) rig(s rig.Setup) rig.Rig {
 	r := j.bare(s)
-	if len(j.Looked) == 0 {
-		return r
+	if len(j.Looked) > 0 {
+		r = r.Learn(j.learned())
 	}
-	return r.Learn(j.learned())
+	if lines := j.shown(); len(lines) > 0 {
+		r = r.Seen(lines)
+	}
+	return r
 }
 
 // bare is a rig by sheet and labels alone, without what was looked up.
@@ -193,6 +197,14 @@ func (j *Job) Order() []workorder.Step {
 		w.Pieces = append(w.Pieces, workorder.Piece{Piece: p, Serial: j.Items[i].Serial})
 	}
 	return workorder.Make(w)
+}
+
+// FoundLines compares what was seen of the machine as it came with what it should have
+// shown.
+func (j *Job) FoundLines() []power.Line {
+	b := j.FoundRig()
+	r := fit.Resolve(&b)
+	return power.Compare(&b, &r, j.Before, nil)
 }
 
 // Lines compares what was seen with what a resolved plan should show.

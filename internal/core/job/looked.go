@@ -10,6 +10,7 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 )
@@ -117,4 +118,41 @@ func (j *Job) forget(id rig.ItemID, of part.ID) {
 		}
 	}
 	j.Looked = slices.DeleteFunc(j.Looked, func(l Looked) bool { return l.Item == id })
+}
+
+// shown is what screens showed of the machine as found and as planned, as far as all
+// still lies as it lay then.
+func (j *Job) shown() []rig.Shown {
+	var out []rig.Shown
+	add := func(readings []power.Reading, under *rig.Setup) {
+		for _, x := range readings {
+			if !x.Proof || x.Absent {
+				continue
+			}
+			line := rig.Shown{Socket: x.Line.Socket, Under: under}
+			switch x.Line.Kind {
+			case power.Total:
+				line.Bytes = x.Bytes
+			case power.Rate:
+				line.MTps = x.MTps
+			case power.Slot, power.Drive:
+				line.Item, line.Bytes = under.In(x.Line.Socket), x.Bytes
+			case power.LinkOf:
+				line.Item, line.Gen, line.Lanes = under.In(x.Line.Socket), x.Gen, x.Lanes
+			}
+			if line.Item != "" || line.Socket.IsZero() && line.Bytes.Known() || line.MTps.Known() {
+				out = append(out, line)
+			}
+		}
+	}
+	add(j.Before, &j.Found)
+	add(j.Seen, &j.Planned)
+	return out
+}
+
+// outdate ends what readings prove of a setup that changes.
+func outdate(readings []power.Reading) {
+	for i := range readings {
+		readings[i].Proof = false
+	}
 }

@@ -48,6 +48,7 @@ type View struct {
 	Planned  fit.Answer
 	Order    []workorder.Step
 	Lines    []power.Line
+	Before   []power.Line // what the screens of the machine showed as it came
 	Variants []Variant
 	Report   Report
 	Usual    []rig.Fact // what was taken as it nearly always is
@@ -58,6 +59,7 @@ func Look(j Job) View {
 	found, planned := j.FoundRig(), j.PlannedRig()
 	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j), Usual: fit.Usual(&planned)}
 	v.Lines = j.Lines(&v.Planned)
+	v.Before = j.FoundLines()
 	v.Status = status(&v)
 	v.Report = report(&v)
 	return v

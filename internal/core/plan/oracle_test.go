@@ -20,7 +20,7 @@ import (
 
 // oracle judges a plan: false where it cannot be carried out as it was asked for.
 func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, bool) {
-	r := rig.Rig{Sheet: in.Found.Sheet, Pieces: in.Pieces, Setup: rig.Setup{Placements: placed, Settings: choices}, Processor: in.Found.Processor, Wish: in.Wish, Found: &in.Found.Setup, Unlooked: in.Found.Unlooked}
+	r := rig.Rig{Sheet: in.Found.Sheet, Pieces: in.Pieces, Setup: rig.Setup{Placements: placed, Settings: choices}, Processor: in.Found.Processor, Wish: in.Wish, Found: &in.Found.Setup, Unlooked: in.Found.Unlooked, Shown: in.Found.Shown}
 	now, before := fit.Resolve(&r), fit.Resolve(&in.Found)
 	var s Score
 	for _, f := range now.Findings {

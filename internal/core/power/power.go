@@ -112,6 +112,7 @@ type Reading struct {
 	Value  string         `json:"value,omitempty" jsonschema:"maxLength=80"`              // a setting's option
 	Absent bool           `json:"absent,omitempty"`
 	Raw    string         `json:"raw,omitempty" jsonschema:"maxLength=80"` // as typed
+	Proof  bool           `json:"proof,omitempty"`                         // all lies and is set as it was when it was read, so it proves what it shows
 	Origin Origin         `json:"origin"`
 	By     string         `json:"by,omitempty" jsonschema:"maxLength=80"`
 	At     time.Time      `json:"at,omitzero"`

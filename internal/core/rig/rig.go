@@ -84,6 +84,8 @@ type Rig struct {
 	Unlooked  []machine.SocketID // sockets of the board into which nobody has looked: what is not told there is not known
 	Looked    []Fact             // facts that somebody looked up; see Learn
 	Against   []Contradiction    // and that sheet or label say otherwise
+	Shown     []Shown            // lines that screens of this machine showed; see Seen
+	Screened  []Fact             // facts that they told
 }
 
 // IsUnlooked reports a socket of the board of which nobody knows what it holds.

@@ -82,6 +82,7 @@ type View struct {
 	Planned  Resolved   `json:"planned"`
 	Order    []Step     `json:"order"`
 	Lines    []Line     `json:"lines"`
+	Before   []Line     `json:"before"` // what the screens showed as the machine came
 	Variants []Variant  `json:"variants"`
 	Report   Report     `json:"report"`
 	Looked   []LookedUp `json:"looked"` // what was looked up at the bench
@@ -237,7 +238,7 @@ func Look(l Language, w *job.View) View {
 	j := &w.Job
 	v := voice(l, j)
 	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
-		Lines: v.Lines(w.Lines), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual)}
+		Lines: v.Lines(w.Lines), Before: v.Lines(w.Before), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual)}
 	for i := range w.Variants {
 		a := &w.Variants[i]
 		out.Variants[i] = Variant{v.Fact(a.Name), v.Memory(&a.Memory), a.Slots, a.Moves, a.Current}

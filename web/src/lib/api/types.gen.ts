@@ -95,6 +95,10 @@ export interface View {
 	planned: Resolved;
 	order: Step[];
 	lines: Line[];
+	/**
+	 * what the screens showed as the machine came
+	 */
+	before: Line[];
 	variants: Variant[];
 	report: Report;
 	/**
@@ -149,6 +153,12 @@ export interface Job {
 	 * @maxItems 1000
 	 */
 	done: Tick[];
+	/**
+	 * what its screens showed as it came
+	 *
+	 * @maxItems 2000
+	 */
+	before?: Reading[];
 	/**
 	 * @maxItems 2000
 	 */
@@ -1042,6 +1052,10 @@ export interface Reading {
 	 * as typed
 	 */
 	raw?: string;
+	/**
+	 * all lies and is set as it was when it was read, so it proves what it shows
+	 */
+	proof?: boolean;
 	origin: 'expected' | 'confirmed' | 'typed' | 'probe' | 'simulated';
 	by?: string;
 	at?: string;
@@ -1127,7 +1141,8 @@ export interface LinkAnswer {
  * Reason is one fact in the chain that leads to an answer.
  */
 export interface Reason {
-	from: 'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement' | 'found' | 'looked';
+	from:
+		'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement' | 'found' | 'looked' | 'seen';
 	says: string;
 }
 /**

@@ -11,7 +11,8 @@
 		onconfirm: () => Promise<boolean>;
 		onread: (text: string) => Promise<boolean>;
 		onforget: () => Promise<boolean>;
-		onexplain: (text: string) => Promise<boolean>;
+		/** Absent where a difference needs no reason: it is a fact about the machine as it came. */
+		onexplain?: (text: string) => Promise<boolean>;
 	}
 	let { line, locked, onconfirm, onread, onforget, onexplain }: Props = $props();
 	const uid = $props.id();
@@ -36,7 +37,7 @@
 	}
 	async function explain(e: SubmitEvent) {
 		e.preventDefault();
-		if (await onexplain(reason)) reason = '';
+		if (await onexplain?.(reason)) reason = '';
 	}
 </script>
 
@@ -119,7 +120,11 @@
 					{/if}
 				</div>
 			{/if}
-			{#if line.verdict === 'differs'}
+			{#if line.verdict === 'differs' && !onexplain}
+				<p class="w-full">
+					It {line.says}. Correct what was found, or read again.
+				</p>
+			{:else if line.verdict === 'differs'}
 				<p class="w-full">
 					It {line.says}. Cure it and read again, or say why it is right:
 				</p>

@@ -6,6 +6,7 @@
 	const get = useSession();
 	const session = $derived(get());
 	const lines = $derived(session.view.lines);
+	const before = $derived(session.view.before);
 	const count = (v: string) => lines.filter((l) => l.verdict === v).length;
 	const screens = [
 		{ id: 'set-up', title: 'In set-up' },
@@ -28,6 +29,28 @@
 			href={resolve('/jobs/[id]/fit', { id: session.job.id })}>Plan the fit first</a
 		>.
 	</p>
+{/if}
+{#if before.length > 0}
+	<details class="mb-3 border-2 border-line px-3" data-testid="before">
+		<summary class="min-h-11 cursor-pointer py-2.5">
+			Before the work, as it came: {before.filter((l) => l.reading).length} of {before.length} lines read
+		</summary>
+		<p class="max-w-prose text-soft">
+			What the screens of the machine showed before it was opened is proof of what manual and labels
+			leave out: a drive that was listed goes in there and is seen there.
+		</p>
+		<ul>
+			{#each before as l (l.id)}
+				<LineRow
+					line={l}
+					locked={session.closed}
+					onconfirm={() => session.change({ do: 'confirm', in: 'found', line: l.id })}
+					onread={(text) => session.change({ do: 'read', in: 'found', line: l.id, text })}
+					onforget={() => session.change({ do: 'forget', in: 'found', line: l.id })}
+				/>
+			{/each}
+		</ul>
+	</details>
 {/if}
 {#each screens as s (s.id)}
 	{@const own = lines.filter((l) => l.screen === s.id)}
