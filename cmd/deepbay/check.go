@@ -136,6 +136,9 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 		for _, r := range f.Because {
 			fmt.Fprintf(w, "    because  %s (%s)\n", r.Says, r.From)
 		}
+		for _, m := range f.Missing {
+			fmt.Fprintf(w, "    look     %s\n", m.Says)
+		}
 		for _, c := range f.Cures {
 			fmt.Fprintf(w, "    cure     %s\n", c.Says)
 		}

@@ -84,7 +84,11 @@ func printPlan(w io.Writer, j *job.Job, a *say.Advice) {
 		printWay(w, j, &p.Way)
 		fmt.Fprintln(w, "\n  look up, the cheapest first:")
 		for _, m := range p.Look {
-			fmt.Fprintln(w, "   ", m.Says)
+			if m.If.IsZero() {
+				fmt.Fprintln(w, "   ", m.Says)
+			} else {
+				fmt.Fprintf(w, "    %s: provided that %s\n", m.Says, m.If)
+			}
 		}
 	}
 	for i, o := range a.Alternatives {

@@ -105,7 +105,6 @@ const (
 	LookedOtherwise      fact.Code = "fit/looked-otherwise"
 	LookedUp             fact.Code = "fit/looked-up"
 	LookAgain            fact.Code = "fit/look-again"
-	LookItUp             fact.Code = "fit/look-it-up"
 	LookUpOrder          fact.Code = "fit/look-up-order"
 	LowOnly              fact.Code = "fit/low-only"
 	MachineHasPlugs      fact.Code = "fit/machine-has-plugs"

@@ -29,7 +29,7 @@ func (r *resolver) findings() []Finding {
 			if n := len(out); n > 0 && out[n-1].Code == f.Code && out[n-1].Socket == t.s.path {
 				continue // said together with what else is not known there
 			}
-			told = telling{says: fact.Of(FitUnknown, t.s.piece.ID, t.s.path), missing: r.missing(t.s), advice: []fact.Fact{fact.Of(LookItUp)}}
+			told = telling{says: fact.Of(FitUnknown, t.s.piece.ID, t.s.path), missing: r.missing(t.s)}
 		default:
 			l := look{resolver: r, s: t.s, notes: true}
 			rule.holds(&l)

@@ -97,7 +97,7 @@ func TestHalfAManual(t *testing.T) {
 	if says := b.do(job.Change{Do: job.DoLook, Fact: socketFact("M2B", rig.Posts), Value: "42 80"}); says != "looked: M2B has posts at 42 mm and 80 mm" {
 		t.Errorf("says %q", says)
 	}
-	if a := b.advice(); a.End != plan.Depends || len(a.Provided.Look) != 1 || a.Provided.Look[0] != *socketFact("M2B", rig.Speaks) {
+	if a := b.advice(); a.End != plan.Depends || len(a.Provided.Look) != 1 || a.Provided.Look[0].Fact != *socketFact("M2B", rig.Speaks) || a.Provided.Look[0].Is != "pcie" {
 		t.Errorf("%s, provided %+v", a.End, a.Provided)
 	}
 	b.do(job.Change{Do: job.DoLook, Fact: socketFact("M2B", rig.Speaks), Value: "pcie"})

@@ -32,7 +32,7 @@ type Advice struct {
 // cheapest first.
 type Provided struct {
 	Way
-	Look []rig.Fact
+	Look []rig.Learned // and how it must turn out, "" where any of several ways would do
 }
 
 // Way is one plan in numbers and facts.

@@ -11,15 +11,14 @@ import (
 	"context"
 	"slices"
 
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/rig"
 )
 
 // Proof is what is known of the plans that are not sure.
 type Proof struct {
 	End    End
-	Other  *Plan      // better than the best sure plan, or a plan where none is sure, if what it hangs on turns out well
-	Hangs  []rig.Fact // what that is, the cheapest to look at first
+	Other  *Plan         // better than the best sure plan, or a plan where none is sure, if what it hangs on turns out well
+	Hangs  []rig.Learned // what that is, the cheapest to look at first; see provided
 	Judged int
 }
 
@@ -41,7 +40,7 @@ func Prove(ctx context.Context, in Input, r Result) (Proof, error) {
 			out.End = GaveUp
 		case h.Best != nil:
 			out.End, out.Other = Depends, h.Best
-			out.Hangs = in.hangs(h.Best, nil)
+			out.Hangs = in.provided(h.Best, nil)
 		}
 		return out, nil
 	}
@@ -49,7 +48,7 @@ func Prove(ctx context.Context, in Input, r Result) (Proof, error) {
 	if err != nil || rival == nil {
 		return out, err
 	}
-	if out.Hangs = in.hangs(rival, r.Best); len(out.Hangs) > 0 {
+	if out.Hangs = in.provided(rival, r.Best); len(out.Hangs) > 0 {
 		out.Other = rival
 	}
 	return out, nil
@@ -142,47 +141,4 @@ func (s *search) alike(a, b rig.ItemID) bool {
 		return i
 	}
 	return a == b || root(a) == root(b)
-}
-
-// hangs lists what a plan hangs on and another does not: the facts that its findings
-// miss, the cheapest to look at first.
-func (in *Input) hangs(p, other *Plan) []rig.Fact {
-	var neither []rig.Fact // what both hang on
-	if other != nil {
-		neither = in.missing(other, false)
-	}
-	out := slices.DeleteFunc(in.missing(p, other == nil), func(f rig.Fact) bool { return slices.Contains(neither, f) })
-	slices.SortStableFunc(out, func(a, b rig.Fact) int { return cmp.Compare(trouble(a), trouble(b)) })
-	return out
-}
-
-// missing is the facts that would settle a plan's findings, or only those that decide
-// whether it can be carried out.
-func (in *Input) missing(p *Plan, deciding bool) []rig.Fact {
-	b := in.rig(p.Placements, p.Choices)
-	a := fit.Resolve(&b)
-	var out []rig.Fact
-	for i := range a.Findings {
-		f := &a.Findings[i]
-		switch w := fit.Rules[fit.RuleOf(f.Code)].Weighs; {
-		case w == fit.WeighsNothing, deciding && w >= fit.WeighsSlots:
-			continue
-		}
-		out = rig.With(out, f.Missing...)
-	}
-	return out
-}
-
-// trouble is how much work it is to look at something: a label in the hand, a screen,
-// a page of the manual, the machine opened.
-func trouble(f rig.Fact) int {
-	switch {
-	case f.Item != "":
-		return 0
-	case f.Setting != "":
-		return 1
-	case f.Attr == rig.HoldsNow:
-		return 3
-	}
-	return 2
 }

@@ -125,7 +125,7 @@ func TestProved(t *testing.T) {
 				want = 40
 			}
 			ends, ctx := map[End]int{}, context.Background()
-			turns := map[int64]bool{}
+			turns, told := map[int64]bool{}, 0
 			for seed := int64(0); int(seed) < want; seed++ {
 				rng := rand.New(rand.NewSource(seed))
 				in := apart(ask(rng))
@@ -149,6 +149,7 @@ func TestProved(t *testing.T) {
 				if p.End == Depends && p.Other == nil || p.Other != nil && p.End == BestSure && len(p.Hangs) == 0 {
 					t.Fatalf("seed %d: %+v names nothing", seed, p)
 				}
+				told += learnt(t, seed, &in, r, p)
 				var try func(n int)
 				try = func(n int) {
 					if n < len(out) {
@@ -162,7 +163,7 @@ func TestProved(t *testing.T) {
 				}
 				try(0)
 			}
-			t.Logf("%v; %d of the merely sure are not the best in some case", ends, len(turns))
+			t.Logf("%v; %d of the merely sure are not the best in some case; in %d it is said how things must turn out for another", ends, len(turns), told)
 			for _, end := range []End{Optimal, BestSure, Depends, Impossible} {
 				if ends[end] < want/100 {
 					t.Errorf("%s: %d times of %d shows little", end, ends[end], want)
@@ -196,6 +197,39 @@ func shows(in *Input) bool {
 		s := now.Socket(line.Socket)
 		return s.State != fit.Live || s.Link != nil && line.Gen.Known() && s.Link.Gen.High < line.Gen
 	})
+}
+
+// learnt checks what another plan is said to hang on: with all of it told the plan is
+// sure and better, without any one of it it is not. It is 1 where that was found.
+func learnt(t *testing.T, seed int64, in *Input, r Result, p Proof) int {
+	t.Helper()
+	if p.Other == nil || len(p.Hangs) == 0 || p.Hangs[0].Is == "" {
+		return 0
+	}
+	for i := -1; i < len(p.Hangs); i++ {
+		told := p.Hangs
+		if i >= 0 {
+			told = slices.Delete(slices.Clone(told), i, i+1)
+		}
+		now := *in
+		now.Found = in.Found.Learn(told)
+		mine := rig.Rig{Sheet: in.Found.Sheet, Pieces: in.Pieces}
+		mine = mine.Learn(told)
+		now.Pieces = mine.Pieces
+		score := func(p *Plan) (Score, bool) {
+			s := newScorer(&now, half{io: true, memory: true, pieces: now.Pieces, settings: settingsOf(&now)})
+			return s.score(p.Placements, p.Choices, asTold)
+		}
+		got, ok := score(p.Other)
+		if ok && r.Best != nil {
+			before, sure := score(r.Best)
+			ok = !sure || compare(in.Order, &got, &before) < 0
+		}
+		if ok != (i < 0) {
+			t.Fatalf("seed %d: %+v hangs on %+v, and without number %d it is better and sure: %v\n%s", seed, p.Other, p.Hangs, i, ok, pieceNames(*in))
+		}
+	}
+	return 1
 }
 
 // turned checks what was proved against one way in which the facts turned out.

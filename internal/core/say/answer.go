@@ -31,6 +31,7 @@ type Cure struct {
 type Missing struct {
 	rig.Fact
 	Says Text      `json:"says"`          // "how M2_1 is keyed"
+	If   Text      `json:"if,omitzero"`   // how it must turn out for a plan: "M2_1 is keyed at M"
 	Ask  *Question `json:"ask,omitempty"` // how it is asked for; absent where it cannot be answered here
 }
 

@@ -314,7 +314,7 @@ func (v *Voice) Advice(a *plan.Advice) Advice {
 		out.Best = &best
 	}
 	if p := a.Provided; p != nil {
-		out.Provided = &Provided{v.way(&p.Way), v.missed(p.Look)}
+		out.Provided = &Provided{v.way(&p.Way), v.provided(p.Look)}
 	}
 	for i := range a.Alternatives {
 		out.Alternatives[i] = v.way(&a.Alternatives[i])

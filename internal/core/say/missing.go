@@ -31,6 +31,19 @@ func (v *Voice) missed(facts []rig.Fact) []Missing {
 	return out
 }
 
+// provided asks for what a plan hangs on, and says how it must turn out; of a number
+// only that it is asked for.
+func (v *Voice) provided(list []rig.Learned) []Missing {
+	out := make([]Missing, len(list))
+	for i, a := range list {
+		out[i] = v.Missing(a.Fact)
+		if ask := out[i].Ask; ask != nil && a.Is != "" && len(ask.Options) > 0 {
+			out[i].If = v.text(v.learned(a))
+		}
+	}
+	return out
+}
+
 // question words the answers that there are.
 func (v *Voice) question(a rig.Ask) Question {
 	out := Question{Kind: a.Kind, Unit: a.Unit}

@@ -1299,6 +1299,10 @@ export interface Missing {
 	 * "how M2_1 is keyed"
 	 */
 	says: string;
+	/**
+	 * how it must turn out for a plan: "M2_1 is keyed at M"
+	 */
+	if?: string;
 	ask?: Question;
 }
 /**

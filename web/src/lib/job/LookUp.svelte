@@ -5,7 +5,7 @@
 	import type { Missing } from '$lib/api/types.gen';
 	import { useSession } from './session.svelte';
 
-	let { missing }: { missing: Missing } = $props();
+	let { missing, onanswered }: { missing: Missing; onanswered?: () => void } = $props();
 	const get = useSession();
 	const session = $derived(get());
 	const uid = $props.id();
@@ -26,13 +26,14 @@
 			: String(typed ?? '').trim()
 	);
 
-	function answer(is: string) {
+	async function answer(is: string) {
 		const { item, position, socket, setting, modulesPerChannel, attr } = missing;
-		return session.change({
+		const taken = await session.change({
 			do: 'look',
 			fact: { item, position, socket, setting, modulesPerChannel, attr },
 			value: is
 		});
+		if (taken) onanswered?.();
 	}
 	const toggle = (v: string) =>
 		(several = several.includes(v) ? several.filter((o) => o !== v) : [...several, v]);
@@ -102,3 +103,4 @@
 		<Button type="submit" color="alternative" class="px-3" disabled={!value}>It is so</Button>
 	</form>
 {/if}
+{#if missing.if}<p class="text-soft">it works if {missing.if}</p>{/if}

@@ -46,7 +46,7 @@
 								<button
 									class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
 									aria-label="Keep it on the {l.keeps}: {l.says}"
-									onclick={() => keep(l)}>Keep it on the {l.keeps}, for the next time</button
+									onclick={() => keep(l)}>Keep it on the {l.keeps}</button
 								>
 							{/if}
 						</span>

@@ -107,7 +107,7 @@
 					<p class="mt-1">Look up, the least trouble first:</p>
 					<ol class="list-decimal pl-5">
 						{#each advice.provided.look as l, i (i)}<li class="py-0.5">
-								<LookUp missing={l} />
+								<LookUp missing={l} onanswered={() => planner.find()} />
 							</li>{/each}
 					</ol>
 					<ul class="mt-1 leading-snug">
