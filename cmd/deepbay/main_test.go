@@ -203,3 +203,31 @@ func TestServeAndDemo(t *testing.T) {
 		t.Errorf("serve kept nothing: %v", err)
 	}
 }
+
+// TestLook answers by number what look lists, and writes the job that knows it.
+func TestLook(t *testing.T) {
+	const logger = "../../demo/jobs/weather-mast-logger.job.json"
+	out := filepath.Join(t.TempDir(), "job.json")
+	tests := []struct {
+		args   []string
+		status int
+		want   []string
+	}{
+		{[]string{"look", logger}, 0, []string{"1  what M2A speaks: write one or several of pcie or sata", "how fast the board runs 1 module a channel: write a number of MT/s"}},
+		{[]string{"look", logger, "1=sata", "2=2400", "--by", "Runa", "--out", out}, 0, nil},
+		{[]string{"look", out}, 0, []string{"looked up", "M2A speaks SATA (Runa)", "the board runs 1 module a channel at 2400 MT/s (Runa)"}},
+		{[]string{"look", logger, "9=sata"}, 2, []string{`"9=sata" is no answer: write NUMBER=ANSWER, the number one of the 2 that look lists`}},
+		{[]string{"look", logger, "1=maybe"}, 2, []string{`"maybe" is no answer to what M2A speaks: write one or several of pcie or sata`}},
+	}
+	for _, tt := range tests {
+		var b strings.Builder
+		if got := run(t.Context(), tt.args, &b, &b); got != tt.status {
+			t.Fatalf("%v: status %d\n%s", tt.args, got, b.String())
+		}
+		for _, want := range tt.want {
+			if !strings.Contains(b.String(), want) {
+				t.Errorf("%v does not say %q:\n%s", tt.args, want, b.String())
+			}
+		}
+	}
+}

@@ -22,6 +22,7 @@ const (
 	HoldsUnknown     fact.Code = "power/holds-unknown"
 	IdleCard         fact.Code = "power/idle-card"
 	IdleLink         fact.Code = "power/idle-link"
+	IfSeen           fact.Code = "power/if-seen"
 	InBinary         fact.Code = "power/in-binary"
 	InDecimal        fact.Code = "power/in-decimal"
 	InMegabits       fact.Code = "power/in-megabits"

@@ -48,6 +48,7 @@ type forecast struct {
 func (f *forecast) add(l foretold) {
 	l.want.Line, l.want.Origin, l.upTo.Line, l.upTo.Origin = l.ID, Foretold, l.ID, Foretold
 	l.known = l.known || l.want == l.upTo
+	l.Exact = l.known
 	switch {
 	case l.Expected.Is():
 	case l.known:
@@ -188,7 +189,11 @@ func (f *forecast) drive(s *fit.SocketState) {
 	l.Normal = f.normal(f.b.Piece(s.Item))
 	sure := s.State == fit.Live
 	out := foretold{Line: l, want: Reading{Bytes: c}, upTo: Reading{Bytes: c}, known: sure && c.Known(), mayBeAbsent: !sure}
-	if !out.known {
+	switch {
+	case out.known:
+	case c.Known():
+		out.Expected, out.upTo.Bytes = fact.Of(IfSeen, c), c+1
+	default:
 		out.Expected, out.upTo.Bytes = fact.Of(NotKnown), c+1
 	}
 	f.add(out)

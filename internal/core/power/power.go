@@ -176,6 +176,7 @@ type Line struct {
 	Screen   Screen
 	About    fact.Fact
 	Expected fact.Fact
+	Exact    bool // what is expected is one reading, which can be confirmed
 	Shows    []Show
 	Normal   fact.Fact // what looks wrong and is not
 	Verdict  Verdict

@@ -54,6 +54,7 @@ type Line struct {
 	Screen   power.Screen   `json:"screen"` // "set-up" or "system"
 	About    Text           `json:"about"`  // "Memory total"
 	Expected Text           `json:"expected"`
+	Exact    bool           `json:"exact"` // and can be confirmed as it is
 	Shows    []Show         `json:"shows"`
 	Normal   Text           `json:"normal,omitzero"` // what looks wrong and is not
 	Verdict  power.Verdict  `json:"verdict"`
@@ -269,7 +270,7 @@ func (v *Voice) Lines(lines []power.Line) []Line {
 	out := make([]Line, len(lines))
 	for i := range lines {
 		l := &lines[i]
-		out[i] = Line{l.ID, l.Screen, v.Fact(l.About), v.Fact(l.Expected), make([]Show, len(l.Shows)), v.Fact(l.Normal), l.Verdict, v.Fact(l.Seen), v.Fact(l.Says), l.Reading, Name(l.Reason)}
+		out[i] = Line{l.ID, l.Screen, v.Fact(l.About), v.Fact(l.Expected), l.Exact, make([]Show, len(l.Shows)), v.Fact(l.Normal), l.Verdict, v.Fact(l.Seen), v.Fact(l.Says), l.Reading, Name(l.Reason)}
 		for n, s := range l.Shows {
 			out[i].Shows[n] = Show{v.Fact(s.Where), v.Fact(s.Text)}
 		}

@@ -24,6 +24,7 @@ var powerWords = map[fact.Code]string{
 	power.HoldsUnknown:     "A drive with nothing on it says \"no system\" in set-up and has no letter in the system. Whether this one holds data is not known: look before anything is initialised, and initialise it only when it is known to be blank.",
 	power.IdleCard:         "An idle card may drop to Gen 1: read the link under load. A narrower width does not come back by itself.",
 	power.IdleLink:         "An idle drive may drop to Gen 1: read the link under load. A narrower width does not come back by itself.",
+	power.IfSeen:           "{0:label}, if it is seen",
 	power.InBinary:         "binary",
 	power.InDecimal:        "decimal",
 	power.InMegabits:       "in megabits a second",

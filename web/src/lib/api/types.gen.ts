@@ -1362,6 +1362,10 @@ export interface Line {
 	 */
 	about: string;
 	expected: string;
+	/**
+	 * and can be confirmed as it is
+	 */
+	exact: boolean;
 	shows: Show[];
 	/**
 	 * what looks wrong and is not

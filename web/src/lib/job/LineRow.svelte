@@ -101,7 +101,7 @@
 			{:else}
 				<div class="flex flex-wrap gap-2">
 					{#if line.verdict === 'not looked at'}
-						{#if line.expected !== 'unknown'}
+						{#if line.exact}
 							<Button aria-label="As expected: {line.about}" onclick={onconfirm}>As expected</Button
 							>
 						{/if}

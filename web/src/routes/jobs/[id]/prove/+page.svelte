@@ -33,7 +33,10 @@
 {#if before.length > 0}
 	<details class="mb-3 border-2 border-line px-3" data-testid="before">
 		<summary class="min-h-11 cursor-pointer py-2.5">
-			Before the work, as it came: {before.filter((l) => l.reading).length} of {before.length} lines read
+			<h2 class="inline text-base">
+				Before the work, as it came: {before.filter((l) => l.reading).length} of {before.length} lines
+				read
+			</h2>
 		</summary>
 		<p class="max-w-prose text-soft">
 			What the screens of the machine showed before it was opened is proof of what manual and labels
