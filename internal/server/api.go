@@ -28,6 +28,7 @@ type JobCard struct {
 	Updated  time.Time     `json:"updated"`
 	Revision int           `json:"revision"`
 	Status   say.Status    `json:"status"`
+	Ill      say.Text      `json:"ill,omitzero"` // why nothing can be said of it: it cannot be read or judged
 }
 
 // JobView is one job with everything the core says about it.

@@ -4,10 +4,16 @@ import (
 	"fmt"
 	"net/http"
 	"net/http/httptest"
+	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/gin-gonic/gin"
+
+	"deepbay/demo"
+	"deepbay/internal/core/job"
+	"deepbay/internal/store"
 )
 
 // serve sends one request and fails the benchmark when it is not answered.
@@ -49,9 +55,36 @@ func BenchmarkHTTP(b *testing.B) {
 			revision++
 		}
 	})
+	b.Run("list-of-10000", func(b *testing.B) {
+		h := full(b, 10_000)
+		serve(b, h, "GET", "/api/jobs", "") // each job is judged once
+		for b.Loop() {
+			serve(b, h, "GET", "/api/jobs", "")
+		}
+	})
 	b.Run("bench-list", func(b *testing.B) {
 		for b.Loop() {
 			serve(b, h, "GET", "/api/jobs", "")
 		}
 	})
+}
+
+// full is a shop with so many jobs.
+func full(b *testing.B, n int) http.Handler {
+	s, err := store.Open(b.Context(), filepath.Join(b.TempDir(), "shop.db"))
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Cleanup(func() { s.Close() })
+	j, err := demo.Job("echo-sounding-tower")
+	if err != nil {
+		b.Fatal(err)
+	}
+	for i := range n {
+		j.ID = job.ID(fmt.Sprintf("tower-%05d", i))
+		if _, err := s.Put(b.Context(), store.Write{Job: j, Says: "filled", Stamp: job.Stamp{By: "bench", At: now.Add(time.Duration(i) * time.Second)}}); err != nil {
+			b.Fatal(err)
+		}
+	}
+	return serving(b, s)
 }

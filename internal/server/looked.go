@@ -1,70 +1,167 @@
 package server
 
-// This file keeps what was said about jobs: a revision of a job is judged once.
+// This file keeps what was said about jobs: a revision of a job is judged once. A job
+// that cannot be read or judged is named as ill, and keeps no other from its answer.
 
 import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"runtime/debug"
 	"sync"
-	"time"
 
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/say"
 	"deepbay/internal/store"
 )
 
-// mostViews is how many whole answers are kept, of about 30 kB each; of every job
-// its status is, which is what lists ask for.
+// mostViews is how many whole answers are kept, of about 60 kB each; of every job its
+// card is, which is what lists ask for.
 const mostViews = 256
 
 // looked is what was said about revisions of jobs. It may be used by many at once; what
 // it hands out is shared and never changed.
 type looked struct {
-	mu       sync.Mutex
-	views    map[job.ID]said[say.View]
-	statuses map[job.ID]said[say.Status]
+	mu    sync.Mutex
+	views map[job.ID]said
+	cards map[job.ID]card
 }
 
-// said is an answer about one revision. A job that was deleted and brought in again
-// counts from one again, so the time tells them apart.
-type said[T any] struct {
-	revision int
-	updated  time.Time
-	answer   T
+// said is everything about one revision of a job, and the same as it goes over the wire.
+type said struct {
+	JobView
+	body []byte
 }
 
-func (s *said[T]) about(k *store.Kept) bool {
-	return s.revision == k.Revision && s.updated.Equal(k.Updated)
+// card is what lists say of one revision.
+type card struct {
+	stand store.Stand
+	body  json.RawMessage
+	ref   JobRef
+	parts []part.ID
 }
 
-// view is everything that is said about a job.
-func (l *looked) view(in say.Language, k store.Kept) say.View {
-	l.mu.Lock()
-	kept, ok := l.views[k.Job.ID]
-	l.mu.Unlock()
-	if ok && kept.about(&k) {
-		return kept.answer
+// is reports the same revision. A job that was deleted and brought in again counts from
+// one again, so the time tells them apart.
+func is(a store.Stand, revision int, s store.Stand) bool {
+	return revision == s.Revision && a.Updated.Equal(s.Updated)
+}
+
+// view is everything that is said about a job as it is now.
+func (s *api) view(ctx context.Context, id job.ID) (said, error) {
+	stand, err := s.Data.Stand(ctx, id)
+	if err != nil {
+		return said{}, err
+	}
+	s.looked.mu.Lock()
+	kept, ok := s.looked.views[id]
+	s.looked.mu.Unlock()
+	if ok && is(store.Stand{Updated: kept.Updated}, kept.Revision, stand) {
+		return kept, nil
+	}
+	k, err := s.Data.Job(ctx, id)
+	if err != nil {
+		return said{}, err
+	}
+	entries, err := s.Data.Journal(ctx, id, max(0, k.Revision-50))
+	if err != nil {
+		return said{}, err
 	}
 	v := job.Look(k.Job)
-	out := say.Look(in, &v)
-	l.mu.Lock()
-	defer l.mu.Unlock()
-	if l.views == nil || len(l.views) >= mostViews {
-		l.views = map[job.ID]said[say.View]{}
+	out := said{JobView: JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, &v), Journal: entries}}
+	if out.body, err = json.Marshal(&out.JobView); err != nil {
+		return said{}, err
 	}
-	if l.statuses == nil {
-		l.statuses = map[job.ID]said[say.Status]{}
+	c, err := cardOf(&k, out.View.Status)
+	if err != nil {
+		return said{}, err
 	}
-	l.views[k.Job.ID] = said[say.View]{k.Revision, k.Updated, out}
-	l.statuses[k.Job.ID] = said[say.Status]{k.Revision, k.Updated, out.Status}
-	return out
+	s.looked.mu.Lock()
+	defer s.looked.mu.Unlock()
+	if s.looked.views == nil || len(s.looked.views) >= mostViews {
+		s.looked.views = map[job.ID]said{}
+	}
+	s.looked.views[id] = out
+	s.looked.keep(c)
+	return out, nil
 }
 
-// status is what a list says of a job.
-func (l *looked) status(in say.Language, k store.Kept) say.Status {
-	l.mu.Lock()
-	kept, ok := l.statuses[k.Job.ID]
-	l.mu.Unlock()
-	if ok && kept.about(&k) {
-		return kept.answer
+func (l *looked) keep(c card) {
+	if l.cards == nil {
+		l.cards = map[job.ID]card{}
 	}
-	return l.view(in, k).Status
+	l.cards[c.stand.ID] = c
+}
+
+func cardOf(k *store.Kept, status say.Status) (card, error) {
+	j := &k.Job
+	out := card{stand: store.Stand{ID: j.ID, Revision: k.Revision, Updated: k.Updated}, ref: JobRef{j.ID, j.Title}}
+	for _, p := range j.Parts {
+		out.parts = append(out.parts, p.ID)
+	}
+	var err error
+	out.body, err = json.Marshal(JobCard{ID: j.ID, Title: j.Title, Tag: j.Tag, Owner: j.Owner, Wish: j.Wish.Text, Sheet: j.Sheet.Name,
+		Class: j.Sheet.Class, Arrived: j.Arrived, Updated: k.Updated, Revision: k.Revision, Status: status})
+	return out, err
+}
+
+// list is the cards of jobs that match a query.
+func (s *api) list(ctx context.Context, query string) ([]card, error) {
+	stands, err := s.Data.Stands(ctx, query)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]card, len(stands))
+	var fresh []int
+	s.looked.mu.Lock()
+	for i, k := range stands {
+		c, ok := s.looked.cards[k.ID]
+		if out[i] = c; !ok || !is(c.stand, c.stand.Revision, k) {
+			fresh = append(fresh, i)
+		}
+	}
+	s.looked.mu.Unlock()
+	for _, i := range fresh {
+		if out[i], err = s.card(ctx, stands[i]); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+// card judges one job; one that cannot be is ill, and said to be.
+func (s *api) card(ctx context.Context, at store.Stand) (out card, err error) {
+	defer func() {
+		p := recover()
+		if p == nil && err == nil || ctx.Err() != nil {
+			return
+		}
+		if p != nil {
+			s.Log.Error("a job cannot be judged", "job", at.ID, "panic", fmt.Sprint(p), "stack", string(debug.Stack()))
+		} else {
+			s.Log.Error("a job cannot be read", "job", at.ID, "error", err)
+		}
+		out = card{stand: at, ref: JobRef{at.ID, string(at.ID)}}
+		out.body, err = json.Marshal(JobCard{ID: at.ID, Title: string(at.ID), Updated: at.Updated, Revision: at.Revision,
+			Class: machine.Tower, Status: say.Status{Stage: job.StageFit, Go: job.StageFit}, Ill: say.Ill(s.Language)})
+		if err == nil {
+			s.looked.mu.Lock()
+			defer s.looked.mu.Unlock()
+			s.looked.keep(out)
+		}
+	}()
+	k, err := s.Data.Job(ctx, at.ID)
+	if err != nil {
+		return out, err
+	}
+	v := job.Look(k.Job)
+	if out, err = cardOf(&k, say.About(s.Language, &k.Job).Status(&v.Status)); err != nil {
+		return out, err
+	}
+	s.looked.mu.Lock()
+	defer s.looked.mu.Unlock()
+	s.looked.keep(out)
+	return out, nil
 }

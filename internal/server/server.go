@@ -19,6 +19,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"runtime/debug"
 	"strings"
 	"time"
 
@@ -40,7 +41,8 @@ import (
 
 // Data is what the server asks of a store.
 type Data interface {
-	Jobs(ctx context.Context, query string) ([]store.Kept, error)
+	Stands(ctx context.Context, query string) ([]store.Stand, error)
+	Stand(ctx context.Context, id job.ID) (store.Stand, error)
 	Job(ctx context.Context, id job.ID) (store.Kept, error)
 	Put(ctx context.Context, w store.Write) (int, error)
 	Known(ctx context.Context, id job.ID, key string) (int, error)
@@ -194,7 +196,7 @@ func (s *api) log(c *gin.Context) {
 func (s *api) recover(c *gin.Context) {
 	defer func() {
 		if p := recover(); p != nil {
-			s.Log.Error("panic", "path", c.Request.URL.Path, "panic", fmt.Sprint(p))
+			s.Log.Error("panic", "path", c.Request.URL.Path, "panic", fmt.Sprint(p), "stack", string(debug.Stack()))
 			write(c, ProblemDoc{Title: "fault in Deep Bay", Status: http.StatusInternalServerError, Detail: "the request was not carried out; the server's log says more"})
 		}
 	}()
@@ -270,41 +272,29 @@ func (s *api) health(c *gin.Context) error {
 }
 
 func (s *api) jobs(c *gin.Context) error {
-	kept, err := s.Data.Jobs(c.Request.Context(), c.Query("q"))
+	cards, err := s.list(c.Request.Context(), c.Query("q"))
 	if err != nil {
 		return err
 	}
-	out := make([]JobCard, len(kept))
-	for i, k := range kept {
-		out[i] = JobCard{ID: k.Job.ID, Title: k.Job.Title, Tag: k.Job.Tag, Owner: k.Job.Owner, Wish: k.Job.Wish.Text,
-			Sheet: k.Job.Sheet.Name, Class: k.Job.Sheet.Class, Arrived: k.Job.Arrived, Updated: k.Updated, Revision: k.Revision,
-			Status: s.looked.status(s.Language, k)}
+	n := 2
+	for i := range cards {
+		n += len(cards[i].body) + 1
 	}
-	c.JSON(http.StatusOK, out)
+	body := append(make([]byte, 0, n), '[')
+	for i := range cards {
+		if i > 0 {
+			body = append(body, ',')
+		}
+		body = append(body, cards[i].body...)
+	}
+	c.Data(http.StatusOK, jsonType, append(body, ']'))
 	return nil
 }
 
-// view answers with a job as it is now.
-func (s *api) view(ctx context.Context, id job.ID) (JobView, error) {
-	k, err := s.Data.Job(ctx, id)
-	if err != nil {
-		return JobView{}, err
-	}
-	entries, err := s.Data.Journal(ctx, id, max(0, k.Revision-50))
-	if err != nil {
-		return JobView{}, err
-	}
-	return JobView{Revision: k.Revision, Updated: k.Updated, View: s.looked.view(s.Language, k), Journal: entries}, nil
-}
+// jsonType is what answers are.
+const jsonType = "application/json; charset=utf-8"
 
-func (s *api) job(c *gin.Context) error {
-	v, err := s.view(c.Request.Context(), job.ID(c.Param("id")))
-	if err != nil {
-		return err
-	}
-	c.JSON(http.StatusOK, v)
-	return nil
-}
+func (s *api) job(c *gin.Context) error { return s.answer(c, http.StatusOK, job.ID(c.Param("id"))) }
 
 func (s *api) file(c *gin.Context) error {
 	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
@@ -425,7 +415,7 @@ func (s *api) answer(c *gin.Context, status int, id job.ID) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(status, v)
+	c.Data(status, jsonType, v.body)
 	return nil
 }
 
@@ -468,7 +458,7 @@ func (s *api) conflict(ctx context.Context, id job.ID, yours *job.Change, at, cu
 	}
 	return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict,
 		Detail:  fmt.Sprintf("the job is at revision %d, your change was made at %d; it was not applied", current, at),
-		Current: &now, Yours: yours, Missed: missed}}
+		Current: &now.JobView, Yours: yours, Missed: missed}}
 }
 
 func (s *api) change(c *gin.Context) error {

@@ -2,7 +2,9 @@ package server_test
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -17,6 +19,7 @@ import (
 
 	"deepbay/demo"
 	demoshop "deepbay/demo/shop"
+	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
@@ -39,7 +42,13 @@ func shop(t testing.TB) http.Handler {
 	if err := demoshop.Fill(t.Context(), s); err != nil {
 		t.Fatal(err)
 	}
-	h, err := server.New(server.Options{Data: s, Version: "test", Now: func() time.Time { return now },
+	return serving(t, s)
+}
+
+// serving is the whole application over some data.
+func serving(t testing.TB, data server.Data) http.Handler {
+	t.Helper()
+	h, err := server.New(server.Options{Data: data, Version: "test", Now: func() time.Time { return now },
 		Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
 		Files: fstest.MapFS{
 			"index.html":                  {Data: []byte(page)},
@@ -576,6 +585,58 @@ func TestPlanner(t *testing.T) {
 			if !strings.Contains(a.Body.String(), want) {
 				t.Errorf("%s %s: lacks %s in %s", c.path, c.body, want, a.Body)
 			}
+		}
+	}
+}
+
+// ill is a shop in which one job cannot be read and another cannot be judged.
+type ill struct{ *store.Store }
+
+func (d ill) Job(ctx context.Context, id job.ID) (store.Kept, error) {
+	k, err := d.Store.Job(ctx, id)
+	switch id {
+	case "tide-gauge-mini-pc":
+		return k, errors.New("a stored job cannot be read")
+	case "lock-gate-recorder":
+		k.Job.Parts = nil // its pieces are nothing: judging them panics
+	}
+	return k, err
+}
+
+// One ill job takes no other down: the list names it, and the rest is as it was.
+func TestIllJob(t *testing.T) {
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "shop.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	if err := demoshop.Fill(t.Context(), s); err != nil {
+		t.Fatal(err)
+	}
+	h := serving(t, ill{s})
+	for range 2 { // the second is answered from what is kept
+		a := ask(t, h, "GET", "/api/jobs", "")
+		var cards []server.JobCard
+		if err := json.Unmarshal(a.Body.Bytes(), &cards); err != nil || a.Code != 200 {
+			t.Fatalf("%d %v: %s", a.Code, err, a.Body)
+		}
+		n := 0
+		for _, c := range cards {
+			bad := c.ID == "tide-gauge-mini-pc" || c.ID == "lock-gate-recorder"
+			if bad != !c.Ill.IsZero() || bad == (c.Status.Next.String() != "") {
+				t.Errorf("%s: ill because %q, next %q", c.ID, c.Ill, c.Status.Next)
+			}
+			if bad {
+				n++
+			}
+		}
+		if n != 2 || len(cards) != 9 {
+			t.Errorf("%d of %d jobs are ill, want 2 of 9", n, len(cards))
+		}
+	}
+	for path, want := range map[string]int{"/api/jobs/lock-gate-recorder": 500, "/api/jobs/tide-gauge-mini-pc": 500, tower: 200, "/api/shelf": 200} {
+		if a := ask(t, h, "GET", path, ""); a.Code != want {
+			t.Errorf("%s: %d", path, a.Code)
 		}
 	}
 }

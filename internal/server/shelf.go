@@ -26,14 +26,14 @@ func (s *api) shelf(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	kept, err := s.Data.Jobs(ctx, "")
+	cards, err := s.list(ctx, "")
 	if err != nil {
 		return err
 	}
 	used := map[part.ID][]JobRef{}
-	for _, k := range kept {
-		for _, p := range k.Job.Parts {
-			used[p.ID] = append(used[p.ID], JobRef{k.Job.ID, k.Job.Title})
+	for i := range cards {
+		for _, id := range cards[i].parts {
+			used[id] = append(used[id], cards[i].ref)
 		}
 	}
 	out := make([]ShelfRow, len(entries))

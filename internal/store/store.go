@@ -147,25 +147,54 @@ func marks(j *job.Job) string {
 
 const timeLayout = time.RFC3339Nano
 
-// Jobs lists jobs, open ones first, the latest change first. A query that is not
-// empty leaves those that carry it in anything printed on the machine or its
+// Stand is which revision a job is at; whoever knows what to say of it need not read it.
+type Stand struct {
+	ID       job.ID
+	Revision int
+	Updated  time.Time
+}
+
+// Stands lists where jobs stand, open ones first, the latest change first. A query that
+// is not empty leaves those that carry it in anything printed on the machine or its
 // parts, whatever the blanks and dashes.
-func (s *Store) Jobs(ctx context.Context, query string) ([]Kept, error) {
-	rows, err := s.db.QueryContext(ctx,
-		`SELECT doc, revision, updated FROM jobs WHERE instr(marks, ?) > 0 ORDER BY open DESC, updated DESC, id LIMIT 500`, Fold(query))
+func (s *Store) Stands(ctx context.Context, query string) ([]Stand, error) {
+	where, args := "", []any{}
+	if q := Fold(query); q != "" {
+		where, args = "WHERE instr(marks, ?) > 0", append(args, q)
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT id, revision, updated FROM jobs `+where+` ORDER BY open DESC, updated DESC, id`, args...)
 	if err != nil {
 		return nil, fmt.Errorf("list jobs: %w", err)
 	}
 	defer rows.Close()
-	out := []Kept{}
+	out := []Stand{}
 	for rows.Next() {
-		k, err := scan(rows)
+		k, err := stand(rows)
 		if err != nil {
-			return nil, err
+			return nil, fmt.Errorf("list jobs: %w", err)
 		}
 		out = append(out, k)
 	}
 	return out, rows.Err()
+}
+
+// Stand is where one job stands.
+func (s *Store) Stand(ctx context.Context, id job.ID) (Stand, error) {
+	k, err := stand(s.db.QueryRowContext(ctx, `SELECT id, revision, updated FROM jobs WHERE id = ?`, id))
+	if errors.Is(err, sql.ErrNoRows) {
+		return k, fmt.Errorf("job %q: %w", id, ErrNotFound)
+	}
+	return k, err
+}
+
+func stand(row scanner) (Stand, error) {
+	var k Stand
+	var updated string
+	err := row.Scan(&k.ID, &k.Revision, &updated)
+	if err == nil {
+		k.Updated, err = time.Parse(timeLayout, updated)
+	}
+	return k, err
 }
 
 type scanner interface{ Scan(...any) error }

@@ -219,13 +219,13 @@ func TestSearch(t *testing.T) {
 		"%":                "echo-sounding-tower other", // no letter or digit: everything
 		"no such thing 42": "",
 	} {
-		found, err := s.Jobs(t.Context(), query)
+		found, err := s.Stands(t.Context(), query)
 		if err != nil {
 			t.Fatal(err)
 		}
 		var got []string
 		for _, k := range found {
-			got = append(got, string(k.Job.ID))
+			got = append(got, string(k.ID))
 		}
 		if strings.Join(got, " ") != want {
 			t.Errorf("%q finds %v, want %s", query, got, want)

@@ -247,6 +247,11 @@ func Look(l Language, w *job.View) View {
 	return out
 }
 
+// Ill is said of a job that cannot be read or judged.
+func Ill(l Language) Text {
+	return In(l, &nobody).text("this job cannot be read or judged: the server's log says why; its earlier revisions are kept")
+}
+
 // Status words where a job stands.
 func (v *Voice) Status(s *job.Status) Status {
 	return Status{s.Stage, v.Fact(s.Waits), v.Fact(s.Next), s.Go, s.Stops, s.Done, s.Steps}

@@ -50,25 +50,36 @@
 				{[c.tag, c.sheet, c.owner].filter(Boolean).join(' · ')}
 			</p>
 			{#if c.wish}<p class="mt-1 max-w-prose">“{c.wish}”</p>{/if}
+			{#if c.ill}
+				<p class="mt-1 flex items-start gap-2"><Mark grade="stops" /> <span>{c.ill}</span></p>
+			{/if}
 		</div>
-		<StageTrack status={c.status} />
-		<div>
-			<p class="text-soft">waits for</p>
-			<p class="flex items-start gap-2">
-				{#if c.status.stops}<span class="mt-0.5"><Mark grade="stops" /></span>{/if}
-				<span>{c.status.waits}</span>
-			</p>
-			<p class="mt-1 text-soft">in since {when(c.arrived)}</p>
-		</div>
-		<div class="self-center justify-self-start md:justify-self-end">
-			<Button
-				class="w-72 text-left whitespace-normal"
-				color={c.status.stage === 'closed' ? 'alternative' : 'primary'}
-				href={resolve(SCREENS[c.status.go].route, { id: c.id })}
-				aria-label="{c.status.next}: {c.title}">{c.status.next}</Button
-			>
-		</div>
+		{#if c.ill}
+			<p class="text-soft md:col-span-3">changed last {when(c.updated)}</p>
+		{:else}
+			{@render standing(c)}
+		{/if}
 	</li>
+{/snippet}
+
+{#snippet standing(c: JobCard)}
+	<StageTrack status={c.status} />
+	<div>
+		<p class="text-soft">waits for</p>
+		<p class="flex items-start gap-2">
+			{#if c.status.stops}<span class="mt-0.5"><Mark grade="stops" /></span>{/if}
+			<span>{c.status.waits}</span>
+		</p>
+		<p class="mt-1 text-soft">in since {when(c.arrived)}</p>
+	</div>
+	<div class="self-center justify-self-start md:justify-self-end">
+		<Button
+			class="w-72 text-left whitespace-normal"
+			color={c.status.stage === 'closed' ? 'alternative' : 'primary'}
+			href={resolve(SCREENS[c.status.go].route, { id: c.id })}
+			aria-label="{c.status.next}: {c.title}">{c.status.next}</Button
+		>
+	</div>
 {/snippet}
 
 <div class="flex flex-wrap items-end gap-4 py-5">

@@ -48,6 +48,10 @@ export interface JobCard {
 	updated: string;
 	revision: number;
 	status: Status;
+	/**
+	 * why nothing can be said of it: it cannot be read or judged
+	 */
+	ill?: string;
 }
 /**
  * Status is where a job stands.
