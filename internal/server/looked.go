@@ -156,8 +156,8 @@ func (s *api) card(ctx context.Context, at store.Stand) (out card, err error) {
 	if err != nil {
 		return out, err
 	}
-	v := job.Look(k.Job)
-	if out, err = cardOf(&k, say.About(s.Language, &k.Job).Status(&v.Status)); err != nil {
+	status := job.Stand(k.Job)
+	if out, err = cardOf(&k, say.About(s.Language, &k.Job).Status(&status)); err != nil {
 		return out, err
 	}
 	s.looked.mu.Lock()

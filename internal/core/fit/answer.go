@@ -135,7 +135,18 @@ type SocketState struct {
 	Served  int   // of a carrier: positions that the slot serves
 	Brings  int   // and how many it has
 	Dead    bool  // off because what brings it is not served
-	Because []Reason
+
+	settled *resolver // which can say why
+	sock    *sock
+}
+
+// Because is why the socket is what it is: worked out when it is asked for, for most
+// answers are never asked why.
+func (s *SocketState) Because() []Reason {
+	if s.settled == nil {
+		return nil
+	}
+	return s.settled.sourced(s.settled.whySocket(s.sock))
 }
 
 // ChannelAnswer is what sits on one memory channel.

@@ -99,7 +99,7 @@ func TestFullWorkstation(t *testing.T) {
 	r := fit.Resolve(&b)
 	for _, s := range r.Sockets {
 		if s.State != fit.Live {
-			t.Errorf("%s is %s: %s", s.Socket, s.State, s.Because)
+			t.Errorf("%s is %s: %s", s.Socket, s.State, s.Because())
 		}
 	}
 	if n := len(r.Sockets); n != 34 {

@@ -214,7 +214,7 @@ func gist(r *fit.Answer) string {
 		add(f.Code, f.Socket, f.Item, f.Says, f.Because, f.Missing, f.Advice)
 	}
 	for _, s := range r.Sockets {
-		add(s.Socket, s.State, s.Item, s.Link, s.Because)
+		add(s.Socket, s.State, s.Item, s.Link, s.Because())
 	}
 	for _, f := range r.Flows {
 		lines = append(lines, fmt.Sprintf("%s %.3f %.3f", f.Socket, f.Alone, f.Together))

@@ -393,18 +393,16 @@ func (r *resolver) doubt(rule int, s *sock) {
 
 // answer is a settled socket as others read it.
 func (r *resolver) answer(s *sock) SocketState {
-	out := SocketState{Socket: s.path, State: s.state}
+	out := SocketState{Socket: s.path, State: s.state, settled: r, sock: s}
 	if s.piece != nil {
 		out.Item = s.piece.ID
 	}
 	switch {
 	case s.state == Off:
 		out.Dead = s.served == known.No
-		out.Because = r.whyOff(s)
 	case s.seen() && s.linked:
 		l := s.link
 		out.Link = &l
-		out.Because = r.whyLink(s)
 		if c := s.card(); c != nil && c.Carrier != nil {
 			out.Served, out.Brings = r.positions(s)
 		}
@@ -412,6 +410,17 @@ func (r *resolver) answer(s *sock) SocketState {
 		out.Link = s.offer()
 	}
 	return out
+}
+
+// whySocket is why a socket is what it is.
+func (r *resolver) whySocket(s *sock) []Reason {
+	switch {
+	case s.state == Off:
+		return r.whyOff(s)
+	case s.seen() && s.linked:
+		return r.whyLink(s)
+	}
+	return nil
 }
 
 // whyOff is why a socket is off: what brings it is not served, or rules close it.

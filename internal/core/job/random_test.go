@@ -4,6 +4,7 @@ import (
 	"flag"
 	"maps"
 	"math/rand"
+	"reflect"
 	"runtime/debug"
 	"testing"
 
@@ -27,6 +28,9 @@ func TestRandomJobs(t *testing.T) {
 			t.Fatalf("seed %d: %v", seed, err)
 		}
 		v := look(t, seed, j)
+		if stand := job.Stand(j); !reflect.DeepEqual(stand, v.Status) {
+			t.Errorf("seed %d: stands at %+v, and its view says %+v", seed, stand, v.Status)
+		}
 		walk(t, seed, &v)
 		steps += len(v.Order)
 	}

@@ -65,6 +65,14 @@ func Look(j Job) View {
 	return v
 }
 
+// Stand is where a job stands, without the rest of its view.
+func Stand(j Job) Status {
+	planned := j.PlannedRig()
+	v := View{Job: j, Planned: fit.Resolve(&planned), Order: j.Order()}
+	v.Lines = j.Lines(&v.Planned)
+	return status(&v)
+}
+
 // resolve answers a rig, its findings with their cures.
 func resolve(r *rig.Rig) fit.Answer {
 	a := fit.Resolve(r)

@@ -189,7 +189,7 @@ func (v *Voice) reasons(list []fit.Reason) []Reason {
 
 // socket words one socket: what it does now, in a line.
 func (v *Voice) socket(a *fit.Answer, s *fit.SocketState) SocketState {
-	out := SocketState{Socket: s.Socket, State: s.State, Item: s.Item, Link: v.Link(s.Link), Because: v.reasons(s.Because)}
+	out := SocketState{Socket: s.Socket, State: s.State, Item: s.Item, Link: v.Link(s.Link), Because: v.reasons(s.Because())}
 	says := ""
 	p := v.rig.Piece(s.Item)
 	switch {
