@@ -13,9 +13,11 @@ import (
 
 // at is the socket an item is in, nil if none.
 func (r *resolver) at(id rig.ItemID) *sock {
-	for i := range r.sockets {
-		if s := &r.sockets[i]; s.piece != nil && s.piece.ID == id {
-			return s
+	for i := range r.b.Placements {
+		if p := &r.b.Placements[i]; p.Item == id {
+			if s := r.place(p.Socket); s.piece != nil && s.piece.ID == id {
+				return s
+			}
 		}
 	}
 	return nil

@@ -175,7 +175,7 @@ func (s *search) behind(k *kin, p *place) bool {
 
 // reachable reports an option that is free and whose holder is there or still to come.
 func (s *search) reachable(o *option) bool {
-	if _, taken := s.taken[o.socket]; taken {
+	if s.taken[o.seat] {
 		return false
 	}
 	if o.holder < 0 {
@@ -328,7 +328,7 @@ func (s *search) vacated() int64 {
 		if c.now < 0 || c.home.IsZero() || c.options[c.now].socket == c.home || !s.in.Found.Inside(c.home) {
 			continue
 		}
-		if _, taken := s.taken[c.home]; !taken && !slices.ContainsFunc(c.heirs, func(h int) bool { return s.choices[h].now < 0 }) {
+		if !s.taken[c.seat] && !slices.ContainsFunc(c.heirs, func(h int) bool { return s.choices[h].now < 0 }) {
 			n++
 		}
 	}

@@ -19,6 +19,7 @@ import (
 // last stroke of the path.
 type option struct {
 	socket rig.Path
+	seat   int // its number in search.seats; 0 for the mat
 	holder int // -1 for the board's own sockets
 	single
 	on     rig.Path // where the holder must be
@@ -74,13 +75,14 @@ func inSearchOrder(pieces []rig.Piece) []rig.Piece {
 func (s *search) sockets() {
 	type place struct {
 		socket *rig.Place
+		seat   int
 		holder int
 		chain  []rig.Placement // what holds it
 	}
 	var places []place
 	sheet := s.in.Found.Sheet
 	for i := range sheet.Sockets {
-		places = append(places, place{&rig.Place{Path: rig.On(sheet.Sockets[i].ID), Socket: sheet.Sockets[i]}, -1, nil})
+		places = append(places, place{&rig.Place{Path: rig.On(sheet.Sockets[i].ID), Socket: sheet.Sockets[i]}, s.seat(rig.On(sheet.Sockets[i].ID)), -1, nil})
 	}
 	total := 0
 	for n := 0; n < len(places); n++ {
@@ -108,22 +110,23 @@ func (s *search) sockets() {
 				one.bound[Data] = 1
 			}
 			one.bound[Cost] = int64(s.in.Prices[c.piece.ID])
-			c.add(option{socket: at.socket.Path, holder: at.holder, on: at.socket.Path.Holder(), single: one, behind: s.rootOf(&at.socket.Socket)})
+			c.add(option{socket: at.socket.Path, seat: at.seat, holder: at.holder, on: at.socket.Path.Holder(), single: one, behind: s.rootOf(&at.socket.Socket)})
 			if brings(c.piece) {
 				chain := append(slices.Clone(at.chain), rig.Placement{Item: c.piece.ID, Socket: at.socket.Path})
 				b := s.in.rig(chain, s.chosen)
 				for _, k := range b.Carried() {
 					if k.Path.Holder() == at.socket.Path {
-						places = append(places, place{&k, i, chain})
+						places = append(places, place{&k, s.seat(k.Path), i, chain})
 					}
 				}
 			}
 		}
 	}
+	rank := s.ranked()
 	for i := range s.choices {
 		c := &s.choices[i]
 		slices.SortStableFunc(c.options, func(a, b option) int {
-			return cmp.Or(s.in.Found.Compare(a.socket, b.socket), cmp.Compare(a.holder, b.holder))
+			return cmp.Or(cmp.Compare(rank[a.seat], rank[b.seat]), cmp.Compare(a.holder, b.holder))
 		})
 		if s.mayLeave(c) {
 			out := option{holder: -1, behind: -1}
@@ -139,9 +142,41 @@ func (s *search) sockets() {
 	}
 }
 
+// seat is the number of a place, the same for the same place; 0 is the mat. Places are
+// compared and marked by their numbers, which is much cheaper than by their paths.
+func (s *search) seat(at rig.Path) int {
+	if at.IsZero() {
+		return 0
+	}
+	n, known := s.seats[at]
+	if !known {
+		n = len(s.seats) + 1
+		s.seats[at] = n
+	}
+	return n
+}
+
+// ranked is the order of the seats: that of the sheet's sockets.
+func (s *search) ranked() []int {
+	paths := make([]rig.Path, len(s.seats)+1)
+	for at, n := range s.seats {
+		paths[n] = at
+	}
+	order := make([]int, 0, len(s.seats))
+	for n := 1; n < len(paths); n++ {
+		order = append(order, n)
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return s.in.Found.Compare(paths[a], paths[b]) })
+	rank := make([]int, len(paths))
+	for i, n := range order {
+		rank[n] = i
+	}
+	return rank
+}
+
 // add lists an option once; met again on other holders, it is as good as the better.
 func (c *choice) add(o option) {
-	i := slices.IndexFunc(c.options, func(p option) bool { return p.socket == o.socket && p.holder == o.holder })
+	i := slices.IndexFunc(c.options, func(p option) bool { return p.seat == o.seat && p.holder == o.holder })
 	if i < 0 {
 		c.options = append(c.options, o)
 		return

@@ -18,6 +18,7 @@ type choice struct {
 	piece   *rig.Piece
 	options []option // in the order of the sheet; the mat, "", is the last
 	home    rig.Path
+	seat    int   // the number of its home
 	heirs   []int // other pieces that may take its home
 	twin    int   // an earlier piece that nothing tells from this one, -1 if there is none
 	best    Score
@@ -37,7 +38,8 @@ type search struct {
 	ctx       context.Context
 	order     []Criterion
 	choices   []choice
-	taken     map[rig.Path]int // by which piece
+	seats     map[rig.Path]int // the numbers of places
+	taken     []bool           // seats
 	found     []int            // of each setting, the option as found
 	rootBound Score
 	budget    int  // steps left
@@ -73,7 +75,7 @@ type search struct {
 }
 
 func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
-	s := &search{scorer: newScorer(in, h), at: in.corner, ctx: ctx, order: in.Order, budget: budget, taken: map[rig.Path]int{}, alone: map[trial]single{}}
+	s := &search{scorer: newScorer(in, h), at: in.corner, ctx: ctx, order: in.Order, budget: budget, seats: map[rig.Path]int{}, alone: map[trial]single{}}
 	for _, set := range h.settings {
 		s.found = append(s.found, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == in.Found.Choice(set) }))
 		s.chosen = append(s.chosen, rig.Choice{Setting: set.ID, Value: in.Found.Choice(set)})
@@ -107,7 +109,11 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 		s.choices[i] = choice{piece: &pieces[i], home: in.home(pieces[i].ID), twin: -1, now: -1, system: s.systemDrive(pieces[i].ID, s.at),
 			scratch: slices.Contains(in.Scratch, pieces[i].ID), array: slices.Contains(in.Array, pieces[i].ID)}
 	}
+	for i := range s.choices {
+		s.choices[i].seat = s.seat(s.choices[i].home)
+	}
 	s.sockets()
+	s.taken = make([]bool, len(s.seats)+1)
 	for i := range s.choices {
 		s.limits(i)
 	}
@@ -171,11 +177,11 @@ func (s *search) place(i int, bound *Score) {
 	try := func(n branch) {
 		o := &c.options[n.option]
 		c.now, c.step = n.option, n.step
-		s.mark(i, o, 1)
+		s.mark(o, 1)
 		if c.piece.Part.Card == nil && !brings(c.piece) || s.possible(i) {
 			s.place(i+1, &n.bound)
 		}
-		s.mark(i, o, -1)
+		s.mark(o, -1)
 		c.now = -1
 	}
 	var branches []branch
@@ -189,10 +195,10 @@ func (s *search) place(i int, bound *Score) {
 			continue
 		}
 		c.now = n.option
-		s.mark(i, o, 1)
+		s.mark(o, 1)
 		var ok bool
 		n.bound, ok = s.lower(false)
-		s.mark(i, o, -1)
+		s.mark(o, -1)
 		c.now = -1
 		if s.spend(1); !ok || s.hopeless(&n.bound) {
 			continue
@@ -221,13 +227,9 @@ type branch struct {
 }
 
 // mark keeps what is in use in step with a piece placed (by 1) or taken up (by -1).
-func (s *search) mark(i int, o *option, by int) {
-	switch {
-	case o.socket.IsZero():
-	case by > 0:
-		s.taken[o.socket] = i
-	default:
-		delete(s.taken, o.socket)
+func (s *search) mark(o *option, by int) {
+	if o.seat > 0 {
+		s.taken[o.seat] = by > 0
 	}
 	for _, j := range o.must {
 		s.must[j] += by
@@ -277,7 +279,7 @@ func (s *search) open(i, step int, o *option) bool {
 	if o.socket.IsZero() {
 		return true
 	}
-	if _, taken := s.taken[o.socket]; taken {
+	if s.taken[o.seat] {
 		return false
 	}
 	if o.holder >= 0 {
