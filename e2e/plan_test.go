@@ -82,7 +82,7 @@ func TestPlan(t *testing.T) {
 	other.visit("/jobs/lock-gate-recorder/fit")
 	other.button("main", "Find the best plan")
 	other.wants(plan, "proved impossible", "take from the shelf: Haven Dock", "take from the shelf: Slim plug adapter")
-	other.do(chromedp.Click(chromedp.CSS(plan + ` input[type="checkbox"]`)))
+	other.button(plan, "Do it: take from the shelf: Haven Dock")
 	other.wants(plan, "proved best")
 	other.wants(socket("USB1"), "Haven Dock")
 	other.wants(socket("USB1/1"), "Skerry 480")

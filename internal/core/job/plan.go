@@ -5,6 +5,7 @@ package job
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strconv"
 
 	"deepbay/internal/core/fact"
@@ -34,6 +35,7 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
 	in := plan.Input{Found: j.FoundRig(), Pieces: j.PlannedRig().Pieces, Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
 	in.Found.Unlooked = nil // the plan is for slots that are empty where nothing was told
+	j.leaveOut(&in, &q)
 	for i := range q.Shelf {
 		e := &q.Shelf[i]
 		if e.Count == 0 {
@@ -79,6 +81,25 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 		in.Order = append(in.Order, c)
 	}
 	return in, list.Err()
+}
+
+// leaveOut takes away the drives and cards that somebody took out of the plan by hand,
+// with what they carry: they leave, as if they had not been found, unless they must stay
+// or are asked about. Modules come and go with every plan, so nothing is told by them.
+func (j *Job) leaveOut(in *plan.Input, q *PlanQuestion) {
+	out := func(id rig.ItemID) bool {
+		if it := j.Item(id); it == nil || j.Part(it.Part).Module != nil {
+			return false
+		}
+		return !j.Found.Where(id).IsZero() && j.Planned.Where(id).IsZero() && !slices.Contains(j.Wish.Keep, id) && !slices.Contains(q.Stay, id) &&
+			!slices.Contains(q.Leave, id) && rig.PlaceOf(q.Pins, id).IsZero()
+	}
+	if !slices.ContainsFunc(in.Found.Placements, func(p rig.Placement) bool { return out(p.Item) }) {
+		return
+	}
+	in.Found.Setup = in.Found.Setup.Clone()
+	in.Found.Placements = slices.DeleteFunc(in.Found.Placements, func(p rig.Placement) bool { return out(p.Item) })
+	in.Pieces = slices.DeleteFunc(slices.Clone(in.Pieces), func(p rig.Piece) bool { return out(p.ID) })
 }
 
 // AskPlan finds the best plan for a job, the alternatives, or why there is none.

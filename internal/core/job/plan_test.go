@@ -254,3 +254,42 @@ func TestShop(t *testing.T) {
 		}
 	}
 }
+
+// TestTakenOut takes a found drive out of the plan by hand: it leaves, and where no
+// place was free for the new one there is one now.
+func TestTakenOut(t *testing.T) {
+	j, err := demo.Job("lock-gate-recorder")
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := bench{t, j}
+	if a := b.advice(); a.End != plan.Impossible {
+		t.Fatalf("with both old drives kept the plan is %s", a.End)
+	}
+	old := b.job.Found.In(rig.On("SATA2"))
+	b.do(job.Change{Do: job.DoTakeOut, Item: old})
+	a := b.advice()
+	if a.Best == nil || !rig.PlaceOf(a.Best.Placements, old).IsZero() {
+		t.Fatalf("%s was taken out by hand, and the plan is %s with %+v", old, a.End, a.Best)
+	}
+	if slices.ContainsFunc(a.Best.Moves, func(m rig.Move) bool { return m.Item == old }) {
+		t.Errorf("%s is moved: %+v", old, a.Best.Moves)
+	}
+	b.do(job.Change{Do: job.DoWish, Wish: &rig.Wish{Keep: []rig.ItemID{old}}})
+	if a := b.advice(); a.Best != nil && rig.PlaceOf(a.Best.Placements, old).IsZero() {
+		t.Errorf("%s must stay, and the plan leaves it out", old)
+	}
+}
+
+// A clash says why each piece cannot be had, and carries out what would help.
+func TestClashSaysWhy(t *testing.T) {
+	a, _ := ask(t, "lock-gate-recorder", job.PlanQuestion{})
+	j, _ := demo.Job("lock-gate-recorder")
+	w := say.About(say.Plain, &j).Advice(&a)
+	if got := w.Clash[1].String(); got != "Skerry 480 from SATA2 is in the machine and seen: Skerry 480 has a SATA power plug; the lead that reaches SATA3 ends in slimline sata" {
+		t.Errorf("says %q", got)
+	}
+	if len(w.Help) != 3 || w.Help[0].Do != plan.LeaveHelp || w.Help[0].Item == "" {
+		t.Errorf("help: %+v", w.Help)
+	}
+}

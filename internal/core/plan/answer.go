@@ -25,6 +25,7 @@ type Advice struct {
 	Alternatives []Way
 	Clash        []fact.Fact // wishes of which one must give way
 	Cures        []fact.Fact
+	Help         []Help // the cures that can be carried out, in their order
 	Judged       int
 }
 
@@ -33,6 +34,35 @@ type Advice struct {
 type Provided struct {
 	Way
 	Look []rig.Learned // and how it must turn out, "" where any of several ways would do
+}
+
+// Help is one way out of a clash.
+type Help struct {
+	Says   fact.Fact
+	Do     HelpKind
+	Item   rig.ItemID // which piece, where it is about one
+	Socket rig.Path
+	Part   part.ID // from the shelf
+}
+
+// HelpKind is what is done.
+type HelpKind string
+
+// The ways out: a pin, a ban, a port or a place that is given up, a piece that is left
+// out, a wish that is changed, a part that is taken from the shelf.
+const (
+	UnpinHelp   HelpKind = "unpin"
+	AllowHelp   HelpKind = "allow"
+	PortHelp    HelpKind = "give up port"
+	LetMoveHelp HelpKind = "let move"
+	LeaveHelp   HelpKind = "leave out"
+	WishHelp    HelpKind = "change wish"
+	TakeHelp    HelpKind = "take"
+)
+
+// Values lists the ways for the formats.
+func (HelpKind) Values() []string {
+	return []string{string(UnpinHelp), string(AllowHelp), string(PortHelp), string(LetMoveHelp), string(LeaveHelp), string(WishHelp), string(TakeHelp)}
 }
 
 // Way is one plan in numbers and facts.

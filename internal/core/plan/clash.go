@@ -92,13 +92,78 @@ func (in *Input) says(w want) (is, givenUp fact.Fact) {
 	return fact.Of(IsInAndSeen, p), fact.Of(LeaveOut, p)
 }
 
+// help is what carries out giving up a want.
+func (in *Input) help(w want) Help {
+	_, says := in.says(w)
+	out := Help{Says: says, Item: w.item, Socket: w.socket}
+	switch w.kind {
+	case wantStay:
+		out.Do = LetMoveHelp
+	case wantPin:
+		out.Do, out.Socket = UnpinHelp, rig.PlaceOf(in.Pins, w.item)
+	case wantBan:
+		out.Do = AllowHelp
+	case wantPort:
+		out.Do = PortHelp
+	case wantMemory, wantSystem:
+		out.Do = WishHelp
+	default:
+		out.Do = LeaveHelp
+	}
+	return out
+}
+
 // relieved reports whether there is, or may be, a plan once some wants are set aside.
 func (in *Input) relieved(ctx context.Context, out *Advice, without map[want]bool) (bool, error) {
+	r, err := in.setAside(ctx, out, without)
+	return r.End != Impossible, err // given up is not proved impossible
+}
+
+func (in *Input) setAside(ctx context.Context, out *Advice, without map[want]bool) (Result, error) {
 	try := *in
 	try.without = without
 	r, err := Find(ctx, try)
 	out.Judged += r.Judged
-	return r.End != Impossible, err // given up is not proved impossible
+	return r, err
+}
+
+// whyNowhere is what most often stops a piece, tried in every free place of its kind
+// with the rest as in a plan that does without it.
+func (in *Input) whyNowhere(p *Plan, item rig.ItemID) fact.Fact {
+	b := in.rig(p.Placements, p.Choices)
+	q := b.Piece(item)
+	if q == nil {
+		return fact.Fact{}
+	}
+	places := b.Carried()
+	for _, k := range b.Sheet.Sockets {
+		places = append(places, rig.Place{Path: rig.On(k.ID), Socket: k})
+	}
+	count := map[fit.Code]int{}
+	first := map[fit.Code]fact.Fact{}
+	most := fit.Code("")
+	for i := range places {
+		at := &places[i]
+		if b.In(at.Path) != "" || !rig.Suits(q.Part, &at.Socket) {
+			continue
+		}
+		with := in.rig(append(slices.Clone(p.Placements), rig.Placement{Item: item, Socket: at.Path}), p.Choices)
+		a := fit.Resolve(&with)
+		f := a.FirstStop()
+		if f == nil {
+			continue
+		}
+		if count[f.Code]++; count[f.Code] == 1 {
+			first[f.Code] = f.Says
+		}
+		if most == "" || count[f.Code] > count[most] {
+			most = f.Code
+		}
+	}
+	if most == "" {
+		return fact.Of(NoFreePlace, item)
+	}
+	return first[most]
 }
 
 // mostSets of one size are tried when a smaller clash is looked for: all sets of three
@@ -130,13 +195,19 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 	}
 	for _, w := range clash {
 		is, givenUp := in.says(w)
-		out.Clash = append(out.Clash, is)
-		enough, err := sure.relieved(ctx, out, map[want]bool{w: true})
+		r, err := sure.setAside(ctx, out, map[want]bool{w: true})
 		if err != nil {
 			return err
 		}
-		if enough {
+		if r.Best != nil && w.kind == wantIn {
+			if why := sure.whyNowhere(r.Best, w.item); why.Is() {
+				is = fact.Of(CannotBecause, is, why)
+			}
+		}
+		out.Clash = append(out.Clash, is)
+		if r.End != Impossible {
 			out.Cures = append(out.Cures, givenUp)
+			out.Help = append(out.Help, in.help(w))
 		}
 	}
 	return sure.fromShelf(ctx, out)
@@ -165,7 +236,9 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 			return err
 		}
 		if out.Judged += r.Judged; r.Best != nil {
-			out.Cures = append(out.Cures, fact.Of(TakeFromShelf, fit.Typed(p.Name)))
+			says := fact.Of(TakeFromShelf, fit.Typed(p.Name))
+			out.Cures = append(out.Cures, says)
+			out.Help = append(out.Help, Help{Says: says, Do: TakeHelp, Part: p.ID})
 		}
 	}
 	return nil

@@ -27,6 +27,8 @@ const (
 	GraphicsAgainst  fact.Code = "plan/graphics-against"
 	InsteadOf        fact.Code = "plan/instead-of"
 	IsInAndSeen      fact.Code = "plan/is-in-and-seen"
+	CannotBecause    fact.Code = "plan/cannot-because"
+	NoFreePlace      fact.Code = "plan/no-free-place"
 	LeaveOut         fact.Code = "plan/leave-out"
 	LessWillDo       fact.Code = "plan/less-will-do"
 	LetGo            fact.Code = "plan/let-go"

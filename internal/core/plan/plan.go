@@ -224,10 +224,12 @@ func (in *Input) role(p *rig.Piece) Role {
 		return Move
 	case r != "":
 		return r
-	case slices.Contains(in.Wish.Keep, p.ID) || p.Part.Module == nil:
+	case slices.Contains(in.Wish.Keep, p.ID):
 		return Move
+	case p.Part.Module != nil || p.Holds == rig.System && in.Wish.SystemBytes.Known(): // a new one was wished for in its place
+		return Leave
 	}
-	return Leave
+	return Move
 }
 
 // home is where a piece was found, the mat for a new one.

@@ -29,6 +29,8 @@ var planWords = map[fact.Code]string{
 	plan.GraphicsAgainst:  "cards lose {0:lost} of their rate, instead of {1:lost}",
 	plan.InsteadOf:        "{0}, instead of {1}",
 	plan.IsInAndSeen:      "{0:from} is in the machine and seen",
+	plan.CannotBecause:    "{0}: {1}",
+	plan.NoFreePlace:      "no place for {0} is free",
 	plan.LeaveOut:         "leave out {0:from}",
 	plan.LessWillDo:       "do with less memory",
 	plan.LetGo:            "let {0:from} go into {1}",

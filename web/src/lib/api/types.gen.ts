@@ -1747,6 +1747,10 @@ export interface Advice {
 	 */
 	clash: string[];
 	cures: string[];
+	/**
+	 * the cures that can be carried out
+	 */
+	help: Help[];
 	judged: number;
 }
 /**
@@ -1781,6 +1785,16 @@ export interface Provided {
 	 * what to look at, the cheapest first
 	 */
 	look: Missing[];
+}
+/**
+ * Help is one way out of a clash.
+ */
+export interface Help {
+	says: string;
+	do: 'unpin' | 'allow' | 'give up port' | 'let move' | 'leave out' | 'change wish' | 'take';
+	item?: string;
+	socket?: string;
+	part?: string;
 }
 /**
  * WhyNot asks why a piece is not in a socket in the best plan.

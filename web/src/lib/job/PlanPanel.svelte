@@ -9,7 +9,8 @@
 	import { CRITERIA, type Planner } from './planner.svelte';
 	import { useSession } from './session.svelte';
 
-	let { planner, onshop }: { planner: Planner; onshop: () => void } = $props();
+	let { planner, onshop, onwish }: { planner: Planner; onshop: () => void; onwish: () => void } =
+		$props();
 	const get = useSession();
 	const session = $derived(get());
 	const uid = $props.id();
@@ -131,8 +132,22 @@
 			{/if}
 			{#if advice.cures.length > 0}
 				<p class="mt-1">What would help:</p>
-				<ul class="list-disc pl-5">
-					{#each advice.cures as c, i (i)}<li>{c}</li>{/each}
+				<ul class="grid gap-1.5">
+					{#each advice.cures as c, i (i)}
+						{@const help = advice.help.find((h) => h.says === c)}
+						<li class="flex items-center gap-2">
+							<span class="grow">{c}</span>
+							{#if help && !session.closed}
+								<Button
+									color="alternative"
+									class="px-3"
+									aria-label="Do it: {c}"
+									onclick={() => (help.do === 'change wish' ? onwish() : void planner.giveUp(help))}
+									>{help.do === 'change wish' ? 'Wish' : 'Do it'}</Button
+								>
+							{/if}
+						</li>
+					{/each}
 				</ul>
 			{/if}
 		{/if}

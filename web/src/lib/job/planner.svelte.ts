@@ -1,7 +1,7 @@
 // The planner's answer about the open job, and the pins under which it was found.
 // Finding a plan makes it the job's plan; undo brings the one before back.
 import { api, ApiError } from '$lib/api/client';
-import type { Advice, Move, Placement, PlanQuestion, Way } from '$lib/api/types.gen';
+import type { Advice, Help, Move, Placement, PlanQuestion, Way } from '$lib/api/types.gen';
 import type { Session } from './session.svelte';
 
 export type Role = 'stay' | 'leave' | 'scratch' | 'array';
@@ -109,6 +109,29 @@ export class Planner {
 	unban(ban: Placement): Promise<void> {
 		this.bans = this.bans.filter((b) => b !== ban);
 		return this.find();
+	}
+	/** One way out of a clash: something is given up, or taken from the shelf. */
+	async giveUp(help: Help): Promise<void> {
+		const { do: what, item = '', socket = '', part = '' } = help;
+		switch (what) {
+			case 'unpin':
+				return this.unpin(item);
+			case 'allow':
+				this.bans = this.bans.filter((b) => b.item !== item || b.socket !== socket);
+				return this.find();
+			case 'give up port':
+				return this.keepPort(socket, false);
+			case 'let move':
+				return this.allow(item, '');
+			case 'leave out': {
+				const session = this.#session();
+				if (!session.item(item)?.new) return this.allow(item, 'leave');
+				if (await session.change({ do: 'remove', item })) await this.find();
+				return;
+			}
+			case 'take':
+				if (await this.fetchParts([part])) await this.find();
+		}
 	}
 	/** Back to planning by hand. */
 	leave() {

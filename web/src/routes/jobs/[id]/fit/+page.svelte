@@ -223,7 +223,11 @@
 			</ul>
 		</section>
 
-		{#if shown === 'planned'}<PlanPanel {planner} onshop={() => (shopping = true)} />{/if}
+		{#if shown === 'planned'}<PlanPanel
+				{planner}
+				onshop={() => (shopping = true)}
+				onwish={() => (wishing = true)}
+			/>{/if}
 
 		{#if socket && here}
 			<section aria-labelledby="socket-h" class="border-l-4 border-ink pl-3" data-testid="socket">
