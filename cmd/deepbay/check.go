@@ -132,6 +132,9 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 	m := &a.Answer.Memory
 	fmt.Fprintf(w, "\nmemory  %s, %s, %s, peak %s\n", m.Total, m.Speed, m.Spread, m.Peak)
 	for _, f := range a.Answer.Findings {
+		if f.Quiet {
+			continue
+		}
 		fmt.Fprintf(w, "\n%s  %s  [%s]\n", f.Severity, f.Says, f.Code)
 		for _, r := range f.Because {
 			fmt.Fprintf(w, "    because  %s (%s)\n", r.Says, r.From)
@@ -143,9 +146,15 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 			fmt.Fprintf(w, "    cure     %s\n", c.Says)
 		}
 	}
-	n := map[fit.Severity]int{}
+	n, quiet := map[fit.Severity]int{}, 0
 	for _, f := range a.Answer.Findings {
-		n[f.Severity]++
+		if n[f.Severity]++; !f.Quiet {
+			continue
+		}
+		if quiet++; quiet == 1 {
+			fmt.Fprintln(w, "\nas it came, and nobody touches it:")
+		}
+		fmt.Fprintf(w, "    %s  %s  [%s]\n", f.Severity, f.Says, f.Code)
 	}
 	fmt.Fprintf(w, "\n%d stop, %d warn, %d to note\n", n[fit.Stops], n[fit.Warns], n[fit.Notes])
 }

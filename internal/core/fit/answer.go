@@ -91,6 +91,7 @@ type Finding struct {
 	Cures    []Cure          // moves that may cure it; see Tried
 	Advice   []fact.Fact     // what else a person may do
 	Also     []rig.Placement // other pieces of which the same is true
+	Quiet    bool            // of parts that nobody touches, as it was when the machine came
 }
 
 // Cure is moves that make a finding go away; at most one is applied.
@@ -128,13 +129,13 @@ func (l *Link) Planning() known.Range[quantity.Rate] {
 
 // SocketState is the answer for one socket.
 type SocketState struct {
-	Socket  rig.Path
-	State   State
-	Item    rig.ItemID
-	Link    *Link // of the part in it, or what a free socket offers
-	Served  int   // of a carrier: positions that the slot serves
-	Brings  int   // and how many it has
-	Dead    bool  // off because what brings it is not served
+	Socket rig.Path
+	State  State
+	Item   rig.ItemID
+	Link   *Link // of the part in it, or what a free socket offers
+	Served int   // of a carrier: positions that the slot serves
+	Brings int   // and how many it has
+	Dead   bool  // off because what brings it is not served
 
 	settled *resolver // which can say why
 	sock    *sock

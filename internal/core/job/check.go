@@ -4,6 +4,8 @@ import "deepbay/internal/core/fit"
 
 // Check resolves a job's plan.
 func (j *Job) Check() fit.Answer {
-	r := j.PlannedRig()
-	return resolve(&r)
+	found, planned := j.FoundRig(), j.PlannedRig()
+	before, now := fit.Resolve(&found), resolve(&planned)
+	quiet(j, &before, &now)
+	return now
 }

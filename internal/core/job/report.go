@@ -91,10 +91,11 @@ func report(v *View) Report {
 		}
 	}
 	for _, f := range v.Planned.Findings {
-		switch f.Severity {
-		case fit.Stops:
+		switch {
+		case f.Quiet:
+		case f.Severity == fit.Stops:
 			r.Open = append(r.Open, f.Says)
-		case fit.Warns:
+		case f.Severity == fit.Warns:
 			r.Agreed = append(r.Agreed, f.Says)
 		}
 	}

@@ -4,6 +4,9 @@ package job
 // action. It is computed from the job each time, so it cannot disagree with it.
 
 import (
+	"reflect"
+	"slices"
+
 	"deepbay/internal/core/cure"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
@@ -59,6 +62,7 @@ func Look(j Job) View {
 	found, planned := j.FoundRig(), j.PlannedRig()
 	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j), Usual: fit.Usual(&planned)}
 	v.Lines = j.Lines(&v.Planned)
+	quiet(&j, &v.Found, &v.Planned)
 	v.Before = j.FoundLines()
 	v.Status = status(&v)
 	v.Report = report(&v)
@@ -71,6 +75,25 @@ func Stand(j Job) Status {
 	v := View{Job: j, Planned: fit.Resolve(&planned), Order: j.Order()}
 	v.Lines = j.Lines(&v.Planned)
 	return status(&v)
+}
+
+// quiet marks the findings about parts that nobody touches and that were so when the
+// machine came: they are no news, unless they stop something.
+func quiet(j *Job, found, planned *fit.Answer) {
+	untouched := func(p rig.Placement) bool {
+		it := j.Item(p.Item)
+		return it != nil && !it.New && j.Found.Where(p.Item) == p.Socket
+	}
+	for i := range planned.Findings {
+		f := &planned.Findings[i]
+		if f.Severity == fit.Stops || f.Item == "" || !untouched(rig.Placement{Item: f.Item, Socket: f.Socket}) ||
+			slices.ContainsFunc(f.Also, func(p rig.Placement) bool { return !untouched(p) }) {
+			continue
+		}
+		f.Quiet = slices.ContainsFunc(found.Findings, func(g fit.Finding) bool {
+			return g.Code == f.Code && g.Item == f.Item && g.Socket == f.Socket && reflect.DeepEqual(g.Says, f.Says)
+		})
+	}
 }
 
 // resolve answers a rig, its findings with their cures.

@@ -59,6 +59,7 @@ type Finding struct {
 	Because  []Reason        `json:"because"`
 	Cures    []Cure          `json:"cures"`
 	Missing  []Missing       `json:"missing,omitempty"`
+	Quiet    bool            `json:"quiet,omitempty"` // of parts that nobody touches, as it was when the machine came
 }
 
 // LinkAnswer is the link a drive runs at, or the one a free socket offers. Generation,
@@ -307,7 +308,7 @@ func (v *Voice) Memory(m *fit.MemoryAnswer) MemoryAnswer {
 
 // Finding words a finding.
 func (v *Voice) Finding(f *fit.Finding) Finding {
-	out := Finding{Code: f.Code, Severity: f.Severity, Socket: f.Socket, Item: f.Item, Also: f.Also, Because: v.reasons(f.Because), Cures: []Cure{}}
+	out := Finding{Code: f.Code, Severity: f.Severity, Socket: f.Socket, Item: f.Item, Also: f.Also, Because: v.reasons(f.Because), Cures: []Cure{}, Quiet: f.Quiet}
 	says := v.words(f.Says)
 	switch {
 	case len(f.Also) == 0:

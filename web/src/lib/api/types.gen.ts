@@ -1250,6 +1250,10 @@ export interface Finding {
 	because: Reason[];
 	cures: Cure[];
 	missing?: Missing[];
+	/**
+	 * of parts that nobody touches, as it was when the machine came
+	 */
+	quiet?: boolean;
 }
 /**
  * Cure is one way to make a finding go away; at most one is applied. Moves is empty where no placement or setting alone does it.

@@ -306,7 +306,15 @@
 			{#if findings.length === 0}
 				<p class="py-1">Nothing stands against this.</p>
 			{/if}
-			{@render list(findings.filter((f) => f.severity !== 'stops'))}
+			{@render list(findings.filter((f) => f.severity !== 'stops' && !f.quiet))}
+			{#if findings.some((f) => f.quiet)}
+				<details>
+					<summary class="min-h-11 cursor-pointer py-2 text-soft"
+						>{findings.filter((f) => f.quiet).length} as it came, about what nobody touches</summary
+					>
+					{@render list(findings.filter((f) => f.quiet))}
+				</details>
+			{/if}
 		</section>
 
 		<LookedPanel />
