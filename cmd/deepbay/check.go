@@ -129,6 +129,13 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 	}
 	t.Flush()
 	flows(w, a.Answer.Flows, j)
+	for i, l := range a.Answer.Lanes {
+		if i == 0 {
+			fmt.Fprintln(w)
+		}
+		fmt.Fprintf(t, "lanes\t%s\t%s\n", l.Group, l.Says)
+	}
+	t.Flush()
 	m := &a.Answer.Memory
 	fmt.Fprintf(w, "\nmemory  %s, %s, %s, peak %s\n", m.Total, m.Speed, m.Spread, m.Peak)
 	for _, f := range a.Answer.Findings {

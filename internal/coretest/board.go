@@ -154,6 +154,8 @@ var Parts = func() map[string]*part.Part {
 		"unclocked": high(&part.Part{Module: module(16*gib, 3200, 1)}, func(p *part.Part) { p.Module.ClockDriver = quantity.No }),
 		"hungry":    high(&part.Part{Card: slotCard(16, 16, 1, 200)}, func(p *part.Part) { p.Card.Watts = 120 }),
 		"plugged":   high(&part.Part{Card: slotCard(16, 16, 1, 200)}, func(p *part.Part) { p.Card.Watts, p.Card.Plugs = 120, []part.Plug{part.Plug6} }),
+		"loud":      high(&part.Part{Drive: box(part.Form3i5, 2000)}, func(p *part.Part) { p.Drive.HeightMM, p.Drive.Watts = 26.1, 9 }),
+		"display":   high(&part.Part{Card: slotCard(16, 16, 2, 250)}, func(p *part.Part) { p.Card.Graphics = true }),
 		"u2":        {Drive: &part.Drive{Form: part.FormU2, Protocol: link.PCIe, Gen: 4, Lanes: 4, HeightMM: 15}},
 		"riser":     {Card: &part.Card{M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80, TwoSided: quantity.No}, Gen: 4, Lanes: 4, Carrier: &part.Carrier{Positions: []part.Position{{Takes: part.TakesSlot, Lanes: 4, Physical: 16}}}}},
 		"tou2":      {Card: &part.Card{M2: &part.M2{Keys: []part.Key{"M"}, LengthMM: 80, TwoSided: quantity.No}, Gen: 3, Lanes: 4, Carrier: &part.Carrier{Positions: []part.Position{{Takes: part.TakesU2, Lanes: 4, Drives: []part.Form{part.FormU2}}}}}},

@@ -179,6 +179,7 @@ type Answer struct {
 	Sockets  []SocketState
 	Carried  []rig.Place
 	Flows    []Flow
+	Lanes    []Ledger
 	Memory   MemoryAnswer
 	Findings []Finding
 }

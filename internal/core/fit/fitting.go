@@ -8,6 +8,7 @@ package fit
 // at hand is dealt out in the order of the sheet's sockets.
 
 import (
+	"cmp"
 	"slices"
 
 	"deepbay/internal/core/fact"
@@ -459,4 +460,37 @@ func sayPlugs(r *resolver, t *trouble) telling {
 	return telling{says: fact.Of(PlugsShort, n, kind, max(0, n-short[t.n])),
 		because: []Reason{{FromSheet, fact.Of(MachineHasPlugs, have[t.n], kind, Typed(p.From))}, {FromPlan, fact.Of(PartsDraw, fact.Count{N: n, Of: Parts})}},
 		advice:  []fact.Fact{fact.Of(BringCrimped), fact.Of(LeadOfSupply)}}
+}
+
+// leadWatts compares what drives with a stated draw come to with what the leads of their
+// kind of plug may carry, where the sheet states that.
+func leadWatts(r *resolver, found func(trouble)) {
+	for i := range r.sheet.Chassis.Plugs {
+		if p := &r.sheet.Chassis.Plugs[i]; p.Watts > 0 && r.drawnWatts(p.Kind) > p.Watts {
+			found(trouble{truth: known.No, item: -1, n: i})
+		}
+	}
+}
+
+// drawnWatts is the draw of the drives at one kind of plug, as far as it is stated.
+func (r *resolver) drawnWatts(kind part.Plug) float64 {
+	sum := 0.0
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		d := s.drive()
+		if d == nil || s.outside() || s.Kind != machine.SATA && s.Kind != machine.U2 {
+			continue
+		}
+		if plug := cmp.Or(s.Power, part.PlugSATA); plug == kind {
+			sum += d.Watts
+		}
+	}
+	return sum
+}
+
+func sayLeadWatts(r *resolver, t *trouble) telling {
+	p := &r.sheet.Chassis.Plugs[t.n]
+	draw := Watts(r.drawnWatts(p.Kind))
+	return telling{says: fact.Of(LeadCarries, p.Kind, Watts(p.Watts), draw),
+		because: []Reason{{FromSheet, fact.Of(LeadsMay, p.Kind, Watts(p.Watts))}, {FromPart, fact.Of(DrivesDraw, draw)}}, advice: []fact.Fact{fact.Of(FewerOnLead)}}
 }

@@ -559,6 +559,78 @@ func sayMemoryTrial(r *resolver, t *trouble) telling {
 	return telling{says: fact.Of(TotalBeyond, r.memory.Total, limit.Largest()), because: limitReasons(OfAllSlots, limit), advice: []fact.Fact{fact.Of(ProveMemory)}}
 }
 
+func memoryAddressed(r *resolver, found func(trouble)) {
+	if t, _ := r.addressed(r.memory.Total, inAll); t == known.No {
+		one(found, t)
+	}
+}
+
+func sayNotAddressed(r *resolver, t *trouble) telling {
+	_, by := r.addressed(r.memory.Total, inAll)
+	name := Typed(by.Name)
+	return telling{says: fact.Of(TotalNotAddressed, r.memory.Total, name, by.TotalBytes),
+		because: []Reason{{FromSheet, fact.Of(AddressesInAll, name, by.TotalBytes)}}, advice: []fact.Fact{fact.Of(UseSmaller)}}
+}
+
+// channelsEmpty finds channels without a module, where there are too few modules for all.
+func channelsEmpty(r *resolver, found func(trouble)) {
+	used, tooFew := r.used()
+	if len(r.filled) > 0 && !tooFew && !r.memory.Unlooked && used < len(r.memory.Channels) {
+		one(found, known.No)
+	}
+}
+
+func sayChannelsEmpty(r *resolver, t *trouble) telling {
+	used, _ := r.used()
+	var empty []machine.SocketID
+	for _, c := range r.memory.Channels {
+		if c.Modules == 0 {
+			empty = append(empty, machine.SocketID(c.Channel))
+		}
+	}
+	all := fact.Count{N: len(r.memory.Channels), Of: Channels}
+	return telling{says: fact.Of(ChannelsFree, used, all, empty), because: []Reason{{FromSheet, fact.Of(BoardHasChannels, all)}, {FromStandard, fact.Of(SideBySide)}},
+		advice: []fact.Fact{fact.Of(SpreadOverMore)}}
+}
+
+// holder is the slowest module where the others, without it, would run faster.
+func (r *resolver) holder() (slowest *sock, others known.Range[quantity.MTps]) {
+	if len(r.filled) < 2 || !r.memory.MTps.Exact() {
+		return nil, others
+	}
+	others = known.Exactly(MostMTps)
+	for _, s := range r.filled {
+		rate := rateOf(s.module(), r.profile == known.Yes)
+		switch {
+		case s.state != Live || !rate.Exact():
+			return nil, others
+		case slowest == nil:
+			slowest = s
+		case rate.Low < rateOf(slowest.module(), r.profile == known.Yes).Low:
+			others = known.Min(others, rateOf(slowest.module(), r.profile == known.Yes))
+			slowest = s
+		default:
+			others = known.Min(others, rate)
+		}
+	}
+	others = known.Min(others, known.Exactly(r.speedBy.limit.Low)) // one fewer is no worse
+	if others.Low <= r.memory.MTps.High {
+		return nil, others
+	}
+	return slowest, others
+}
+
+func memorySlowest(r *resolver, found func(trouble)) {
+	if s, _ := r.holder(); s != nil {
+		found(trouble{truth: known.No, s: s, item: -1})
+	}
+}
+
+func saySlowest(r *resolver, t *trouble) telling {
+	s, others := r.holder()
+	return telling{says: fact.Of(HoldsOthers, s.piece.ID, r.memory.MTps, others), because: r.whySpeed()}
+}
+
 // sortedByID orders pieces by their names, for lists that must not hang on their order.
 func sortedByID(list []int, pieces []rig.Piece) []int {
 	if byID := func(a, b int) int { return cmp.Compare(pieces[a].ID, pieces[b].ID) }; !slices.IsSortedFunc(list, byID) {

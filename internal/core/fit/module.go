@@ -209,3 +209,62 @@ func bySocket(socks []*sock) []rig.Path {
 	}
 	return out
 }
+
+// mayBeFitted calls for each processor that may be the one in the machine.
+func (r *resolver) mayBeFitted(do func(*machine.Processor)) {
+	for i := range r.sheet.Processors {
+		if p := &r.sheet.Processors[i]; r.b.Processor == "" || r.b.Processor == p.ID {
+			do(p)
+		}
+	}
+}
+
+func aModule(p *machine.Processor) quantity.Bytes { return p.ModuleBytes }
+func inAll(p *machine.Processor) quantity.Bytes   { return p.TotalBytes }
+
+// addressed is whether the memory controller of whichever processor is fitted addresses
+// so much, and the one that states the least. One of which nothing is stated is taken to
+// address it, as usual.
+func (r *resolver) addressed(size known.Range[quantity.Bytes], of func(*machine.Processor) quantity.Bytes) (t known.Truth, least *machine.Processor) {
+	yes, no := known.Yes, known.Yes // all do, none does
+	r.mayBeFitted(func(p *machine.Processor) {
+		is := known.Yes
+		if v := of(p); v.Known() {
+			is = known.AtMost(size, known.Exactly(v))
+			if least == nil || v < of(least) {
+				least = p
+			}
+		}
+		yes, no = known.And(yes, is), known.And(no, known.Not(is))
+	})
+	switch {
+	case least == nil || yes == known.Yes:
+		return known.Yes, least
+	case no == known.Yes:
+		return known.No, least
+	}
+	return known.Unknown, least
+}
+
+// moduleAddressed is whether the memory controller addresses a module of this size.
+func moduleAddressed(l *look) known.Truth {
+	size := sizeOf(l.s.module())
+	t, _ := l.addressed(size, aModule)
+	if t == known.Unknown && l.notes {
+		if !size.Exact() {
+			l.miss(l.label(rig.ModuleSize))
+		}
+		if l.b.Processor == "" && len(l.sheet.Processors) > 1 {
+			l.miss(l.machine(rig.Fitted))
+		}
+	}
+	return t
+}
+
+func tellNotAddressed(l *look) telling {
+	id, size := l.s.piece.ID, l.s.module().SizeBytes
+	_, by := l.addressed(known.Exactly(size), aModule)
+	name := Typed(by.Name)
+	return telling{says: fact.Of(NotAddressed, id, size, name, by.ModuleBytes),
+		because: []Reason{{FromPart, fact.Of(ModuleIsOf, id, size)}, {FromSheet, fact.Of(AddressesUpTo, name, by.ModuleBytes)}}, advice: []fact.Fact{fact.Of(UseSmaller)}}
+}

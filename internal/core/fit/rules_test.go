@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest"
@@ -13,6 +15,9 @@ import (
 
 // Two equal modules in the sheet's slots: nothing to say about memory.
 const fine = " m16:A2 m16':B2"
+
+// blind is a machine whose processor brings no graphics and addresses little memory.
+var blind = rig.Wish{Text: "blind"}
 
 // Each rule has a case in which it speaks and one, its neighbour, in which it
 // does not. Whole answers are compared: a finding too many is a failure too.
@@ -26,12 +31,12 @@ var ruleCases = []struct {
 	{"kind-mismatch", "so:A1" + fine, rig.Wish{}, "stops kind-mismatch A1 so"},
 	{"kind-mismatch", "ssd:P1" + fine, rig.Wish{}, ""},
 	{"memory-generation", "ddr5:A2", rig.Wish{}, "stops memory-generation A2 ddr5\nstops memory-none"},
-	{"memory-generation", "m16:A2", rig.Wish{}, ""},
-	{"fit-unknown", "m16:A2", rig.Wish{Text: "silent board"}, "warns fit-unknown A2 m16\nwarns memory-unknown"},
-	{"memory-generation", "@m16:A2", rig.Wish{Text: "silent board"}, ""}, // what lies there tells
-	{"memory-generation", "@m16:A2 +ddr5:B2", rig.Wish{Text: "silent board"}, "stops memory-generation B2 ddr5"},
+	{"memory-generation", "m16:A2", rig.Wish{}, "notes channels-empty"},
+	{"fit-unknown", "m16:A2", rig.Wish{Text: "silent board"}, "warns fit-unknown A2 m16\nnotes channels-empty\nwarns memory-unknown"},
+	{"memory-generation", "@m16:A2", rig.Wish{Text: "silent board"}, "notes channels-empty"}, // what lies there tells
+	{"memory-generation", "@m16:A2 +ddr5:B2", rig.Wish{Text: "silent board"}, "stops memory-generation B2 ddr5\nnotes channels-empty"},
 	{"memory-registered", "reg:A1" + fine, rig.Wish{}, "stops memory-registered A1 reg"},
-	{"memory-registered", "m16r2:A2", rig.Wish{}, ""},
+	{"memory-registered", "m16r2:A2", rig.Wish{}, "notes channels-empty"},
 	{"m2-key", "nvme:K" + fine, rig.Wish{}, "stops m2-key K nvme"},
 	{"m2-key", "sata2:K" + fine, rig.Wish{}, ""},
 	{"m2-length", "long:U" + fine, rig.Wish{}, "stops m2-length U long"},
@@ -41,7 +46,21 @@ var ruleCases = []struct {
 	{"fit-unknown", "!sata2:Q mystery:U" + fine, rig.Wish{}, "warns fit-unknown U mystery"},
 	{"fit-unknown", "!mystery:U" + fine, rig.Wish{}, "warns link-unknown U mystery"},    // it speaks what its place speaks
 	{"found-otherwise", "!sata2:U" + fine, rig.Wish{}, "warns found-otherwise U sata2"}, // and was shown there all the same
-	{"fit-unknown", "!m16:A2", rig.Wish{Text: "silent board"}, ""},
+	{"fit-unknown", "!m16:A2", rig.Wish{Text: "silent board"}, "notes channels-empty"},
+	{"module-impossible", "m32:A2", blind, "stops module-impossible A2 m32\nstops memory-none\nwarns no-picture"},
+	{"module-impossible", "m16:A2 display:X1", blind, "notes channels-empty"},
+	{"memory-impossible", "m16:A2 m16':B2 display:X1", blind, "stops memory-impossible"},
+	{"memory-impossible", "m16:A2 m8:B2 display:X1", blind, "notes memory-slowest B2 m8\nnotes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
+	{"no-picture", "nvme:U" + fine, rig.Wish{Text: "blind, two of them"}, "warns no-picture"}, // whichever of them is fitted
+	{"no-picture", "nvme:U display:X1" + fine, rig.Wish{Text: "blind, two of them"}, ""},
+	{"channels-empty", "m16:A2", rig.Wish{}, "notes channels-empty"},
+	{"channels-empty", fine, rig.Wish{}, ""},
+	{"memory-slowest", "m16:A2 m8:B2", rig.Wish{}, "notes memory-slowest B2 m8\nnotes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
+	{"memory-slowest", "m16:A2 m16r2:B2", rig.Wish{}, "notes memory-mixed"},
+	{"plug-watts", "loud:P5 loud':P6" + fine, rig.Wish{Text: "thin leads"}, "warns plug-watts"},
+	{"plug-watts", "loud:P5" + fine, rig.Wish{Text: "thin leads"}, ""},
+	{"start-pcie", "nvme:U" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, Text: "old firmware"}, "warns start-pcie U nvme"}, // whatever the wish says of speed
+	{"start-pcie", "nvme:U ssd:P1" + fine, rig.Wish{SystemBytes: 480 * quantity.GB, Text: "old firmware"}, ""},                 // the other can start
 	{"looked-otherwise", "nvme:U U?key=B" + fine, rig.Wish{}, "stops m2-key U nvme\nwarns looked-otherwise"},
 	{"looked-otherwise", "nvme3:Q Q?posts=42_80 Q?protocols=pcie" + fine, rig.Wish{}, ""}, // nothing was stated
 	{"card-room", "riser:U nic:U/1 riser/1?room_for_a_card=no" + fine, rig.Wish{}, "stops card-room U/1 nic"},
@@ -74,30 +93,30 @@ var ruleCases = []struct {
 	{"uplink-below-link", "nvme3:L" + fine, rig.Wish{}, "notes port-lost P5\nnotes port-lost P6"},
 	{"link-below-socket", "nvme3:U" + fine, rig.Wish{}, "notes link-below-socket U nvme3"},
 	{"link-below-socket", "nvme:U" + fine, rig.Wish{}, ""},
-	{"module-trial", "m64:A2", rig.Wish{}, "warns module-trial A2 m64"},
-	{"module-trial", "m16:A2", rig.Wish{}, ""},
-	{"module-proven", "m32:A2", rig.Wish{}, "notes module-proven A2 m32"},
-	{"module-proven", "m16:A2", rig.Wish{}, ""},
+	{"module-trial", "m64:A2", rig.Wish{}, "warns module-trial A2 m64\nnotes channels-empty"},
+	{"module-trial", "m16:A2", rig.Wish{}, "notes channels-empty"},
+	{"module-proven", "m32:A2", rig.Wish{}, "notes module-proven A2 m32\nnotes channels-empty"},
+	{"module-proven", "m16:A2", rig.Wish{}, "notes channels-empty"},
 	{"port-lost", "close=on" + fine, rig.Wish{}, "notes port-lost P1"},
 	{"port-lost", "sata2:K half=on" + fine, rig.Wish{}, "notes port-lost P1"},
 	{"port-lost", "sata2:K" + fine, rig.Wish{}, ""},
 	{"memory-none", "nvme:U", rig.Wish{}, "stops memory-none"},
-	{"memory-none", "nvme:U m16:A2", rig.Wish{}, ""},
+	{"memory-none", "nvme:U m16:A2", rig.Wish{}, "notes channels-empty"},
 	{"memory-channels", "m16:A1 m16':A2", rig.Wish{}, "warns memory-channels\nnotes memory-speed A1 m16\nnotes memory-speed A2 m16'"},
 	{"memory-channels", "m16:A2 m16':B2", rig.Wish{}, ""},
 	{"memory-order", "m16:A1 m16':B1", rig.Wish{}, "warns memory-order"},
 	{"memory-order", "m16:A2 m16':B2", rig.Wish{}, ""},
 	{"memory-order-unstated", "m16:A1 m16':A2 m16'':B2", rig.Wish{}, "notes memory-order-unstated\nnotes memory-unequal\nnotes memory-speed A1 m16\nnotes memory-speed A2 m16'\nnotes memory-speed B2 m16''"},
-	{"memory-order-unstated", "m16:A2", rig.Wish{}, ""},
+	{"memory-order-unstated", "m16:A2", rig.Wish{}, "notes channels-empty"},
 	{"memory-unequal", "m16:A2 m32:B2", rig.Wish{}, "notes module-proven B2 m32\nnotes memory-unequal\nnotes memory-mixed"},
 	{"memory-unequal", "m16:A2 m16':B2", rig.Wish{}, ""},
-	{"memory-speed", "m16:A2 m8:B2", rig.Wish{}, "notes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
-	{"memory-speed", "fast:A2 profile=off", rig.Wish{}, "notes memory-speed A2 fast"},
-	{"memory-speed", "fast:A2 profile=on", rig.Wish{}, ""},
-	{"memory-unknown", "nosize:A2", rig.Wish{}, "warns memory-unknown"},
-	{"memory-unknown", "norate:A2", rig.Wish{}, "warns memory-unknown"},
+	{"memory-speed", "m16:A2 m8:B2", rig.Wish{}, "notes memory-slowest B2 m8\nnotes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
+	{"memory-speed", "fast:A2 profile=off", rig.Wish{}, "notes channels-empty\nnotes memory-speed A2 fast"},
+	{"memory-speed", "fast:A2 profile=on", rig.Wish{}, "notes channels-empty"},
+	{"memory-unknown", "nosize:A2", rig.Wish{}, "notes channels-empty\nwarns memory-unknown"},
+	{"memory-unknown", "norate:A2", rig.Wish{}, "notes channels-empty\nwarns memory-unknown"},
 	{"memory-unknown", "noranks:A1 m16:A2 m16':B1 m16'':B2", rig.Wish{}, "notes memory-speed A1 noranks\nnotes memory-speed A2 m16\nnotes memory-speed B1 m16'\nnotes memory-speed B2 m16''\nwarns memory-unknown\nnotes memory-mixed"},
-	{"memory-unknown", "noranks:A2", rig.Wish{}, ""}, // one a channel: the board's table does not ask for ranks
+	{"memory-unknown", "noranks:A2", rig.Wish{}, "notes channels-empty"}, // one a channel: the board's table does not ask for ranks
 	{"slot-length", "thin:X3" + fine, rig.Wish{}, "stops slot-length X3 thin"},
 	{"slot-length", "two:X2" + fine, rig.Wish{}, ""},
 	{"slot-covered", "gpu:X1 nic:X2" + fine, rig.Wish{}, "warns card-narrow X1 gpu\nstops slot-covered X2 nic"},
@@ -121,9 +140,9 @@ var ruleCases = []struct {
 	{"m2-under", "both:T" + fine, rig.Wish{}, "stops m2-under T both"},
 	{"m2-under", "nvme:T" + fine, rig.Wish{}, ""},
 	{"module-height", "spread:A1" + fine, rig.Wish{}, "stops module-height A1 spread"},
-	{"module-height", "spread:A2", rig.Wish{}, ""},
+	{"module-height", "spread:A2", rig.Wish{}, "notes channels-empty"},
 	{"memory-voltage", "volt:A1" + fine, rig.Wish{}, "stops memory-voltage A1 volt"},
-	{"memory-voltage", "m16:A2", rig.Wish{}, ""},
+	{"memory-voltage", "m16:A2", rig.Wish{}, "notes channels-empty"},
 	{"bay-height", "thick:P1" + fine, rig.Wish{}, "stops bay-height P1 thick"},
 	{"bay-height", "ssd:P1" + fine, rig.Wish{}, ""},
 	{"power-disable", "pwdis:P5" + fine, rig.Wish{}, "stops power-disable P5 pwdis"},
@@ -135,20 +154,20 @@ var ruleCases = []struct {
 	{"fit-unknown", "nvme:O" + fine, rig.Wish{}, "warns fit-unknown O nvme"},
 	{"fit-unknown", "nvme:O cpu=new" + fine, rig.Wish{}, ""},
 	{"socket-off", "nvme:O cpu=old" + fine, rig.Wish{}, "stops socket-off O nvme"},
-	{"memory-ecc", "ecc:A2", rig.Wish{}, "notes memory-ecc"},
+	{"memory-ecc", "ecc:A2", rig.Wish{}, "notes channels-empty\nnotes memory-ecc"},
 	{"memory-ecc", "ecc:A2 noecc:B2", rig.Wish{}, "notes memory-ecc\nnotes memory-mixed"},
-	{"memory-ecc", "noecc:A2", rig.Wish{}, ""},
+	{"memory-ecc", "noecc:A2", rig.Wish{}, "notes channels-empty"},
 	{"memory-mixed", "noecc:A2 m16:B2", rig.Wish{}, "notes memory-mixed"},
 	{"memory-mixed", "m16:A2 m16':B2", rig.Wish{}, ""},
-	{"memory-system", "m16:A2", rig.Wish{SystemMax: 4 * quantity.GiB}, "warns memory-system"},
-	{"memory-system", "m16:A2", rig.Wish{SystemMax: 16 * quantity.GiB}, ""},
+	{"memory-system", "m16:A2", rig.Wish{SystemMax: 4 * quantity.GiB}, "notes channels-empty\nwarns memory-system"},
+	{"memory-system", "m16:A2", rig.Wish{SystemMax: 16 * quantity.GiB}, "notes channels-empty"},
 	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P7" + fine, rig.Wish{}, "warns fit-unknown P7 ssd'''\nstops power-plugs"},
 	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6" + fine, rig.Wish{}, ""},
-	{"start-pcie", "nvme:U" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, SystemFast: true, Text: "old firmware"}, "warns start-pcie"},
+	{"start-pcie", "nvme:U" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, SystemFast: true, Text: "old firmware"}, "warns start-pcie U nvme"},
 	{"start-pcie", "nvme:U" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, SystemFast: true}, ""},
 	{"memory-trial", "m32:A1 m32':A2 m32'':B1 m32''':B2", rig.Wish{}, "notes module-proven A1 m32\nnotes module-proven A2 m32'\nnotes module-proven B1 m32''\nnotes module-proven B2 m32'''\n" +
 		"notes memory-speed A1 m32\nnotes memory-speed A2 m32'\nnotes memory-speed B1 m32''\nnotes memory-speed B2 m32'''\nwarns memory-trial"},
-	{"memory-trial", "m16:A2", rig.Wish{}, ""},
+	{"memory-trial", "m16:A2", rig.Wish{}, "notes channels-empty"},
 	{"not-placed", "+nvme" + fine, rig.Wish{}, "warns not-placed nvme"},
 	{"not-placed", "nvme" + fine, rig.Wish{}, ""},        // taken out on purpose
 	{"not-placed", "+lead +sled" + fine, rig.Wish{}, ""}, // fittings go into no socket
@@ -176,9 +195,9 @@ var ruleCases = []struct {
 	{"screw-thread", "thick:P8 m3" + fine, rig.Wish{}, ""},
 	{"bay-loose", "ssd:P8 m3" + fine, rig.Wish{}, "notes bay-loose P8 ssd"},
 	{"bay-loose", "ssd:P8 m3 spacer" + fine, rig.Wish{}, ""},
-	{"memory-clocked", "clocked:A2", rig.Wish{}, "warns memory-clocked A2 clocked"},
+	{"memory-clocked", "clocked:A2", rig.Wish{}, "notes channels-empty\nwarns memory-clocked A2 clocked"},
 	{"memory-clocked", "clocked:A2 unclocked:B2", rig.Wish{}, "notes memory-mixed\nwarns memory-clocked A2 clocked"},
-	{"memory-clocked", "unclocked:A2", rig.Wish{}, ""},
+	{"memory-clocked", "unclocked:A2", rig.Wish{}, "notes channels-empty"},
 	{"lead-missing", "+thick:P8 +m3 +sled +ssd:P9 +frame +lead" + fine, rig.Wish{}, "warns lead-missing P9 ssd"}, // its end does not suit
 	{"lead-missing", "+ssd:P9 +frame +bent" + fine, rig.Wish{}, ""},
 	{"lead-unknown", "+ssd:P1" + fine, rig.Wish{}, "notes lead-unknown P1 ssd"},
@@ -198,8 +217,8 @@ var ruleCases = []struct {
 	{"position-dead", "ports:X2 ssd:X2/1" + fine, rig.Wish{}, ""},
 	{"fit-unknown", "ports:X2 ssd:X2/2" + fine, rig.Wish{}, "warns fit-unknown X2/2 ssd"}, // which bays its second port reaches
 	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P9 tomolex" + fine, rig.Wish{}, ""},
-	{"wish-memory", "m16:A2", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "warns wish-memory"},
-	{"wish-memory", "m16:A2 +m16'", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "warns not-placed m16'"}, // it follows from that
+	{"wish-memory", "m16:A2", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "notes channels-empty\nwarns wish-memory"},
+	{"wish-memory", "m16:A2 +m16'", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "notes channels-empty\nwarns not-placed m16'"}, // it follows from that
 	{"wish-memory", "m16:A2 m16':B2", rig.Wish{MemoryBytes: 32 * quantity.GiB}, ""},
 	{"wish-system", "ssd:P1" + fine, rig.Wish{SystemBytes: 500 * quantity.GB}, "warns wish-system"},
 	{"wish-system", "sata2:K" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, SystemFast: true}, "warns wish-system"},
@@ -218,6 +237,13 @@ func TestChecks(t *testing.T) {
 		switch c.wish.Text {
 		case "old firmware":
 			b.Sheet.Firmware.StartsPCIe = quantity.No
+		case "blind", "blind, two of them":
+			b.Sheet.Processors = []machine.Processor{{ID: "blind", Name: "the blind one", Graphics: quantity.No, ModuleBytes: 16 * quantity.GiB, TotalBytes: 24 * quantity.GiB}, {ID: "other", Name: "the other", Graphics: quantity.No}}
+			if c.wish.Text == "blind" {
+				b.Processor = "blind"
+			}
+		case "thin leads":
+			b.Sheet.Chassis.Plugs = []machine.PlugCount{{Kind: part.PlugSATA, Count: 9, Watts: 15}}
 		case "silent board":
 			b.Sheet.Memory.Generation = ""
 		}

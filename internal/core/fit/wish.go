@@ -8,6 +8,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/known"
 	"deepbay/internal/core/link"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 )
 
@@ -143,12 +144,79 @@ func sayWishKeep(r *resolver, t *trouble) telling {
 	return telling{says: fact.Of(MustStay, id), because: []Reason{{FromWish, fact.Of(MustBeSeen, id)}}}
 }
 
+// startPCIe finds the system drives over PCIe on firmware that does not start from them:
+// one that holds a system, and, where every drive that can be the wished one is such, the
+// first of these.
 func startPCIe(r *resolver, found func(trouble)) {
-	if w := &r.b.Wish; w.SystemBytes.Known() && w.SystemFast && r.sheet.Firmware.StartsPCIe == known.No {
-		one(found, known.No)
+	if r.sheet.Firmware.StartsPCIe != known.No {
+		return
+	}
+	over := func(s *sock) bool { return !s.outside() && speaks(s.drive(), link.PCIe) == known.Yes }
+	var first *sock
+	all := r.b.Wish.SystemBytes.Known()
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		if s.drive() == nil || !s.seen() {
+			continue
+		}
+		if s.piece.Holds == rig.System && over(s) {
+			found(trouble{truth: known.No, s: s, item: -1})
+			continue
+		}
+		if all && r.isSystem(s) == known.Yes {
+			if all = over(s); all && first == nil {
+				first = s
+			}
+		}
+	}
+	if all && first != nil {
+		found(trouble{truth: known.No, s: first, item: -1})
 	}
 }
 
 func sayStart(r *resolver, t *trouble) telling {
-	return telling{says: fact.Of(StartsNoPCIe), because: []Reason{{FromSheet, fact.Of(StartsFromOthers)}, {FromWish, fact.Of(SystemOverPCIe)}}, advice: []fact.Fact{fact.Of(StartFromSATA)}}
+	out := telling{says: fact.Of(StartsNot, t.s.piece.ID), because: []Reason{{FromSheet, fact.Of(StartsFromOthers)}}, advice: []fact.Fact{fact.Of(StartFromSATA)}}
+	if r.b.Wish.SystemFast {
+		out.because = append(out.because, Reason{FromWish, fact.Of(SystemOverPCIe)})
+	}
+	return out
+}
+
+// picture is whether something brings graphics: the processor that is fitted, or every
+// one it may be; or a card.
+func (r *resolver) picture() known.Truth {
+	if r.sheet.Memory.Reserved.Known() { // what graphics in the processor keeps is stated
+		return known.Yes
+	}
+	for i := range r.sockets {
+		if c := r.sockets[i].card(); c != nil && c.Graphics && r.sockets[i].seen() {
+			return known.Yes
+		}
+	}
+	out, n := known.Unknown, 0
+	r.mayBeFitted(func(p *machine.Processor) {
+		if n++; n == 1 {
+			out = p.Graphics
+		} else if out != p.Graphics {
+			out = known.Unknown
+		}
+	})
+	return out
+}
+
+func noPicture(r *resolver, found func(trouble)) {
+	if r.picture() == known.No {
+		one(found, known.No)
+	}
+}
+
+func sayNoPicture(r *resolver, t *trouble) telling {
+	out := telling{says: fact.Of(NoPictureAny), advice: []fact.Fact{fact.Of(FitGraphics)}}
+	r.mayBeFitted(func(p *machine.Processor) {
+		out.because = append(out.because, Reason{FromSheet, fact.Of(HasNoGraphics, Typed(p.Name))})
+		if r.b.Processor == p.ID {
+			out.says = fact.Of(NoPicture, Typed(p.Name))
+		}
+	})
+	return out
 }

@@ -109,13 +109,17 @@ type PlugCount struct {
 	Kind  part.Plug `json:"kind"`
 	Count int       `json:"count" jsonschema:"minimum=0,maximum=64"`
 	InUse int       `json:"inUse,omitzero" jsonschema:"minimum=0,maximum=64"`
-	From  string    `json:"from,omitempty" jsonschema:"maxLength=120"` // where they come from, if not from the supply: "a lead of the board's own"
+	Watts float64   `json:"watts,omitzero" jsonschema:"minimum=1,maximum=2000"` // what the leads with these plugs may carry together
+	From  string    `json:"from,omitempty" jsonschema:"maxLength=120"`          // where they come from, if not from the supply: "a lead of the board's own"
 }
 
 // Processor is one processor a board takes; rules say what differs with it.
 type Processor struct {
-	ID   ProcessorID `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[a-z0-9][a-z0-9._-]*$"`
-	Name string      `json:"name" jsonschema:"minLength=1,maxLength=120"`
+	ID          ProcessorID     `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name        string          `json:"name" jsonschema:"minLength=1,maxLength=120"`
+	Graphics    quantity.Answer `json:"graphics,omitzero"`                           // brings graphics of its own
+	ModuleBytes quantity.Bytes  `json:"moduleBytes,omitzero" jsonschema:"minimum=1"` // the largest module its memory controller addresses: beyond is not a trial, it cannot be
+	TotalBytes  quantity.Bytes  `json:"totalBytes,omitzero" jsonschema:"minimum=1"`  // and all of them together
 }
 
 // Firmware says how to reach the set-up screens.

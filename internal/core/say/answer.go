@@ -5,6 +5,7 @@ package say
 import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
@@ -117,12 +118,25 @@ type MemoryAnswer struct {
 	Because []Reason `json:"because"` // why this speed and spread
 }
 
+// LanesAnswer is the ledger of one group of lanes. Used and idle are left out where they
+// are not known exactly.
+type LanesAnswer struct {
+	Group machine.GroupID `json:"group"`
+	Root  machine.RootID  `json:"root"`
+	Dealt quantity.Lanes  `json:"dealt"`
+	Used  *quantity.Lanes `json:"used,omitempty"`
+	Idle  *quantity.Lanes `json:"idle,omitempty"`
+	Free  []rig.Path      `json:"free"` // sockets that would use what is idle
+	Says  Text            `json:"says"`
+}
+
 // Resolved is the whole answer, sockets in the sheet's order, then those of
 // carriers.
 type Resolved struct {
 	Sockets  []SocketState    `json:"sockets"`
 	Carried  []machine.Socket `json:"carried"` // the sockets that carriers bring
 	Flows    []FlowAnswer     `json:"flows"`
+	Lanes    []LanesAnswer    `json:"lanes"`
 	Memory   MemoryAnswer     `json:"memory"`
 	Findings []Finding        `json:"findings"`
 }
@@ -140,7 +154,7 @@ func (r *Resolved) Socket(at rig.Path) *SocketState {
 // Answer words an answer.
 func (v *Voice) Answer(a *fit.Answer) Resolved {
 	out := Resolved{Sockets: make([]SocketState, len(a.Sockets)), Carried: make([]machine.Socket, len(a.Carried)),
-		Flows: make([]FlowAnswer, len(a.Flows)), Findings: make([]Finding, len(a.Findings)), Memory: v.Memory(&a.Memory)}
+		Flows: make([]FlowAnswer, len(a.Flows)), Lanes: []LanesAnswer{}, Findings: make([]Finding, len(a.Findings)), Memory: v.Memory(&a.Memory)}
 	for i := range a.Carried {
 		out.Carried[i] = a.Carried[i].Socket
 		if p := v.rig.PieceIn(a.Carried[i].Path.Holder()); p != nil {
@@ -153,9 +167,39 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 	for i := range a.Flows {
 		out.Flows[i] = v.flow(&a.Flows[i], len(a.Flows))
 	}
+	for i := range a.Lanes {
+		out.Lanes = append(out.Lanes, v.lanes(&a.Lanes[i]))
+	}
 	for i := range a.Findings {
 		out.Findings[i] = v.Finding(&a.Findings[i])
 	}
+	return out
+}
+
+// lanes words the ledger of a group.
+func (v *Voice) lanes(l *fit.Ledger) LanesAnswer {
+	out := LanesAnswer{Group: l.Group, Root: l.Root, Dealt: l.Dealt, Free: filled(l.Free)}
+	idle := l.Idle()
+	if l.Used.Exact() {
+		out.Used, out.Idle = &l.Used.Low, &idle.Low
+	}
+	count := func(r known.Range[quantity.Lanes]) string {
+		return between(known.Between(int(r.Low), int(r.High)), strconv.Itoa, false, false)
+	}
+	says := count(l.Used) + " of " + strconv.Itoa(int(l.Dealt)) + " lanes used"
+	if len(l.By) > 0 {
+		says += " by " + list(l.By, v.name, ", ", " and ")
+	}
+	if idle.High > 0 {
+		says += ", " + count(idle) + " idle"
+		switch len(l.Free) {
+		case 0:
+			says += ", and no open socket is free that would use them"
+		default:
+			says += ": " + list(l.Free, rig.Path.String, ", ", " and ") + " would use them"
+		}
+	}
+	out.Says = v.text(says)
 	return out
 }
 

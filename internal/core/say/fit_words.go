@@ -8,6 +8,22 @@ import (
 // fitWords is what room fit says. {0} is the first value of a fact, and so on; see
 // Voice.arg for what may follow a colon.
 var fitWords = map[fact.Code]string{
+	fit.NotAddressed:         "{0} is of {1}; the memory controller of {2} addresses modules up to {3}",
+	fit.TotalNotAddressed:    "the modules come to {0}; the memory controller of {1} addresses {2}",
+	fit.AddressesUpTo:        "{0} addresses up to {1} a module",
+	fit.AddressesInAll:       "{0} addresses {1} in all",
+	fit.ChannelsFree:         "{0} of {1} hold modules; {2} {2:lies} empty",
+	fit.SpreadOverMore:       "as much memory in more modules, one a channel, moves more at once",
+	fit.HoldsOthers:          "{0} holds the other modules back: {1} with it, {2} without",
+	fit.LeadCarries:          "the {0} leads may carry {1}, and the drives on them draw {2} at full load",
+	fit.LeadsMay:             "the {0} leads may carry {1}",
+	fit.DrivesDraw:           "drives with a stated draw come to {0}",
+	fit.FewerOnLead:          "feed some of the drives from another lead of the supply",
+	fit.NoPicture:            "nothing will show on a screen: {0} has no graphics, and no graphics card is fitted",
+	fit.NoPictureAny:         "nothing will show on a screen: none of the processors has graphics, and no graphics card is fitted",
+	fit.HasNoGraphics:        "{0} brings no graphics",
+	fit.FitGraphics:          "fit a graphics card, if only for the work",
+	fit.StartsNot:            "the machine may not start from {0}: its firmware does not start from PCIe drives",
 	fit.AddModules:           "add or keep modules until the total is reached",
 	fit.AllECC:               "{0} with ECC",
 	fit.AtOpenings:           "{0} is at opening {1}, {2} at {3}",

@@ -209,6 +209,9 @@ func (v *Voice) arg(x any, verb string) string {
 		}
 		return list(a, rig.Path.String, ", ", " and ")
 	case []machine.SocketID:
+		if verb == "lies" {
+			return map[bool]string{true: "lies", false: "lie"}[len(a) == 1]
+		}
 		return list(a, func(id machine.SocketID) string { return string(id) }, ", ", " and ")
 	case machine.RootID:
 		return v.root(a)

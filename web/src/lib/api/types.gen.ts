@@ -309,6 +309,10 @@ export interface PlugCount {
 	count: number;
 	inUse?: number;
 	/**
+	 * what the leads with these plugs may carry together
+	 */
+	watts?: number;
+	/**
 	 * where they come from, if not from the supply: "a lead of the board's own"
 	 */
 	from?: string;
@@ -331,6 +335,18 @@ export interface Firmware {
 export interface Processor {
 	id: string;
 	name: string;
+	/**
+	 * brings graphics of its own
+	 */
+	graphics?: boolean;
+	/**
+	 * the largest module its memory controller addresses: beyond is not a trial, it cannot be
+	 */
+	moduleBytes?: number;
+	/**
+	 * and all of them together
+	 */
+	totalBytes?: number;
 }
 /**
  * Root is where lanes start.
@@ -1091,6 +1107,7 @@ export interface Resolved {
 	 */
 	carried: Socket[];
 	flows: FlowAnswer[];
+	lanes: LanesAnswer[];
 	memory: MemoryAnswer;
 	findings: Finding[];
 }
@@ -1176,6 +1193,21 @@ export interface FlowAnswer {
 	 * a rate on the way is not stated: the figures are the most it can be
 	 */
 	atMost?: boolean;
+	says: string;
+}
+/**
+ * LanesAnswer is the ledger of one group of lanes. Used and idle are left out where they are not known exactly.
+ */
+export interface LanesAnswer {
+	group: string;
+	root: string;
+	dealt: number;
+	used?: number;
+	idle?: number;
+	/**
+	 * sockets that would use what is idle
+	 */
+	free: string[];
 	says: string;
 }
 /**

@@ -91,7 +91,12 @@
 	list="processors"
 	rows={(s.processors ?? []).map((_, i) => i)}
 	name="short name"
-	columns={[{ head: 'called', field: '/name' }]}
+	columns={[
+		{ head: 'called', field: '/name' },
+		{ head: 'brings graphics', field: '/graphics', choices: pick.ANSWER },
+		{ head: 'bytes a module', field: '/moduleBytes', number: true },
+		{ head: 'bytes in all', field: '/totalBytes', number: true }
+	]}
 	add="Add a processor"
 	onadd={addProcessor}
 />

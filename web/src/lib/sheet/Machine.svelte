@@ -53,6 +53,7 @@
 		<li class="flex flex-wrap items-end gap-2">
 			<Field at="/chassis/plugs/{i}/kind" label="kind" choices={pick.PLUGS} />
 			<Field at="/chassis/plugs/{i}/count" label="how many" number />
+			<Field at="/chassis/plugs/{i}/watts" label="together up to (W)" number />
 			<Field at="/chassis/plugs/{i}/from" label="from, if not the supply" max={120} />
 			<button
 				class="size-11 rounded border border-line hover:bg-overtint"

@@ -325,6 +325,17 @@
 			onuse={session.closed ? undefined : (v) => session.change({ do: 'moves', moves: v.moves })}
 		/>
 
+		{#if resolved.lanes.length > 0}
+			<section aria-labelledby="lanes-h">
+				<h2 id="lanes-h">Lanes</h2>
+				<ul>
+					{#each resolved.lanes as l (l.group)}
+						<li><strong>{l.group}</strong> {l.says}</li>
+					{/each}
+				</ul>
+			</section>
+		{/if}
+
 		{#if sheet.settings.length + (sheet.processors?.length ?? 0) > 0}
 			<section aria-labelledby="settings-h">
 				<h2 id="settings-h">Settings</h2>
