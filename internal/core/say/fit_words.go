@@ -12,7 +12,7 @@ var fitWords = map[fact.Code]string{
 	fit.TotalNotAddressed:    "the modules come to {0}; the memory controller of {1} addresses {2}",
 	fit.AddressesUpTo:        "{0} addresses up to {1} a module",
 	fit.AddressesInAll:       "{0} addresses {1} in all",
-	fit.ChannelsFree:         "{0} of {1} hold modules; {2} {2:lies} empty",
+	fit.ChannelsFree:         "{0} of {1} in use; {2:channels} {2:lies} empty",
 	fit.SpreadOverMore:       "as much memory in more modules, one a channel, moves more at once",
 	fit.HoldsOthers:          "{0} holds the other modules back: {1} with it, {2} without",
 	fit.LeadCarries:          "the {0} leads may carry {1}, and the drives on them draw {2} at full load",

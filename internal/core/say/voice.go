@@ -209,8 +209,11 @@ func (v *Voice) arg(x any, verb string) string {
 		}
 		return list(a, rig.Path.String, ", ", " and ")
 	case []machine.SocketID:
-		if verb == "lies" {
+		switch verb {
+		case "lies":
 			return map[bool]string{true: "lies", false: "lie"}[len(a) == 1]
+		case "channels":
+			return noun(len(a), "channel") + " " + list(a, func(id machine.SocketID) string { return string(id) }, ", ", " and ")
 		}
 		return list(a, func(id machine.SocketID) string { return string(id) }, ", ", " and ")
 	case machine.RootID:

@@ -7,6 +7,7 @@
 	const session = $derived(get());
 	const lines = $derived(session.view.lines);
 	const before = $derived(session.view.before);
+	let looking = $state(false);
 	const count = (v: string) => lines.filter((l) => l.verdict === v).length;
 	const screens = [
 		{ id: 'set-up', title: 'In set-up' },
@@ -31,7 +32,7 @@
 	</p>
 {/if}
 {#if before.length > 0}
-	<details class="mb-3 border-2 border-line px-3" data-testid="before">
+	<details class="mb-3 border-2 border-line px-3" data-testid="before" bind:open={looking}>
 		<summary class="min-h-11 cursor-pointer py-2.5">
 			<h2 class="inline text-base">
 				Before the work, as it came: {before.filter((l) => l.reading).length} of {before.length} lines
@@ -43,7 +44,7 @@
 			leave out: a drive that was listed goes in there and is seen there.
 		</p>
 		<ul>
-			{#each before as l (l.id)}
+			{#each looking ? before : [] as l (l.id)}
 				<LineRow
 					line={l}
 					locked={session.closed}
