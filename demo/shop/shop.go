@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"context"
 	"deepbay/demo"
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/shelf"
@@ -50,7 +51,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 		if err != nil {
 			return fmt.Errorf("%s: %w", path, err)
 		}
-		_, err = s.Put(ctx, store.Write{Job: v, Says: "brought in with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: v.Arrived}})
+		_, err = s.Put(ctx, store.Write{Job: v, Done: fact.Of(job.FromDemo), Stamp: job.Stamp{By: "the demo shop", At: v.Arrived}})
 		return err
 	})
 }

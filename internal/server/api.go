@@ -12,7 +12,6 @@ import (
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
-	"deepbay/internal/store"
 )
 
 // JobCard is a job as the bench lists it.
@@ -33,10 +32,10 @@ type JobCard struct {
 
 // JobView is one job with everything the core says about it.
 type JobView struct {
-	Revision int           `json:"revision"`
-	Updated  time.Time     `json:"updated"`
-	View     say.View      `json:"view"`
-	Journal  []store.Entry `json:"journal"`
+	Revision int         `json:"revision"`
+	Updated  time.Time   `json:"updated"`
+	View     say.View    `json:"view"`
+	Journal  []say.Entry `json:"journal"`
 }
 
 // SheetView is a sheet with what an empty machine of it says, its rules in words,
@@ -46,7 +45,7 @@ type SheetView struct {
 	Revision int           `json:"revision"`
 	Empty    say.Resolved  `json:"empty"`
 	Rules    []say.Text    `json:"rules"`
-	History  []store.Entry `json:"history"`
+	History  []say.Entry   `json:"history"`
 }
 
 // SheetCheck is the judgement of a sheet while it is written. Empty is absent when
@@ -109,7 +108,7 @@ type ProblemDoc struct {
 	Errors  []problem.Problem `json:"errors,omitempty"`
 	Current *JobView          `json:"current,omitempty"`
 	Yours   *job.Change       `json:"yours,omitempty"`
-	Missed  []store.Entry     `json:"missed,omitempty"`
+	Missed  []say.Entry       `json:"missed,omitempty"`
 	Sheet   *SheetNow         `json:"sheet,omitempty"`
 }
 

@@ -12,6 +12,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"deepbay/demo"
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/store"
 )
@@ -82,7 +83,7 @@ func full(b *testing.B, n int) http.Handler {
 	}
 	for i := range n {
 		j.ID = job.ID(fmt.Sprintf("tower-%05d", i))
-		if _, err := s.Put(b.Context(), store.Write{Job: j, Says: "filled", Stamp: job.Stamp{By: "bench", At: now.Add(time.Duration(i) * time.Second)}}); err != nil {
+		if _, err := s.Put(b.Context(), store.Write{Job: j, Done: fact.Of(job.TookIn), Stamp: job.Stamp{By: "bench", At: now.Add(time.Duration(i) * time.Second)}}); err != nil {
 			b.Fatal(err)
 		}
 	}

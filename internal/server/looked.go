@@ -10,9 +10,11 @@ import (
 	"runtime/debug"
 	"sync"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/store"
 )
@@ -70,7 +72,7 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 		return said{}, err
 	}
 	v := job.Look(k.Job)
-	out := said{JobView: JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, &v), Journal: entries}}
+	out := said{JobView: JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, &v), Journal: s.journal(&k.Job, entries)}}
 	if out.body, err = json.Marshal(&out.JobView); err != nil {
 		return said{}, err
 	}
@@ -86,6 +88,24 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 	s.looked.views[id] = out
 	s.looked.keep(c)
 	return out, nil
+}
+
+// journal words entries, in the names of a job.
+func (s *api) journal(j *job.Job, entries []store.Entry) []say.Entry {
+	v := say.About(s.Language, j)
+	out := make([]say.Entry, len(entries))
+	for i, e := range entries {
+		out[i] = say.Entry{Revision: e.Revision, At: e.At, By: say.Name(e.By), Says: v.Event(deed(e))}
+	}
+	return out
+}
+
+// deed is what an entry says was done, and what pieces were called then.
+func deed(e store.Entry) (fact.Fact, map[rig.ItemID]string) {
+	if e.Deed == nil { // from before deeds were kept
+		return fact.Of(job.SaidThen, job.Typed(e.Says)), nil
+	}
+	return e.Deed.Fact, e.Deed.Names
 }
 
 func (l *looked) keep(c card) {

@@ -26,6 +26,7 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
@@ -47,7 +48,7 @@ type Data interface {
 	Put(ctx context.Context, w store.Write) (int, error)
 	Known(ctx context.Context, id job.ID, key string) (int, error)
 	Journal(ctx context.Context, id job.ID, after int) ([]store.Entry, error)
-	At(ctx context.Context, id job.ID, revision int) (job.Job, string, error)
+	At(ctx context.Context, id job.ID, revision int) (job.Job, error)
 	Sheets(ctx context.Context) ([]machine.Sheet, error)
 	Sheet(ctx context.Context, id machine.ID) (store.KeptSheet, error)
 	SheetAt(ctx context.Context, id machine.ID, revision int) (store.KeptSheet, error)
@@ -404,7 +405,7 @@ func (s *api) create(c *gin.Context) error {
 	if err := j.Validate().Err(); err != nil {
 		return err
 	}
-	if _, err := s.Data.Put(ctx, store.Write{Job: j, Says: "took the machine in", Key: in.Key, Stamp: stamp}); err != nil {
+	if _, err := s.Data.Put(ctx, store.Write{Job: j, Done: fact.Of(job.TookIn), Key: in.Key, Stamp: stamp}); err != nil {
 		return err
 	}
 	return s.answer(c, http.StatusCreated, j.ID)
@@ -458,7 +459,7 @@ func (s *api) conflict(ctx context.Context, id job.ID, yours *job.Change, at, cu
 	}
 	return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict,
 		Detail:  fmt.Sprintf("the job is at revision %d, your change was made at %d; it was not applied", current, at),
-		Current: &now.JobView, Yours: yours, Missed: missed}}
+		Current: &now.JobView, Yours: yours, Missed: s.journal(&now.View.Job, missed)}}
 }
 
 func (s *api) change(c *gin.Context) error {
@@ -467,17 +468,13 @@ func (s *api) change(c *gin.Context) error {
 		return err
 	}
 	stamp := s.stamp(in.By)
-	return s.revise(c, in.Revision, in.Key, stamp, &in.Change, func(k store.Kept) (job.Job, string, error) {
-		next, says, err := job.Apply(k.Job, in.Change, stamp)
-		v := say.About(s.Language, &k.Job)
+	return s.revise(c, in.Revision, in.Key, stamp, &in.Change, func(k store.Kept) (job.Job, fact.Fact, error) {
+		next, done, err := job.Apply(k.Job, in.Change, stamp)
 		var list problem.List
 		if errors.As(err, &list) {
-			return next, "", v.Problems(list.Under("/change"))
+			return next, done, say.About(s.Language, &k.Job).Problems(list.Under("/change"))
 		}
-		if in.Change.Do == job.DoAdd { // names of what came
-			v = say.About(s.Language, &next)
-		}
-		return next, v.Event(says).String(), err
+		return next, done, err
 	})
 }
 
@@ -486,22 +483,23 @@ func (s *api) undo(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.revise(c, in.Revision, in.Key, s.stamp(in.By), nil, func(k store.Kept) (job.Job, string, error) {
+	return s.revise(c, in.Revision, in.Key, s.stamp(in.By), nil, func(k store.Kept) (job.Job, fact.Fact, error) {
 		if k.Revision < 2 {
-			return k.Job, "", problem.List{{Pointer: "/revision", Says: "nothing has been done yet that could be undone"}}
+			return k.Job, fact.Fact{}, problem.List{{Pointer: "/revision", Says: "nothing has been done yet that could be undone"}}
 		}
 		ctx := c.Request.Context()
-		_, says, err := s.Data.At(ctx, k.Job.ID, k.Revision)
+		last, err := s.Data.Journal(ctx, k.Job.ID, k.Revision-1)
 		if err != nil {
-			return k.Job, "", err
+			return k.Job, fact.Fact{}, err
 		}
-		before, _, err := s.Data.At(ctx, k.Job.ID, k.Revision-1)
-		return before, "undid: " + says, err
+		undone, _ := deed(last[0])
+		before, err := s.Data.At(ctx, k.Job.ID, k.Revision-1)
+		return before, fact.Of(job.Undid, undone), err
 	})
 }
 
 // revise takes a job from the revision the caller saw to the next one.
-func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours *job.Change, next func(store.Kept) (job.Job, string, error)) error {
+func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours *job.Change, next func(store.Kept) (job.Job, fact.Fact, error)) error {
 	ctx, id := c.Request.Context(), job.ID(c.Param("id"))
 	if made, err := s.Data.Known(ctx, id, key); err != nil || made > 0 {
 		if err != nil {
@@ -516,11 +514,11 @@ func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours 
 	if k.Revision != at {
 		return s.conflict(ctx, id, yours, at, k.Revision)
 	}
-	j, says, err := next(k)
+	j, done, err := next(k)
 	if err != nil {
 		return err
 	}
-	_, err = s.Data.Put(ctx, store.Write{Job: j, From: at, Says: says, Key: key, Stamp: stamp})
+	_, err = s.Data.Put(ctx, store.Write{Job: j, From: at, Done: done, Key: key, Stamp: stamp})
 	var stale *store.Conflict
 	if errors.As(err, &stale) { // somebody was faster between reading and writing
 		return s.conflict(ctx, id, yours, at, stale.Current)
@@ -586,7 +584,7 @@ func (s *api) bringIn(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		if _, err := s.Data.Put(ctx, store.Write{Job: v, Says: "brought in from a file", Stamp: s.stamp(c.Query("by"))}); err != nil {
+		if _, err := s.Data.Put(ctx, store.Write{Job: v, Done: fact.Of(job.BroughtIn), Stamp: s.stamp(c.Query("by"))}); err != nil {
 			return err
 		}
 		out = Imported{"job", string(v.ID), v.Title}

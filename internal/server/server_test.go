@@ -155,7 +155,7 @@ func TestChanges(t *testing.T) {
 	place := `{"revision":1,"key":"k1","by":"Oda Finch","change":{"do":"place","item":"item-4","socket":"M2_2"}}`
 	v := ask(t, h, "POST", tower+"/changes", place).view()
 	last := v.Journal[len(v.Journal)-1]
-	if v.Revision != 2 || last.Says != "put Ternlight 500 into M2_2" || last.By != "Oda Finch" || !last.At.Equal(now) {
+	if v.Revision != 2 || last.Says.String() != "put Ternlight 500 into M2_2" || last.By != "Oda Finch" || !last.At.Equal(now) {
 		t.Fatalf("revision %d, %+v", v.Revision, last)
 	}
 	if s := v.View.Planned.Socket(rig.On("M2_2")); s.Says.String() != "Gen 3 x4, 3.94 GB/s" || s.Link.MBps < 3938.4 || s.Link.MBps > 3938.5 {
@@ -171,11 +171,11 @@ func TestChanges(t *testing.T) {
 	stale := ask(t, h, "POST", tower+"/changes", change(1, `{"do":"place","item":"item-4","socket":"M2_1"}`))
 	p := stale.problem()
 	if stale.Code != 409 || p.Current == nil || p.Current.Revision != 2 || p.Yours == nil || p.Yours.Socket != rig.On("M2_1") ||
-		len(p.Missed) != 1 || p.Missed[0].Says != "put Ternlight 500 into M2_2" {
+		len(p.Missed) != 1 || p.Missed[0].Says.String() != "put Ternlight 500 into M2_2" {
 		t.Errorf("a stale write: %d %+v", stale.Code, p)
 	}
 	undone := ask(t, h, "POST", tower+"/undo", `{"revision":2}`).view()
-	if undone.Revision != 3 || len(undone.View.Job.Planned.Placements) != 3 || undone.Journal[2].Says != "undid: put Ternlight 500 into M2_2" ||
+	if undone.Revision != 3 || len(undone.View.Job.Planned.Placements) != 3 || undone.Journal[2].Says.String() != "undid: put Ternlight 500 into M2_2" ||
 		undone.Journal[2].By != "somebody at the bench" {
 		t.Errorf("undo: revision %d, %+v", undone.Revision, undone.Journal)
 	}
@@ -520,14 +520,14 @@ func TestSheetEditing(t *testing.T) {
 		}
 		return v
 	}
-	if v := view(put(draft, 0, "k1")); v.Revision != 1 || v.History[0].Says != "made" || v.History[0].By != "Oda Finch" {
+	if v := view(put(draft, 0, "k1")); v.Revision != 1 || v.History[0].Says.String() != "made" || v.History[0].By != "Oda Finch" {
 		t.Errorf("made as %d, %+v", v.Revision, v.History)
 	}
 	wider := draft
 	wider.Sockets = slices.Clone(draft.Sockets)
 	wider.Sockets[0].Gen = 4
 	for range 2 { // the second is the same request again
-		if v := view(put(wider, 1, "k2")); v.Revision != 2 || v.History[1].Says != "socket PCIE1: gen 4" {
+		if v := view(put(wider, 1, "k2")); v.Revision != 2 || v.History[1].Says.String() != "socket PCIE1: gen 4" {
 			t.Errorf("kept as %d, %+v", v.Revision, v.History)
 		}
 	}

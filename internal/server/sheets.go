@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/say"
@@ -61,7 +62,7 @@ func (s *api) sheet(c *gin.Context) error {
 	}
 	v := &kept.Sheet
 	empty, rules := say.SheetAnswer(s.Language, v)
-	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: empty, Rules: rules, History: history})
+	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: empty, Rules: rules, History: s.journal(&job.Job{}, history)})
 	return nil
 }
 

@@ -70,7 +70,7 @@ func (s *Store) sheet(ctx context.Context, id machine.ID, query string, args ...
 
 // SheetHistory lists what was done to a sheet, oldest first.
 func (s *Store) SheetHistory(ctx context.Context, id machine.ID) ([]Entry, error) {
-	return s.entries(ctx, `SELECT revision, at, by, says FROM sheet_journal WHERE sheet = ? ORDER BY revision`, id)
+	return s.entries(ctx, `SELECT revision, at, by, says, NULL FROM sheet_journal WHERE sheet = ? ORDER BY revision`, id)
 }
 
 // PutSheet keeps a version and returns its revision. What does not differ from the

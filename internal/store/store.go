@@ -24,6 +24,7 @@ import (
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the driver
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
 	"deepbay/internal/format"
@@ -118,12 +119,14 @@ type Kept struct {
 	Updated  time.Time
 }
 
-// Entry is one line of the journal of a job or sheet.
+// Entry is one line of the journal of a job or sheet: what was done, or the sentence of
+// an entry that is older than that.
 type Entry struct {
-	Revision int       `json:"revision"`
-	At       time.Time `json:"at"`
-	By       string    `json:"by"`
-	Says     string    `json:"says"`
+	Revision int
+	At       time.Time
+	By       string
+	Says     string
+	Deed     *format.Deed
 }
 
 // Fold brings text into the form in which marks are searched: capitals, without
@@ -228,9 +231,9 @@ func (s *Store) Job(ctx context.Context, id job.ID) (Kept, error) {
 // Write is one change of a job on its way into the file.
 type Write struct {
 	Job   job.Job
-	From  int    // the revision it started from; 0 creates the job
-	Says  string // for the journal
-	Key   string // names the request, "" if it has no name
+	From  int       // the revision it started from; 0 creates the job
+	Done  fact.Fact // for the journal
+	Key   string    // names the request, "" if it has no name
 	Stamp job.Stamp
 }
 
@@ -279,8 +282,12 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 		w.Job.ID, current+1, w.Job.Closed == nil, at, marks(&w.Job), string(doc)); err != nil {
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, key, doc) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-		w.Job.ID, current+1, at, w.Stamp.By, w.Says, key, string(doc)); err != nil {
+	deed, err := format.WriteDeed(w.Done, w.Job.Name)
+	if err != nil {
+		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, key, doc) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
+		w.Job.ID, current+1, at, w.Stamp.By, string(deed), key, string(doc)); err != nil {
 		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
 	}
 	return current + 1, nil
@@ -305,7 +312,7 @@ func known(ctx context.Context, q interface {
 
 // Journal lists what was done to a job after a revision, oldest first.
 func (s *Store) Journal(ctx context.Context, id job.ID, after int) ([]Entry, error) {
-	return s.entries(ctx, `SELECT revision, at, by, says FROM journal WHERE job = ? AND revision > ? ORDER BY revision`, id, after)
+	return s.entries(ctx, `SELECT revision, at, by, says, deed FROM journal WHERE job = ? AND revision > ? ORDER BY revision`, id, after)
 }
 
 // entries reads the lines of a journal; its name is the first argument.
@@ -319,8 +326,16 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 	for rows.Next() {
 		var e Entry
 		var at string
-		if err := rows.Scan(&e.Revision, &at, &e.By, &e.Says); err != nil {
+		var deed sql.NullString
+		if err := rows.Scan(&e.Revision, &at, &e.By, &e.Says, &deed); err != nil {
 			return nil, fmt.Errorf("journal of %q: %w", args[0], err)
+		}
+		if deed.Valid {
+			d, err := format.ReadDeed([]byte(deed.String))
+			if err != nil {
+				return nil, fmt.Errorf("journal of %q at revision %d: %w", args[0], e.Revision, err)
+			}
+			e.Deed = &d
 		}
 		if e.At, err = time.Parse(timeLayout, at); err != nil {
 			return nil, fmt.Errorf("journal of %q: %w", args[0], err)
@@ -330,19 +345,18 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 	return out, rows.Err()
 }
 
-// At is a job as it was at a revision, with the sentence that led there.
-func (s *Store) At(ctx context.Context, id job.ID, revision int) (job.Job, string, error) {
+// At is a job as it was at a revision.
+func (s *Store) At(ctx context.Context, id job.ID, revision int) (job.Job, error) {
 	var j job.Job
 	var doc []byte
-	var says string
-	err := s.db.QueryRowContext(ctx, `SELECT doc, says FROM journal WHERE job = ? AND revision = ?`, id, revision).Scan(&doc, &says)
+	err := s.db.QueryRowContext(ctx, `SELECT doc FROM journal WHERE job = ? AND revision = ?`, id, revision).Scan(&doc)
 	if errors.Is(err, sql.ErrNoRows) {
-		return j, "", fmt.Errorf("revision %d of job %q: %w", revision, id, ErrNotFound)
+		return j, fmt.Errorf("revision %d of job %q: %w", revision, id, ErrNotFound)
 	}
 	if err != nil {
-		return j, "", err
+		return j, err
 	}
-	return j, says, json.Unmarshal(doc, &j)
+	return j, json.Unmarshal(doc, &j)
 }
 
 // Parts lists all parts of the shelf by name.

@@ -12,6 +12,7 @@ import (
 
 	"deepbay/demo"
 	"deepbay/demo/shop"
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
@@ -41,7 +42,7 @@ func tower(t *testing.T) job.Job {
 
 func put(t *testing.T, s *store.Store, j job.Job, from int, key string) int {
 	t.Helper()
-	n, err := s.Put(t.Context(), store.Write{Job: j, From: from, Says: fmt.Sprint("from ", from), Key: key, Stamp: stamp})
+	n, err := s.Put(t.Context(), store.Write{Job: j, From: from, Done: fact.Of(job.SaidThen, job.Typed(fmt.Sprint("from ", from))), Key: key, Stamp: stamp})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -92,11 +93,11 @@ func TestKeep(t *testing.T) {
 		t.Fatalf("%v %d %v, %v", k.Job.Title, k.Revision, k.Updated, err)
 	}
 	entries, err := s.Journal(ctx, j.ID, 0)
-	if err != nil || len(entries) != 2 || entries[1].Says != "from 1" || entries[1].By != "Oda Finch" {
+	if err != nil || len(entries) != 2 || entries[1].Deed.Fact.Args[0] != job.Typed("from 1") || entries[1].By != "Oda Finch" {
 		t.Errorf("journal %+v, %v", entries, err)
 	}
-	if first, says, err := s.At(ctx, j.ID, 1); err != nil || first.Title != "Echo-sounding tower" || says != "from 0" {
-		t.Errorf("revision 1 is %q after %q, %v", first.Title, says, err)
+	if first, err := s.At(ctx, j.ID, 1); err != nil || first.Title != "Echo-sounding tower" {
+		t.Errorf("revision 1 is %q, %v", first.Title, err)
 	}
 }
 
@@ -132,7 +133,7 @@ func TestRefused(t *testing.T) {
 	for name, f := range map[string]func() error{
 		"job":      func() error { _, err := s.Job(ctx, "x"); return err },
 		"sheet":    func() error { _, err := s.Sheet(ctx, "x"); return err },
-		"revision": func() error { _, _, err := s.At(ctx, j.ID, 9); return err },
+		"revision": func() error { _, err := s.At(ctx, j.ID, 9); return err },
 	} {
 		if err := f(); !errors.Is(err, store.ErrNotFound) {
 			t.Errorf("a missing %s is %v", name, err)
@@ -170,7 +171,7 @@ func TestRace(t *testing.T) {
 	var wg sync.WaitGroup
 	for i := range writers {
 		wg.Go(func() {
-			_, errs[i] = s.Put(t.Context(), store.Write{Job: j, From: 1, Says: fmt.Sprint(i), Stamp: stamp})
+			_, errs[i] = s.Put(t.Context(), store.Write{Job: j, From: 1, Done: fact.Of(job.SaidThen, job.Typed(fmt.Sprint(i))), Stamp: stamp})
 		})
 	}
 	wg.Wait()

@@ -14,6 +14,7 @@ import (
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/workorder"
+	"deepbay/internal/format"
 )
 
 // bench is a job with somebody at it.
@@ -29,7 +30,10 @@ func (b *bench) do(c job.Change) string {
 		b.Fatalf("%+v: %v", c, say.About(say.Plain, &b.job).Err(err))
 	}
 	b.job = next
-	return say.About(say.Plain, &next).Event(says).String()
+	if _, err := format.WriteDeed(says, next.Name); err != nil {
+		b.Fatalf("%+v: %v", c, err)
+	}
+	return say.About(say.Plain, &next).Event(says, nil).String()
 }
 
 // refused is why a change is not taken.

@@ -11,7 +11,9 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
 	"deepbay/internal/coretest/jobs"
+	"deepbay/internal/format"
 )
 
 // jobsTried is how many random jobs are carried through; make soak asks for more.
@@ -32,6 +34,7 @@ func TestRandomJobs(t *testing.T) {
 			t.Errorf("seed %d: stands at %+v, and its view says %+v", seed, stand, v.Status)
 		}
 		walk(t, seed, &v)
+		deeds(t, seed, &v)
 		steps += len(v.Order)
 	}
 	if steps < 10*count {
@@ -106,5 +109,39 @@ func walk(t *testing.T, seed int64, v *job.View) {
 	}
 	if want := seats(&v.Job.Planned); !maps.Equal(now, want) {
 		t.Fatalf("seed %d: all lies as %v\nand is planned as %v\n%s", seed, now, want, ids)
+	}
+}
+
+// deeds does some of what can be done to a job: what is kept of it in the journal says the
+// same when it is read.
+func deeds(t *testing.T, seed int64, v *job.View) {
+	t.Helper()
+	var changes []job.Change
+	for i := range v.Order {
+		changes = append(changes, job.Change{Do: job.DoTick, Step: v.Order[i].ID}, job.Change{Do: job.DoUntick, Step: v.Order[i].ID})
+	}
+	for i := range v.Lines {
+		changes = append(changes, job.Change{Do: job.DoConfirm, Line: v.Lines[i].ID}, job.Change{Do: job.DoRead, Line: v.Lines[i].ID, Text: "not there"})
+	}
+	for _, it := range v.Job.Items {
+		changes = append(changes, job.Change{Do: job.DoTakeOut, Item: it.ID}, job.Change{Do: job.DoRemove, Item: it.ID})
+	}
+	words := say.About(say.Plain, &v.Job)
+	for _, c := range changes[:min(len(changes), 12)] {
+		_, done, err := job.Apply(v.Job, c, stamp)
+		if err != nil {
+			continue
+		}
+		b, err := format.WriteDeed(done, v.Job.Name)
+		if err != nil {
+			t.Fatalf("seed %d: %+v: %v", seed, c, err)
+		}
+		d, err := format.ReadDeed(b)
+		if err != nil {
+			t.Fatalf("seed %d: %s: %v", seed, b, err)
+		}
+		if was, is := words.Event(done, nil).String(), words.Event(d.Fact, d.Names).String(); was != is {
+			t.Fatalf("seed %d: said %q, and read it says %q", seed, was, is)
+		}
 	}
 }

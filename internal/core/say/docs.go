@@ -391,8 +391,21 @@ func (v *Voice) Offers(offers []fit.Offer) []Offer {
 	return out
 }
 
-// Event words what was done to a job, for its journal.
-func (v *Voice) Event(f fact.Fact) Text { return v.Fact(f) }
+// Entry is one line of a journal.
+type Entry struct {
+	Revision int       `json:"revision"`
+	At       time.Time `json:"at"`
+	By       Name      `json:"by"`
+	Says     Text      `json:"says"`
+}
+
+// Event words what was done to a job, for its journal. names are what pieces were called
+// then, for those that have left since.
+func (v *Voice) Event(f fact.Fact, names map[rig.ItemID]string) Text {
+	then := *v
+	then.names = names
+	return then.Fact(f)
+}
 
 // SheetAnswer words an empty machine of a sheet, and its rules.
 func SheetAnswer(l Language, s *machine.Sheet) (Resolved, []Text) {

@@ -10,6 +10,7 @@
 package say
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -60,7 +61,8 @@ var Plain Language = func(s string) string { return s }
 // Voice words what is said about one rig.
 type Voice struct {
 	rig   *rig.Rig
-	job   *job.Job // whose rig it is, nil where there is none
+	job   *job.Job              // whose rig it is, nil where there is none
+	names map[rig.ItemID]string // of pieces that have left
 	speak Language
 }
 
@@ -369,7 +371,7 @@ func (v *Voice) name(id rig.ItemID) string {
 	if p := v.rig.Piece(id); p != nil {
 		return p.Part.Name
 	}
-	return string(id)
+	return cmp.Or(v.names[id], string(id))
 }
 
 func (v *Voice) root(id machine.RootID) string {

@@ -1546,7 +1546,7 @@ export interface Fact {
 	attr: string;
 }
 /**
- * Entry is one line of the journal of a job or sheet.
+ * Entry is one line of a journal.
  */
 export interface Entry {
 	revision: number;
