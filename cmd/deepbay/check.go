@@ -1,6 +1,7 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"io"
 	"os"
@@ -12,6 +13,7 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/problem"
 	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 )
@@ -42,6 +44,10 @@ func readFile(c *cobra.Command, path string) ([]byte, error) {
 
 // unusable words an error of a file's content: its name and every place in it.
 func unusable(path, kind string, err error) error {
+	var list problem.List
+	if errors.As(err, &list) {
+		err = say.Plain.Problems(list)
+	}
 	return fmt.Errorf("%s is not a usable %s file\n  %s", path, kind, strings.ReplaceAll(err.Error(), "\n", "\n  "))
 }
 

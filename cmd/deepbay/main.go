@@ -24,6 +24,8 @@ import (
 	"syscall"
 
 	"github.com/spf13/cobra"
+
+	"deepbay/internal/core/say"
 )
 
 // version is set by the Makefile.
@@ -61,7 +63,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 	case errors.Is(err, errGaveUp):
 		return 3
 	default:
-		fmt.Fprintln(stderr, "deepbay:", err)
+		fmt.Fprintln(stderr, "deepbay:", say.Plain.Err(err))
 		return 2
 	}
 }

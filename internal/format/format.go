@@ -114,15 +114,15 @@ func head(doc any, name string, version int) problem.List {
 	var l problem.List
 	m, ok := doc.(map[string]any)
 	if !ok {
-		l.Add("", "not an object", "a deepbay/"+name+" file is one JSON object")
+		l.Say("", "not an object", "a deepbay/"+name+" file is one JSON object")
 		return l
 	}
 	if m["format"] != "deepbay/"+name {
-		l.Add("/format", fmt.Sprintf("%v is not the format expected here", show(m["format"])), fmt.Sprintf("expected %q", "deepbay/"+name))
+		l.Say("/format", fmt.Sprintf("%v is not the format expected here", show(m["format"])), fmt.Sprintf("expected %q", "deepbay/"+name))
 		return l
 	}
 	if v, ok := m["version"].(json.Number); !ok || v.String() != fmt.Sprint(version) {
-		l.Add("/version", fmt.Sprintf("version %v is not known", show(m["version"])), fmt.Sprintf("this program reads version %d", version))
+		l.Say("/version", fmt.Sprintf("version %v is not known", show(m["version"])), fmt.Sprintf("this program reads version %d", version))
 	}
 	return l
 }
@@ -190,12 +190,12 @@ func fromSchema(v *jsonschema.ValidationError) problem.List {
 		switch k := v.ErrorKind.(type) {
 		case *kind.AdditionalProperties:
 			for _, p := range k.Properties {
-				l.Add(at+pointer([]string{p}), "this field is not known", "check its spelling against the schema, or remove it")
+				l.Say(at+pointer([]string{p}), "this field is not known", "check its spelling against the schema, or remove it")
 			}
 		case *kind.Required:
-			l.Add(at, "missing: "+strings.Join(k.Missing, ", "), "add it")
+			l.Say(at, "missing: "+strings.Join(k.Missing, ", "), "add it")
 		default:
-			l.Add(at, v.ErrorKind.LocalizedString(english), "")
+			l.Say(at, v.ErrorKind.LocalizedString(english), "")
 		}
 	}
 	walk(v)

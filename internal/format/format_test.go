@@ -1,6 +1,7 @@
 package format_test
 
 import (
+	"deepbay/internal/core/say"
 	"errors"
 	"io/fs"
 	"reflect"
@@ -96,11 +97,11 @@ func TestBadFiles(t *testing.T) {
 		}
 		_, err := format.Job([]byte(text))
 		var list problem.List
-		if !errors.As(err, &list) || !strings.Contains(err.Error(), c.want) {
+		if !errors.As(err, &list) || !strings.Contains(say.Plain.Err(err).Error(), c.want) {
 			t.Errorf("%s: %v\nwant %s", c.name, err, c.want)
 		}
 	}
-	if _, err := format.Value[job.Change]("Change", []byte(`{"do":"place","itme":"x"}`)); err == nil || !strings.Contains(err.Error(), "/itme: this field is not known") {
+	if _, err := format.Value[job.Change]("Change", []byte(`{"do":"place","itme":"x"}`)); err == nil || !strings.Contains(say.Plain.Err(err).Error(), "/itme: this field is not known") {
 		t.Errorf("a change with a wrong field: %v", err)
 	}
 	if _, err := format.Value[job.Change]("NoSuch", []byte(`{}`)); err == nil {

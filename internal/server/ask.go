@@ -33,7 +33,7 @@ func (q *query) number(name string, most int) int {
 	}
 	n, err := strconv.Atoi(text)
 	if err != nil || n < 1 || n > most {
-		q.list.Add("/"+name, fmt.Sprintf("%q is not a number from 1 to %d", text, most), "leave it empty where it is not known")
+		q.list.Say("/"+name, fmt.Sprintf("%q is not a number from 1 to %d", text, most), "leave it empty where it is not known")
 		return 0
 	}
 	return n
@@ -76,7 +76,7 @@ func (s *api) ask(c *gin.Context) error {
 			out = s.Language.Population(&p)
 		}
 	default:
-		q.list.Add("", fmt.Sprintf("%q is no question", c.Param("question")), "ask link, uplink, capacity, code, part, keys or population")
+		q.list.Say("", fmt.Sprintf("%q is no question", c.Param("question")), "ask link, uplink, capacity, code, part, keys or population")
 	}
 	if err := q.list.Err(); err != nil {
 		return err

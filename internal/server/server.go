@@ -222,6 +222,7 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 	case errors.As(err, &stale):
 		return stale.ProblemDoc
 	case errors.As(err, &list):
+		list = s.Language.Problems(list)
 		return ProblemDoc{Title: "not usable", Status: http.StatusUnprocessableEntity, Detail: list[0].String(), Errors: list}
 	case errors.As(err, &large):
 		return ProblemDoc{Title: "too large", Status: http.StatusRequestEntityTooLarge,
@@ -245,6 +246,7 @@ func complete(p ProblemDoc) ProblemDoc {
 	return p
 }
 
+// write answers with a problem. What is said about the core is worded by then.
 func write(c *gin.Context, p ProblemDoc) {
 	c.Header("Content-Type", "application/problem+json")
 	c.AbortWithStatusJSON(p.Status, complete(p))

@@ -87,7 +87,7 @@ func (s *api) checkSheet(c *gin.Context) error {
 	var list problem.List
 	switch {
 	case errors.As(err, &list):
-		out.Problems = list
+		out.Problems = s.Language.Problems(list)
 		v = machine.Sheet{}
 		if json.Unmarshal(b, &v) != nil {
 			c.JSON(http.StatusOK, out)
@@ -116,7 +116,7 @@ func (s *api) putSheet(c *gin.Context) error {
 	}
 	list := in.Sheet.Validate().Under("/sheet")
 	if in.Sheet.ID != id {
-		list.Add("/sheet/id", fmt.Sprintf("the sheet is named %q, the address says %q", in.Sheet.ID, id), "send it to its own address")
+		list.Say("/sheet/id", fmt.Sprintf("the sheet is named %q, the address says %q", in.Sheet.ID, id), "send it to its own address")
 	}
 	if err := list.Err(); err != nil {
 		return err

@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
@@ -68,7 +69,7 @@ func (s *api) quickAdd(c *gin.Context) error {
 	price := shelf.Cents(0)
 	if in.Price != "" {
 		if price, err = shelf.ParseCents(in.Price); err != nil {
-			list.Add("/price", err.Error(), "")
+			list.Add("/price", fact.From(err))
 		}
 	}
 	if err := list.Err(); err != nil {
@@ -137,9 +138,9 @@ func (s *api) bringCSV(c *gin.Context) error {
 		return e.Part, ok
 	})
 	if err != nil {
-		return problem.List{{Pointer: "", Says: err.Error()}}
+		return problem.List{{Fact: fact.From(err)}}
 	}
-	out := CSVReport{Good: len(entries), Problems: wrong}
+	out := CSVReport{Good: len(entries), Problems: s.Language.Rows(wrong)}
 	if c.Query("take") == "true" && len(entries) > 0 {
 		if err := s.Data.PutStock(c.Request.Context(), entries); err != nil {
 			return err

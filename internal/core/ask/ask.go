@@ -6,7 +6,6 @@
 package ask
 
 import (
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -236,7 +235,7 @@ func Population(sheet *machine.Sheet, text string) (Populated, error) {
 			return Populated{}, err
 		}
 		if got.Part.Module == nil {
-			return Populated{}, fmt.Errorf("%q is a drive: write modules, one kind a line", strings.TrimSpace(line))
+			return Populated{}, fact.Err(ADriveAmongModules, strings.TrimSpace(line))
 		}
 		m := got.Part.Module
 		if m.Form == "" { // the machine takes one form only
@@ -254,11 +253,11 @@ func Population(sheet *machine.Sheet, text string) (Populated, error) {
 		}
 	}
 	if len(pieces) == 0 {
-		return Populated{}, fmt.Errorf("no module was written: write for example 2x16 DDR4-3200")
+		return Populated{}, fact.Err(NoModuleWritten)
 	}
 	slots, guess := sheet.OrderOrGuess(len(pieces))
 	if len(pieces) > len(slots) {
-		return Populated{}, fmt.Errorf("%d modules and %d slots", len(pieces), len(slots))
+		return Populated{}, fact.Err(ModulesAndSlots, int(len(pieces)), int(len(slots)))
 	}
 	slices.SortStableFunc(pieces, func(a, b rig.Piece) int {
 		return int(min(1, max(-1, b.Part.Module.SizeBytes-a.Part.Module.SizeBytes)))

@@ -118,7 +118,7 @@ func TestPopulation(t *testing.T) {
 		}
 	}
 	for text, want := range map[string]string{"": "no module was written", "1TB nvme": "is a drive", "5x8 DDR4-3200": "5 modules and 4 slots", "x": "means nothing here"} {
-		if a, err := ask.Population(&j.Sheet, text); err == nil || !strings.Contains(err.Error(), want) {
+		if a, err := ask.Population(&j.Sheet, text); err == nil || !strings.Contains(say.Plain.Err(err).Error(), want) {
 			t.Errorf("%q: %v, %v; want %s", text, a, err, want)
 		}
 	}

@@ -5,6 +5,11 @@
 //	// in English: "Ternlight 500 is Gen 4 x4"
 package fact
 
+import (
+	"errors"
+	"fmt"
+)
+
 // Code names one thing that can be said. It is stable, and every code has its
 // sentence in say.
 type Code string
@@ -20,6 +25,36 @@ func Of(c Code, args ...any) Fact { return Fact{c, args} }
 
 // Is reports whether anything is said.
 func (f Fact) Is() bool { return f.Code != "" }
+
+// String is for programmers; people are told by say.
+func (f Fact) String() string {
+	s := string(f.Code)
+	for _, a := range f.Args {
+		s += fmt.Sprintf(" %v", a)
+	}
+	return s
+}
+
+// Fault is a fact as an error: why something cannot be read or done.
+type Fault struct{ Fact }
+
+// Error is for programmers; people are told by say.
+func (f Fault) Error() string { return f.Fact.String() }
+
+// Said is why.
+func (f Fault) Said() Fact { return f.Fact }
+
+// Err makes an error of a fact.
+func Err(c Code, args ...any) error { return Fault{Of(c, args...)} }
+
+// From is the fact behind an error of the core, none where there is no such.
+func From(err error) Fact {
+	var f interface{ Said() Fact }
+	if errors.As(err, &f) {
+		return f.Said()
+	}
+	return Fact{}
+}
 
 // Count is a number of things; say knows the thing's word in singular and plural.
 type Count struct {

@@ -4,7 +4,6 @@ package job
 
 import (
 	"errors"
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -128,15 +127,15 @@ type applier struct {
 	list   problem.List
 }
 
-func (a *applier) refuse(pointer, says, cure string) fact.Fact {
-	a.list.Add(pointer, says, cure)
+func (a *applier) refuse(pointer string, why fact.Fact) fact.Fact {
+	a.list.Add(pointer, why)
 	return fact.Fact{}
 }
 
 func (a *applier) apply() fact.Fact {
 	c := &a.change
 	if a.job.Closed != nil && c.Do != DoReopen {
-		return a.refuse("/do", "the job is closed", "reopen it first")
+		return a.refuse("/do", fact.Of(JobIsClosed))
 	}
 	switch c.Do {
 	case DoPlace:
@@ -159,7 +158,7 @@ func (a *applier) apply() fact.Fact {
 		return fact.Of(ProcessorUnknown)
 	case DoWish:
 		if c.Wish == nil {
-			return a.refuse("/wish", "no wish was given", "say what was asked for")
+			return a.refuse("/wish", fact.Of(NoWish))
 		}
 		a.job.Wish = *c.Wish
 		return fact.Of(ChangedWish)
@@ -175,12 +174,12 @@ func (a *applier) apply() fact.Fact {
 		return a.close()
 	case DoReopen:
 		if a.job.Closed == nil {
-			return a.refuse("/do", "the job is open", "")
+			return a.refuse("/do", fact.Of(JobIsOpen))
 		}
 		a.job.Closed = nil
 		return fact.Of(Reopened)
 	}
-	return a.refuse("/do", fmt.Sprintf("%q is not a change", c.Do), "")
+	return a.refuse("/do", fact.Of(NoSuchChange, c.Do))
 }
 
 func (a *applier) setup() *rig.Setup {
@@ -201,9 +200,9 @@ func (a *applier) move(s *rig.Setup, moves []rig.Move, at func(*rig.Fault) strin
 		case rig.NoItem:
 			a.job.mustKnow(&a.list, pointer+"/item", moves[f.Move].Item)
 		case rig.OnItself:
-			a.refuse(pointer+"/socket", a.job.Name(moves[f.Move].Item)+" cannot lie on what it carries", "say another place")
+			a.refuse(pointer+"/socket", fact.Of(OnItself, a.job.Name(moves[f.Move].Item)))
 		default:
-			a.refuse(pointer+"/socket", fmt.Sprintf("no socket is named %q", f.At), "the sheet has "+socketNames(&a.job.Sheet))
+			a.refuse(pointer+"/socket", fact.Of(NoSocketIsNamed, f.At, socketNames(&a.job.Sheet)))
 		}
 		return nil
 	}
@@ -221,9 +220,9 @@ func (a *applier) place() fact.Fact {
 	case len(a.list) > 0:
 		return fact.Fact{}
 	case c.Socket.IsZero():
-		return a.refuse("/socket", "no socket was named", "say where it goes")
+		return a.refuse("/socket", fact.Of(NoSocket))
 	case s.In(c.Socket) == c.Item:
-		return a.refuse("/socket", a.job.Name(c.Item)+" is in "+c.Socket.String()+" already", "")
+		return a.refuse("/socket", fact.Of(ThereAlready, a.job.Name(c.Item), c.Socket))
 	}
 	follow := c.In == InFound && a.agree(c.Item, c.Socket)
 	if c.In == InFound { // somebody looked again: it is not empty
@@ -267,7 +266,7 @@ func (a *applier) takeOut() fact.Fact {
 	}
 	socket := s.Where(c.Item)
 	if socket.IsZero() {
-		return a.refuse("/item", a.job.Name(c.Item)+" is in no socket", "")
+		return a.refuse("/item", fact.Of(InNoSocket, a.job.Name(c.Item)))
 	}
 	says := fact.Of(TookOutOf, c.Item, socket)
 	out := []rig.Move{{Item: c.Item}}
@@ -285,15 +284,15 @@ func (a *applier) takeOut() fact.Fact {
 func (a *applier) moves() fact.Fact {
 	c, s := &a.change, a.setup()
 	if len(c.Moves) == 0 {
-		return a.refuse("/moves", "no move was given", "")
+		return a.refuse("/moves", fact.Of(NoMove))
 	}
 	at := func(i int) string { return "/moves/" + strconv.Itoa(i) }
 	for i, m := range c.Moves {
 		switch {
 		case m.Item == "" && m.Setting == "":
-			a.refuse(at(i), "moves neither an item nor a setting", "name one of them")
+			a.refuse(at(i), fact.Of(MovesNothing))
 		case m.Setting != "" && a.job.Sheet.Setting(m.Setting) == nil:
-			a.refuse(at(i)+"/setting", fmt.Sprintf("no setting is named %q", m.Setting), "name a setting of the sheet")
+			a.refuse(at(i)+"/setting", fact.Of(NoSettingIsNamed, m.Setting))
 		}
 	}
 	if len(a.list) > 0 {
@@ -325,7 +324,7 @@ type Setting struct {
 func (a *applier) set(s *rig.Setup, id machine.SettingID, value string) fact.Fact {
 	st := a.job.Sheet.Setting(id)
 	if st == nil {
-		return a.refuse("/setting", fmt.Sprintf("no setting is named %q", id), "name a setting of the sheet")
+		return a.refuse("/setting", fact.Of(NoSettingIsNamed, id))
 	}
 	a.move(s, []rig.Move{{Setting: id, Value: value}}, itself)
 	return fact.Of(SetTo, Setting{id, value})
@@ -336,7 +335,7 @@ func (a *applier) add() fact.Fact {
 	what, count, serials := c.Part, 1, []string{c.Serial}
 	switch {
 	case what == nil && c.Text == "":
-		return a.refuse("/part", "no part was given", "choose one from the shelf, or type what is printed on it")
+		return a.refuse("/part", fact.Of(NoPart))
 	case what == nil:
 		read, problems := part.ReadWords(c.Text)
 		if len(problems) > 0 {
@@ -398,7 +397,7 @@ func (a *applier) tick() fact.Fact {
 	steps := a.job.Order()
 	i := slices.IndexFunc(steps, func(s workorder.Step) bool { return s.ID == c.Step })
 	if i < 0 {
-		return a.refuse("/step", fmt.Sprintf("the order has no step %q now", c.Step), "the plan has changed: look at the order again")
+		return a.refuse("/step", fact.Of(NoSuchStep, c.Step))
 	}
 	a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Step == c.Step })
 	if c.Do == DoUntick {
@@ -406,7 +405,7 @@ func (a *applier) tick() fact.Fact {
 	}
 	b := a.job.PlannedRig()
 	if r := fit.Resolve(&b); r.Stops() {
-		a.list.Fault("/step", fact.Of(PlanStopped, r.FirstStop().Says), "cure it before you work by it")
+		a.list.Add("/step", fact.Of(PlanStopped, r.FirstStop().Says))
 		return fact.Fact{}
 	}
 	a.job.Done = append(a.job.Done, Tick{Step: c.Step, By: a.by.By, At: a.by.At})
@@ -424,7 +423,7 @@ func (a *applier) read() fact.Fact {
 	lines := power.Compare(&b, &r, nil, nil)
 	i := slices.IndexFunc(lines, func(l power.Line) bool { return l.ID == c.Line })
 	if i < 0 {
-		return a.refuse("/line", fmt.Sprintf("no line %q is expected now", c.Line), "the plan has changed: look at the lines again")
+		return a.refuse("/line", fact.Of(NoSuchLine, c.Line))
 	}
 	about := lines[i].About
 	var reading power.Reading
@@ -433,7 +432,7 @@ func (a *applier) read() fact.Fact {
 		want := power.Expect(&b, &r)
 		k := slices.IndexFunc(want.Readings, func(x power.Reading) bool { return x.Line == c.Line })
 		if k < 0 {
-			a.list.Fault("/line", fact.Of(CannotConfirm, about), "type what is shown")
+			a.list.Add("/line", fact.Of(CannotConfirm, about))
 			return fact.Fact{}
 		}
 		reading = want.Readings[k]
@@ -443,7 +442,7 @@ func (a *applier) read() fact.Fact {
 		if reading, err = power.Read(c.Line, c.Text); err != nil {
 			var u power.Unreadable
 			if errors.As(err, &u) {
-				a.list.Fault("/text", u.Fact, "")
+				a.list.Add("/text", u.Fact)
 			}
 			return fact.Fact{}
 		}
@@ -474,7 +473,7 @@ func (a *applier) asFound(says fact.Fact) fact.Fact {
 func (a *applier) explain() fact.Fact {
 	c := &a.change
 	if c.Text == "" {
-		return a.refuse("/text", "no reason was given", "say why the difference is right")
+		return a.refuse("/text", fact.Of(NoReason))
 	}
 	b := a.job.PlannedRig()
 	r := fit.Resolve(&b)
@@ -485,14 +484,14 @@ func (a *applier) explain() fact.Fact {
 			return fact.Of(ExplainedAs, l.About, fit.Typed(c.Text))
 		}
 	}
-	return a.refuse("/line", fmt.Sprintf("line %q does not differ", c.Line), "only a difference needs a reason")
+	return a.refuse("/line", fact.Of(NoDifference, c.Line))
 }
 
 func (a *applier) close() fact.Fact {
 	done := a.job.ticked()
 	for _, s := range a.job.Order() {
 		if !done[s.ID] {
-			a.list.Fault("/do", fact.Of(StepNotDone, s.Do), "finish the work order, or take the step out of the plan")
+			a.list.Add("/do", fact.Of(StepNotDone, s.Do))
 			return fact.Fact{}
 		}
 	}

@@ -13,6 +13,7 @@ import (
 	"strconv"
 	"time"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -120,7 +121,7 @@ func (j *Job) Item(id rig.ItemID) *Item {
 // mustKnow adds a problem where an item is none of the job's.
 func (j *Job) mustKnow(l *problem.List, at string, id rig.ItemID) {
 	if j.Item(id) == nil {
-		l.Add(at, fmt.Sprintf("no item is named %q", id), "name an item of this job")
+		l.Add(at, fact.Of(NoItemIsNamed, id))
 	}
 }
 
@@ -239,7 +240,7 @@ func (j *Job) Validate() problem.List {
 		p := &j.Parts[i]
 		at := "/parts/" + strconv.Itoa(i)
 		if seenPart[p.ID] {
-			l.Add(at+"/id", fmt.Sprintf("%q names an earlier part too", p.ID), "give each its own name")
+			l.Add(at+"/id", fact.Of(PartNamedTwice, p.ID))
 		}
 		seenPart[p.ID] = true
 		l = append(l, p.Validate().Under(at)...)
@@ -248,20 +249,20 @@ func (j *Job) Validate() problem.List {
 	for i, it := range j.Items {
 		at := "/items/" + strconv.Itoa(i)
 		if seenItem[it.ID] {
-			l.Add(at+"/id", fmt.Sprintf("%q names an earlier item too", it.ID), "give each its own name")
+			l.Add(at+"/id", fact.Of(ItemNamedTwice, it.ID))
 		}
 		seenItem[it.ID] = true
 		if !seenPart[it.Part] {
-			l.Add(at+"/part", fmt.Sprintf("no part is named %q", it.Part), "name a part of this job")
+			l.Add(at+"/part", fact.Of(NoPartIsNamed, it.Part))
 		}
 	}
 	for i, id := range j.Wish.Keep {
 		if !seenItem[id] {
-			l.Add("/wish/keep/"+strconv.Itoa(i), fmt.Sprintf("no item is named %q", id), "name an item of this job")
+			l.Add("/wish/keep/"+strconv.Itoa(i), fact.Of(NoItemIsNamed, id))
 		}
 	}
 	if j.Processor != "" && j.Sheet.Processor(j.Processor) == nil {
-		l.Add("/processor", fmt.Sprintf("no processor is named %q", j.Processor), "name a processor of the sheet")
+		l.Add("/processor", fact.Of(NoProcessorIsNamed, j.Processor))
 	}
 	if len(l) > 0 {
 		return l // placements are judged against parts and sheet, which must be right first
@@ -281,15 +282,15 @@ func (j *Job) validateSetup(l *problem.List, at string, s rig.Setup) {
 		here := at + "/placements/" + strconv.Itoa(i)
 		switch {
 		case j.Item(p.Item) == nil:
-			l.Add(here+"/item", fmt.Sprintf("no item is named %q", p.Item), "name an item of this job")
+			l.Add(here+"/item", fact.Of(NoItemIsNamed, p.Item))
 		case where[p.Item]:
-			l.Add(here+"/item", fmt.Sprintf("%q is in another socket already", p.Item), "a piece is in one place")
+			l.Add(here+"/item", fact.Of(InTwoPlaces, p.Item))
 		}
 		switch {
 		case b.Socket(p.Socket) == nil:
-			l.Add(here+"/socket", fmt.Sprintf("no socket is named %q", p.Socket), "the sheet has "+socketNames(&j.Sheet))
+			l.Add(here+"/socket", fact.Of(NoSocketIsNamed, p.Socket, socketNames(&j.Sheet)))
 		case inSocket[p.Socket]:
-			l.Add(here+"/socket", fmt.Sprintf("%q holds another piece already", p.Socket), "a socket takes one piece")
+			l.Add(here+"/socket", fact.Of(HoldsAnother, p.Socket))
 		}
 		where[p.Item], inSocket[p.Socket] = true, true
 	}
@@ -297,9 +298,9 @@ func (j *Job) validateSetup(l *problem.List, at string, s rig.Setup) {
 		here := at + "/settings/" + strconv.Itoa(i)
 		st := j.Sheet.Setting(c.Setting)
 		if st == nil {
-			l.Add(here+"/setting", fmt.Sprintf("no setting is named %q", c.Setting), "name a setting of the sheet")
+			l.Add(here+"/setting", fact.Of(NoSettingIsNamed, c.Setting))
 		} else if !slices.ContainsFunc(st.Options, func(o machine.Option) bool { return o.Value == c.Value }) {
-			l.Add(here+"/value", fmt.Sprintf("%q is not an option of %s", c.Value, st.ID), "use the value of an option")
+			l.Add(here+"/value", fact.Of(NoOption, c.Value, st.ID))
 		}
 	}
 }

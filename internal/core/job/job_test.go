@@ -219,10 +219,10 @@ func TestCarrierTravels(t *testing.T) {
 	if got := at(must(t, j, job.Change{Do: job.DoTakeOut, Item: "item-7"}), "item-8"); got != "" {
 		t.Errorf("the carrier is on the mat and its drive in %q", got)
 	}
-	if _, _, err := job.Apply(j, put("item-8", "SLOT2/1"), stamp); err == nil || !strings.Contains(err.Error(), `no socket is named "SLOT2/1"`) {
+	if _, _, err := job.Apply(j, put("item-8", "SLOT2/1"), stamp); err == nil || !strings.Contains(say.Plain.Err(err).Error(), `no socket is named "SLOT2/1"`) {
 		t.Errorf("a position of no carrier was taken: %v", err)
 	}
-	if _, _, err := job.Apply(j, job.Change{Do: job.DoProcessor, Value: "x"}, stamp); err == nil || !strings.Contains(err.Error(), `/processor: no processor is named "x"`) {
+	if _, _, err := job.Apply(j, job.Change{Do: job.DoProcessor, Value: "x"}, stamp); err == nil || !strings.Contains(say.Plain.Err(err).Error(), `/processor: no processor is named "x"`) {
 		t.Errorf("a processor that is none: %v", err)
 	}
 }
@@ -276,7 +276,7 @@ func TestStages(t *testing.T) {
 
 	j = must(t, j, job.Change{Do: job.DoClose, Text: "done"})
 	expect(job.StageClosed, "nothing", "Read the hand-over page")
-	if _, _, err := job.Apply(j, put("item-1", "A1"), stamp); err == nil || !strings.Contains(err.Error(), "the job is closed; reopen it first") {
+	if _, _, err := job.Apply(j, put("item-1", "A1"), stamp); err == nil || !strings.Contains(say.Plain.Err(err).Error(), "the job is closed; reopen it first") {
 		t.Errorf("a closed job was changed: %v", err)
 	}
 	r := job.Look(j).Report
@@ -359,7 +359,7 @@ func TestValidateJob(t *testing.T) {
 		c.break_(&j)
 		var got []string
 		for _, p := range j.Validate() {
-			got = append(got, p.Pointer+": "+p.Says)
+			got = append(got, p.Pointer+": "+say.Plain.Problems(problem.List{p})[0].Says)
 		}
 		if strings.Join(got, "\n") != c.want {
 			t.Errorf("%s: %s\nwant %s", c.name, strings.Join(got, "\n"), c.want)

@@ -34,13 +34,13 @@ func (j *Job) learned() []rig.Learned {
 func (a *applier) look() fact.Fact {
 	c := &a.change
 	if c.Fact == nil {
-		return a.refuse("/fact", "which fact was looked up is missing", "name it as the answer that misses it does")
+		return a.refuse("/fact", fact.Of(WhichFact))
 	}
 	j := &a.job
 	was := slices.IndexFunc(j.Looked, func(l Looked) bool { return l.Fact == *c.Fact })
 	if c.Do == DoUnlook {
 		if was < 0 {
-			return a.refuse("/fact", "this was not looked up", "")
+			return a.refuse("/fact", fact.Of(NotLookedHere))
 		}
 		says := fact.Of(NotLooked, j.Looked[was].Fact)
 		j.Looked = slices.Delete(j.Looked, was, was+1)
@@ -62,9 +62,9 @@ func askable(l *problem.List, at, value string, r *rig.Rig, a rig.Learned) bool 
 	ask, ok := r.HowToAsk(a.Fact)
 	switch {
 	case !ok:
-		l.Fault(at, fact.Of(NoSuchFact, rig.Learned{Fact: a.Fact}), "")
+		l.Add(at, fact.Of(NoSuchFact, rig.Learned{Fact: a.Fact}))
 	case !r.CanBe(a):
-		l.Fault(value, fact.Of(NoAnswer, Typed(a.Is), a.Fact, ask), "")
+		l.Add(value, fact.Of(NoAnswer, Typed(a.Is), a.Fact, ask))
 	default:
 		return true
 	}
@@ -84,7 +84,7 @@ func (j *Job) validateLooked(l *problem.List) {
 		at := "/looked/" + strconv.Itoa(i)
 		askable(l, at, at+"/is", &bare, j.Looked[i].Learned)
 		if slices.ContainsFunc(j.Looked[:i], func(o Looked) bool { return o.Fact == j.Looked[i].Fact }) {
-			l.Fault(at, fact.Of(LookedTwice, j.Looked[i].Fact), "")
+			l.Add(at, fact.Of(LookedTwice, j.Looked[i].Fact))
 		}
 	}
 	if len(*l) > 0 {
@@ -94,7 +94,7 @@ func (j *Job) validateLooked(l *problem.List) {
 		one := bare.Learn([]rig.Learned{j.Looked[i].Learned})
 		at := "/looked/" + strconv.Itoa(i) + "/is"
 		for _, p := range against(&one) {
-			l.Add(at, p.Says, p.Cure)
+			l.Add(at, p.Fact)
 		}
 	}
 }

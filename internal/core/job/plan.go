@@ -4,7 +4,6 @@ package job
 
 import (
 	"context"
-	"fmt"
 	"slices"
 	"strconv"
 
@@ -70,13 +69,13 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	each("/stay", q.Stay, plan.Stay)
 	for i, id := range q.Ports {
 		if j.Sheet.Socket(id) == nil {
-			list.Add("/ports/"+strconv.Itoa(i), fmt.Sprintf("no socket is named %q", id), "the sheet has "+socketNames(&j.Sheet))
+			list.Add("/ports/"+strconv.Itoa(i), fact.Of(NoSocketIsNamed, id, socketNames(&j.Sheet)))
 		}
 	}
 	for i, name := range q.Order {
 		c, ok := plan.ParseCriterion(name)
 		if !ok {
-			list.Add("/order/"+strconv.Itoa(i), fmt.Sprintf("%q is not a criterion", name), fmt.Sprintf("use %v", plan.Criteria()))
+			list.Add("/order/"+strconv.Itoa(i), fact.Of(NoSuchCriterion, name, plan.Criteria()))
 		}
 		in.Order = append(in.Order, c)
 	}

@@ -154,7 +154,7 @@ func TestPlanRefused(t *testing.T) {
 		t.Errorf("cancelled: %v", err)
 	}
 	_, err := j.AskPlan(context.Background(), job.PlanQuestion{Stay: []rig.ItemID{"x"}, Order: []string{"beauty"}})
-	if err == nil || !strings.Contains(err.Error(), `/stay/0: no item is named "x"`) || !strings.Contains(err.Error(), `/order/0: "beauty" is not a criterion`) {
+	if err == nil || !strings.Contains(say.Plain.Err(err).Error(), `/stay/0: no item is named "x"`) || !strings.Contains(say.Plain.Err(err).Error(), `/order/0: "beauty" is not a criterion`) {
 		t.Errorf("%v", err)
 	}
 }

@@ -3,10 +3,10 @@ package machine
 // This file checks what a schema cannot: that names meet and lanes add up.
 
 import (
-	"fmt"
 	"slices"
 	"strconv"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
 )
@@ -44,7 +44,7 @@ func at(list string, i int, field string) string {
 // unique reports the second and later of two entries with one name.
 func (v *validator) unique(list, id string, i int, seen map[string]int) {
 	if first, ok := seen[id]; ok {
-		v.list.Add(at(list, i, "id"), fmt.Sprintf("%q names entry %d too", id, first), "give each its own name")
+		v.list.Add(at(list, i, "id"), fact.Of(NamedTwice, id, int(first)))
 		return
 	}
 	seen[id] = i
@@ -60,17 +60,17 @@ func (v *validator) roots() {
 		}
 		switch {
 		case r.Kind == CPU && r.Uplink != nil:
-			v.list.Add(at("roots", i, "uplink"), "a processor has no uplink", "remove it")
+			v.list.Add(at("roots", i, "uplink"), fact.Of(ProcessorWithUplink))
 		case r.Kind != CPU && r.Uplink == nil:
-			v.list.Add(at("roots", i, ""), "a chipset hangs on an uplink", "add uplink with to, gen and lanes as far as the manual says")
+			v.list.Add(at("roots", i, ""), fact.Of(ChipsetWithoutUplink))
 		case r.Uplink != nil && v.sheet.Root(r.Uplink.To) == nil:
-			v.list.Add(at("roots", i, "uplink/to"), fmt.Sprintf("no root is named %q", r.Uplink.To), "name a root of this sheet")
+			v.list.Add(at("roots", i, "uplink/to"), fact.Of(NoRootIsNamed, r.Uplink.To))
 		case r.Uplink != nil && !v.reachesCPU(r.ID):
-			v.list.Add(at("roots", i, "uplink/to"), "the uplinks run in a circle", "let one of them end at the processor")
+			v.list.Add(at("roots", i, "uplink/to"), fact.Of(UplinksInCircle))
 		}
 	}
 	if cpus != 1 {
-		v.list.Add("/roots", fmt.Sprintf("%d processors", cpus), "version 1 describes machines with one processor")
+		v.list.Add("/roots", fact.Of(NotOneProcessor, int(cpus)))
 	}
 }
 
@@ -91,7 +91,7 @@ func (v *validator) groups() {
 	for i, g := range v.sheet.Groups {
 		v.unique("groups", string(g.ID), i, seen)
 		if v.sheet.Root(g.Root) == nil {
-			v.list.Add(at("groups", i, "root"), fmt.Sprintf("no root is named %q", g.Root), "name a root of this sheet")
+			v.list.Add(at("groups", i, "root"), fact.Of(NoRootIsNamed, g.Root))
 		}
 		v.lanes(i, g)
 	}
@@ -116,17 +116,17 @@ func (v *validator) lanes(i int, g Group) {
 			}
 		}
 		if dealt > int(g.Lanes) {
-			v.list.Add(at("groups", i, "lanes"), fmt.Sprintf("its sockets take %d lanes, the group has %d", dealt, g.Lanes), "check the widths of the sockets or of the group, or give firstLane where they share")
+			v.list.Add(at("groups", i, "lanes"), fact.Of(MoreThanGroup, int(dealt), int(g.Lanes)))
 		}
 		return
 	}
 	for n, a := range own {
 		if a.FirstLane+int(a.Lanes) > int(g.Lanes) {
-			v.list.Add(at("groups", i, "lanes"), fmt.Sprintf("%s ends at lane %d, the group ends at %d", a.ID, a.FirstLane+int(a.Lanes)-1, g.Lanes-1), "check firstLane and lanes")
+			v.list.Add(at("groups", i, "lanes"), fact.Of(BeyondGroup, a.ID, int(a.FirstLane+int(a.Lanes)-1), int(g.Lanes-1)))
 		}
 		for _, b := range own[n+1:] {
 			if a.FirstLane < b.FirstLane+int(b.Lanes) && b.FirstLane < a.FirstLane+int(a.Lanes) && !v.yields(a, b) && !v.yields(b, a) {
-				v.list.Add(at("groups", i, ""), fmt.Sprintf("%s and %s claim the same lanes, and no rule takes them from either", a.ID, b.ID), "add the rule: when one holds something, the other is narrower or off")
+				v.list.Add(at("groups", i, ""), fact.Of(LanesClaimedTwice, a.ID, b.ID))
 			}
 		}
 	}
@@ -166,38 +166,38 @@ func (v *validator) sockets() {
 		k := &v.sheet.Sockets[i]
 		v.unique("sockets", string(k.ID), i, seen)
 		if k.Group != "" && !slices.ContainsFunc(v.sheet.Groups, func(g Group) bool { return g.ID == k.Group }) {
-			v.list.Add(at("sockets", i, "group"), fmt.Sprintf("no group is named %q", k.Group), "name a lane group of this sheet")
+			v.list.Add(at("sockets", i, "group"), fact.Of(NoGroupIsNamed, k.Group))
 		}
 		if k.Root != "" && v.sheet.Root(k.Root) == nil {
-			v.list.Add(at("sockets", i, "root"), fmt.Sprintf("no root is named %q", k.Root), "name a root of this sheet")
+			v.list.Add(at("sockets", i, "root"), fact.Of(NoRootIsNamed, k.Root))
 		}
 		if k.Group != "" && k.Root != "" {
-			v.list.Add(at("sockets", i, "root"), "the group already says which root feeds it", "give group or root, not both")
+			v.list.Add(at("sockets", i, "root"), fact.Of(GroupSaysRoot))
 		}
 		if k.Kind.Memory() && k.Channel == "" {
-			v.list.Add(at("sockets", i, ""), "a memory slot needs its channel", "add channel, such as A")
+			v.list.Add(at("sockets", i, ""), fact.Of(SlotWithoutChannel))
 		}
 		if !k.Kind.Memory() && k.Channel != "" {
-			v.list.Add(at("sockets", i, "channel"), "only memory slots are on a channel", "remove it")
+			v.list.Add(at("sockets", i, "channel"), fact.Of(OnlyMemoryHasChannel))
 		}
 		if k.Kind == Slot && k.Physical.Known() && k.Lanes > k.Physical {
-			v.list.Add(at("sockets", i, "lanes"), fmt.Sprintf("a slot %s long cannot carry %s", k.Physical, k.Lanes), "lanes is the wiring, physicalLanes the length")
+			v.list.Add(at("sockets", i, "lanes"), fact.Of(SlotTooShort, k.Physical, k.Lanes))
 		}
 		if k.Kind == M2 && k.Key != "" && k.Lanes > k.Key.MaxLanes() {
-			v.list.Add(at("sockets", i, "lanes"), fmt.Sprintf("a socket keyed %s carries %s at most", k.Key, k.Key.MaxLanes()), "check the key and the width; the rest of its contacts carry other signals")
+			v.list.Add(at("sockets", i, "lanes"), fact.Of(KeyBoundsLanes, k.Key, k.Key.MaxLanes()))
 		}
 		if k.Kind != USB && k.USB != "" {
-			v.list.Add(at("sockets", i, "usb"), "only a USB port has a USB mode", "remove it")
+			v.list.Add(at("sockets", i, "usb"), fact.Of(OnlyUSBHasMode))
 		}
 		if k.Kind == Slot && k.UnderMM.Known() || k.UnderMM.Known() && k.Under == 0 {
-			v.list.Add(at("sockets", i, "clearUnderCardMM"), "under which card is not said", "give underOpening: the rear opening whose card lies over this socket")
+			v.list.Add(at("sockets", i, "clearUnderCardMM"), fact.Of(UnderWhichCard))
 		}
 		for n, split := range k.Splits {
 			v.split(at("sockets", i, "splits/"+strconv.Itoa(n)), k, split)
 		}
 		b, p := v.sheet.Board, k.Place
 		if p.XMM+p.WidthMM > b.WidthMM || p.YMM+p.HeightMM > b.HeightMM {
-			v.list.Add(at("sockets", i, "place"), "it lies outside the board", fmt.Sprintf("the board is %s x %s", b.WidthMM, b.HeightMM))
+			v.list.Add(at("sockets", i, "place"), fact.Of(OutsideBoard, b.WidthMM, b.HeightMM))
 		}
 	}
 }
@@ -208,14 +208,14 @@ func (v *validator) split(place string, k *Socket, split []quantity.Lanes) {
 	for _, l := range split {
 		sum += int(l)
 		if !slices.Contains([]quantity.Lanes{1, 2, 4, 8, 16}, l) {
-			v.list.Add(place, fmt.Sprintf("%d is not a PCIe width", l), "use 1, 2, 4, 8 or 16")
+			v.list.Add(place, fact.Of(NoPCIeWidth, int(l)))
 		}
 	}
 	switch {
 	case k.Kind != Slot:
-		v.list.Add(place, "only a PCIe slot is divided", "remove it")
+		v.list.Add(place, fact.Of(OnlySlotsSplit))
 	case len(split) < 2 || k.Lanes.Known() && sum > int(k.Lanes):
-		v.list.Add(place, fmt.Sprintf("%d lanes in %d parts do not divide a slot of %s", sum, len(split), k.Lanes), "give two parts or more that fit into it")
+		v.list.Add(place, fact.Of(SplitDoesNotFit, int(sum), int(len(split)), k.Lanes))
 	}
 }
 
@@ -224,7 +224,7 @@ func (v *validator) settings() {
 	for i, s := range v.sheet.Settings {
 		v.unique("settings", string(s.ID), i, seen)
 		if !slices.ContainsFunc(s.Options, func(o Option) bool { return o.Value == s.Default }) {
-			v.list.Add(at("settings", i, "default"), fmt.Sprintf("%q is not among its options", s.Default), "use the value of an option")
+			v.list.Add(at("settings", i, "default"), fact.Of(NotAmongOptions, s.Default))
 		}
 	}
 }
@@ -242,13 +242,13 @@ func (v *validator) rules() {
 			k := v.sheet.Socket(e.Socket)
 			switch {
 			case e.Profile && (e.Socket != "" || narrows):
-				v.list.Add(place, "memoryProfile stands alone", "put the socket's effect in an entry of its own")
+				v.list.Add(place, fact.Of(ProfileStandsAlone))
 			case !e.Profile && !narrows:
-				v.list.Add(place, "nothing happens", "say off, maxLanes, maxGen, protocols or memoryProfile")
+				v.list.Add(place, fact.Of(NothingHappens))
 			case !e.Profile && k == nil:
-				v.list.Add(place+"/socket", fmt.Sprintf("no socket is named %q", e.Socket), "name a socket of this sheet")
+				v.list.Add(place+"/socket", fact.Of(NoSocketIsNamed, e.Socket))
 			case len(e.Split) > 0 && !slices.ContainsFunc(k.Splits, func(s []quantity.Lanes) bool { return slices.Equal(s, e.Split) }):
-				v.list.Add(place+"/split", fmt.Sprintf("%s cannot be divided like this", k.ID), "use one of its splits, or add it to them")
+				v.list.Add(place+"/split", fact.Of(NoSuchSplit, k.ID))
 			}
 		}
 	}
@@ -257,19 +257,19 @@ func (v *validator) rules() {
 func (v *validator) condition(place string, c Condition) {
 	switch {
 	case btoi(c.Socket != "")+btoi(c.Setting != "")+btoi(c.Processor != "") != 1:
-		v.list.Add(place, "a condition asks about a socket, a setting or the processor", "give socket with holds, or setting with is, or processor")
+		v.list.Add(place, fact.Of(ConditionOfNothing))
 	case c.Processor != "" && v.sheet.Processor(c.Processor) == nil:
-		v.list.Add(place+"/processor", fmt.Sprintf("no processor is named %q", c.Processor), "name a processor of this sheet")
+		v.list.Add(place+"/processor", fact.Of(NoProcessorIsNamed, c.Processor))
 	case c.Socket != "" && v.sheet.Socket(c.Socket) == nil:
-		v.list.Add(place+"/socket", fmt.Sprintf("no socket is named %q", c.Socket), "name a socket of this sheet")
+		v.list.Add(place+"/socket", fact.Of(NoSocketIsNamed, c.Socket))
 	case c.Socket != "" && c.Holds == "":
-		v.list.Add(place, "what the socket holds is missing", "add holds: anything, pcie or sata")
+		v.list.Add(place, fact.Of(HoldsMissing))
 	case c.Setting != "":
 		s := v.sheet.Setting(c.Setting)
 		if s == nil {
-			v.list.Add(place+"/setting", fmt.Sprintf("no setting is named %q", c.Setting), "name a setting of this sheet")
+			v.list.Add(place+"/setting", fact.Of(NoSettingIsNamed, c.Setting))
 		} else if !slices.ContainsFunc(s.Options, func(o Option) bool { return o.Value == c.Is }) {
-			v.list.Add(place+"/is", fmt.Sprintf("%q is not an option of %s", c.Is, s.ID), "use the value of an option")
+			v.list.Add(place+"/is", fact.Of(NoOption, c.Is, s.ID))
 		}
 	}
 }
@@ -285,7 +285,7 @@ func (v *validator) memory() {
 	for i, f := range v.sheet.Memory.Fill {
 		for j, id := range f.Slots {
 			if k := v.sheet.Socket(id); k == nil || !k.Kind.Memory() {
-				v.list.Add("/memory"+at("fill", i, "slots/"+strconv.Itoa(j)), fmt.Sprintf("no memory slot is named %q", id), "name a memory slot of this sheet")
+				v.list.Add("/memory"+at("fill", i, "slots/"+strconv.Itoa(j)), fact.Of(NoMemorySlotIsNamed, id))
 			}
 		}
 	}
@@ -294,10 +294,10 @@ func (v *validator) memory() {
 		Limit
 	}{{"module", v.sheet.Memory.Module}, {"total", v.sheet.Memory.Total}} {
 		if l.ProvenBytes.Known() && l.StatedBytes.Known() && l.ProvenBytes <= l.StatedBytes {
-			v.list.Add("/memory/"+l.name+"/provenBytes", "no more was proven than is stated", "leave it out")
+			v.list.Add("/memory/"+l.name+"/provenBytes", fact.Of(ProvenNotMore))
 		}
 		if l.ProvenBytes.Known() && l.ProvenBy == "" {
-			v.list.Add("/memory/"+l.name, "the proof is not named", "add provenBy: the job that showed it")
+			v.list.Add("/memory/"+l.name, fact.Of(ProofNotNamed))
 		}
 	}
 }

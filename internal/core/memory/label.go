@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/quantity"
 )
 
@@ -85,7 +86,7 @@ func ParseLabel(s string) (Label, error) {
 		l.CL = ddr5CL[l.MTps][l.Bin]
 		return l, err
 	}
-	return Label{}, fmt.Errorf("%q is no module label: it looks like 16GB 2Rx8 PC3L-12800S-11-11-F3 or 1Rx8 PC4-2666V-SA2-11", s)
+	return Label{}, fact.Err(NoModuleLabel, s)
 }
 
 func number(s string) int {
@@ -109,11 +110,11 @@ func ranks(pkg, stack, each string) int {
 func (l Label) finish(s string, speed int, module string) (Label, error) {
 	r, ok := Speed(l.Generation, speed)
 	if !ok {
-		return Label{}, fmt.Errorf("%q: %s has no speed %d", s, l.Generation, speed)
+		return Label{}, fact.Err(HasNoSpeed, s, l.Generation, int(speed))
 	}
 	l.MTps, l.module = r.Label, module
 	if l.Ranks < 1 {
-		return Label{}, fmt.Errorf("%q: a module has at least one rank", s)
+		return Label{}, fact.Err(NoRanks, s)
 	}
 	if k, known := moduleTypes[module]; known {
 		l.Form, l.ECC, l.Registered = k.form, k.ecc, k.registered

@@ -4,11 +4,11 @@ package memory
 // module names shops use, and other spellings in circulation.
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/quantity"
 )
 
@@ -88,17 +88,17 @@ func Code(s string) ([]Rated, error) {
 			rest = strings.TrimLeft(strings.TrimLeft(rest, "LU"), "- ")
 			n, err := strconv.Atoi(strings.TrimRight(rest, "ABCDEFGHIJKLMNOPQRSTUVWXYZ"))
 			if err != nil {
-				return nil, fmt.Errorf("%q names a family and no speed", s)
+				return nil, fact.Err(FamilyOnly, s)
 			}
 			if r, ok := Speed(g, n); ok {
 				return []Rated{r}, nil
 			}
-			return nil, fmt.Errorf("%q: %s has no speed near %d", s, g, n)
+			return nil, fact.Err(HasNoSpeedNear, s, g, int(n))
 		}
 	}
 	n, err := strconv.Atoi(t)
 	if err != nil {
-		return nil, fmt.Errorf("%q is no module code: write it like PC4-21300, DDR5-5600 or 12800", s)
+		return nil, fact.Err(NoModuleCode, s)
 	}
 	var out []Rated
 	for _, g := range []Generation{DDR2, DDR3, DDR4, DDR5} {
@@ -107,7 +107,7 @@ func Code(s string) ([]Rated, error) {
 		}
 	}
 	if out == nil {
-		return nil, fmt.Errorf("%q is near no memory speed", s)
+		return nil, fact.Err(NearNoSpeed, s)
 	}
 	return out, nil
 }

@@ -5,9 +5,9 @@ package part
 // that of an M.2 card.
 
 import (
-	"fmt"
 	"strconv"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
@@ -136,24 +136,24 @@ func (c *Card) describe() string {
 func (c *Card) validate() problem.List {
 	var l problem.List
 	if c.M2 != nil && c.Connector.Known() {
-		l.Add("/connectorLanes", "an M.2 adapter has no edge for a slot", "remove connectorLanes or m2")
+		l.Add("/connectorLanes", fact.Of(AdapterWithoutEdge))
 	}
 	if c.M2 != nil && c.Lanes > c.M2.MaxLanes() {
-		l.Add("/lanes", "an edge notched at "+Keys(c.M2.Keys)+" has at most "+c.M2.MaxLanes().String(), "check the notches and the width")
+		l.Add("/lanes", fact.Of(EdgeNotchedAt, Keys(c.M2.Keys), c.M2.MaxLanes()))
 	}
 	if c.Carrier != nil {
 		for i, p := range c.Carrier.Positions {
 			at := "/carrier/positions/" + strconv.Itoa(i)
 			if p.Takes == TakesSATA && !c.Carrier.Switch {
-				l.Add(at+"/takes", "SATA ports come from a controller chip", "set switch, for the ports share the card's link")
+				l.Add(at+"/takes", fact.Of(PortsNeedController))
 			}
 			if p.Takes != TakesSATA && !p.Lanes.Known() {
-				l.Add(at+"/lanes", "how many lanes it has is missing", "give lanes, such as 4")
+				l.Add(at+"/lanes", fact.Of(LanesMissing))
 			}
 		}
 	}
 	if c.Connector.Known() && c.Lanes > c.Connector {
-		l.Add("/lanes", fmt.Sprintf("an edge %s long carries no %s", c.Connector, c.Lanes), "lanes is the wiring, connectorLanes the length of the edge")
+		l.Add("/lanes", fact.Of(EdgeTooShort, c.Connector, c.Lanes))
 	}
 	if c.Carrier == nil || c.Carrier.Switch {
 		return l
@@ -162,10 +162,10 @@ func (c *Card) validate() problem.List {
 	for i, p := range c.Carrier.Positions {
 		at := "/carrier/positions/" + strconv.Itoa(i)
 		if c.Lanes.Known() && p.FirstLane+int(p.Lanes) > int(c.Lanes) {
-			l.Add(at+"/firstLane", fmt.Sprintf("lanes %d to %d are not on a card of %s", p.FirstLane, p.FirstLane+int(p.Lanes)-1, c.Lanes), "check firstLane and lanes")
+			l.Add(at+"/firstLane", fact.Of(LanesBeyondCard, int(p.FirstLane), int(p.FirstLane+int(p.Lanes)-1), c.Lanes))
 		}
 		if p.FirstLane < taken {
-			l.Add(at+"/firstLane", fmt.Sprintf("lane %d is wired to the position before it", p.FirstLane), "give every position lanes of its own, in rising order")
+			l.Add(at+"/firstLane", fact.Of(LaneTaken, int(p.FirstLane)))
 		}
 		taken = p.FirstLane + int(p.Lanes)
 	}

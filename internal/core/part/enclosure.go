@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
@@ -39,7 +40,7 @@ func (e *Enclosure) validate() problem.List {
 	var l problem.List
 	for i := range e.Positions {
 		if e.Positions[i].Takes == TakesSlot {
-			l.Add("/positions/"+strconv.Itoa(i)+"/takes", "a USB box has no PCIe slot", "write m2, sata or u2")
+			l.Add("/positions/"+strconv.Itoa(i)+"/takes", fact.Of(BoxWithoutSlot))
 		}
 	}
 	return l

@@ -6,6 +6,7 @@ package part
 import (
 	"strconv"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
 )
@@ -105,10 +106,10 @@ func (f *Fitting) describe() string {
 func (f *Fitting) validate() problem.List {
 	var l problem.List
 	if f.Kind == PowerAdapter && (f.From == "" || f.To == "") {
-		l.Add("", "a power adapter goes from one plug to another", "give from and to")
+		l.Add("", fact.Of(AdapterWithoutEnds))
 	}
 	if f.Kind == Screws && f.Thread == "" {
-		l.Add("", "which thread the screws have is missing", "give thread: M3 or 6-32")
+		l.Add("", fact.Of(ThreadMissing))
 	}
 	return l
 }

@@ -8,12 +8,12 @@
 package part
 
 import (
-	"fmt"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/problem"
@@ -36,7 +36,7 @@ var idPattern = regexp.MustCompile(`^[a-z0-9][a-z0-9._-]*$`)
 // Check says what is wrong with an id, nil if nothing is.
 func (id ID) Check() error {
 	if len(id) > 60 || !idPattern.MatchString(string(id)) {
-		return fmt.Errorf("%q is no id: write up to 60 small letters, digits, dots, dashes and underscores, a letter or digit first", string(id))
+		return fact.Err(NoID, string(id))
 	}
 	return nil
 }
@@ -302,7 +302,7 @@ func (p *Part) Validate() problem.List {
 		}
 	}
 	if given != 1 {
-		l.Add("", "a part is one of drive, module, card, enclosure and fitting", "give exactly one of them")
+		l.Add("", fact.Of(OneOfTheKinds))
 	}
 	if p.Card != nil {
 		l = append(l, p.Card.validate().Under("/card")...)
@@ -315,22 +315,22 @@ func (p *Part) Validate() problem.List {
 	}
 	if d := p.Drive; d != nil {
 		if d.Form == FormM2 && d.M2 == nil {
-			l.Add("/drive", "an M.2 drive needs its m2 facts", "add m2 with keys and lengthMM, as far as known")
+			l.Add("/drive", fact.Of(NeedsM2Facts))
 		}
 		if d.Form != FormM2 && d.M2 != nil {
-			l.Add("/drive/m2", "only a drive of form m2 has these", "remove m2 or set form to m2")
+			l.Add("/drive/m2", fact.Of(OnlyM2HasThese))
 		}
 		if (d.Form == Form2i5 || d.Form == Form3i5) && d.Protocol == link.PCIe {
-			l.Add("/drive/protocol", "a 2.5 or 3.5-inch drive over PCIe has the U.2 connector", "set form to u2")
+			l.Add("/drive/protocol", fact.Of(BoxOverPCIe))
 		}
 		if d.Protocol == link.USB {
-			l.Add("/drive/protocol", "a drive speaks PCIe or SATA; what plugs into a USB port is an enclosure", "describe the box as an enclosure and the drive in it by itself")
+			l.Add("/drive/protocol", fact.Of(USBIsEnclosure))
 		}
 		if d.M2 != nil && d.Protocol == link.PCIe && d.Lanes > d.M2.MaxLanes() {
-			l.Add("/drive/lanes", "a card notched at "+Keys(d.M2.Keys)+" has at most "+d.M2.MaxLanes().String(), "check the notches and the width: the notch at B takes the contacts of lanes 2 and 3")
+			l.Add("/drive/lanes", fact.Of(NotchBoundsLanes, Keys(d.M2.Keys), d.M2.MaxLanes()))
 		}
 		if d.Protocol == link.SATA && d.Gen > 3 {
-			l.Add("/drive/gen", "SATA has generations 1 to 3", "write 3 for 6 Gb/s")
+			l.Add("/drive/gen", fact.Of(SATAGenerations))
 		}
 	}
 	return l

@@ -4,12 +4,12 @@ package part
 // writes it.
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/problem"
@@ -36,14 +36,14 @@ type Shorthand struct {
 func ReadWords(text string) (Shorthand, problem.List) {
 	got, err := ParseShorthand(text)
 	if err != nil {
-		return got, problem.List{{Says: err.Error()}}
+		return got, problem.List{{Fact: fact.From(err)}}
 	}
 	var list problem.List
 	for _, a := range got.Asks {
-		list.Add("", a.About+"? it could be "+strings.Join(a.Choices, " or "), "add one of these words")
+		list.Add("", fact.Of(CouldBe, a.About, strings.Join(a.Choices, " or ")))
 	}
 	for _, p := range got.Part.Validate() {
-		list.Add("", p.Says, p.Cure)
+		list.Add("", p.Fact)
 	}
 	return got, list
 }
@@ -60,7 +60,7 @@ func ParseShorthand(text string) (Shorthand, error) {
 	}
 	words := strings.Fields(strings.NewReplacer(",", " ", ";", " ", "·", " ").Replace(text))
 	if len(words) == 0 {
-		return Shorthand{}, fmt.Errorf("nothing was typed: write for example 2x16 DDR4-3200 or 1TB nvme 2280 gen4 x4")
+		return Shorthand{}, fact.Err(NothingTyped)
 	}
 	for i := 0; i < len(words); i++ {
 		w := words[i]
@@ -282,7 +282,7 @@ func (r *reader) word(word string) error {
 	if isNumber(strings.TrimRight(w, "GMTIB")) {
 		return r.capacity(word, w)
 	}
-	return fmt.Errorf("%q means nothing here: leave it out, or write sizes (16GB, 1TB), kinds (DDR4-3200, SODIMM, nvme, sata, 2280, 2.5, 3.5), gen4, x4, 1s, ECC", word)
+	return fact.Err(MeansNothing, word)
 }
 
 // code takes a speed name; the family alone is a word too.
@@ -317,7 +317,7 @@ func (r *reader) capacity(word, w string) error {
 		}
 	}
 	if r.size != "" {
-		return fmt.Errorf("%q is a second size, after %q: write one size for each part", word, r.size)
+		return fact.Err(SecondSize, word, r.size)
 	}
 	r.size = w
 	return nil
@@ -326,13 +326,13 @@ func (r *reader) capacity(word, w string) error {
 // settle gives sizes and bare speeds their meaning once all words are known.
 func (r *reader) settle() error {
 	if r.isM2 && r.drive.Protocol != link.SATA && r.drive.Lanes > r.m2.MaxLanes() {
-		return fmt.Errorf("a card notched at %s has at most %s: one of the two words is wrong", Keys(r.m2.Keys), r.m2.MaxLanes())
+		return fact.Err(NotchAgainstWidth, Keys(r.m2.Keys), r.m2.MaxLanes())
 	}
 	if r.isM2 && r.drive.Form != "" {
-		return fmt.Errorf("some words say M.2 and some say %s: write one form", r.drive.Form)
+		return fact.Err(WordsOfTwoForms, r.drive.Form)
 	}
 	if r.isMod && r.isDrv {
-		return fmt.Errorf("some words say memory and some say drive: write one part at a time")
+		return fact.Err(WordsOfTwoKinds)
 	}
 	switch {
 	case len(r.speed) == 1:

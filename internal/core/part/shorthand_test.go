@@ -53,19 +53,19 @@ func TestParseShorthand(t *testing.T) {
 		}
 	}
 	for text, want := range map[string]string{
-		"":                  "nothing was typed",
-		"16GB banana":       `"banana" means nothing here`,
-		"16GB 32GB ddr4":    `"32GB" is a second size`,
-		"nvme ddr4":         "some words say memory and some say drive",
-		"2.5 2280":          "some words say M.2 and some say 2.5-inch",
-		"DDR4-99":           "DDR4 has no speed near 99",
-		"nvme b+m x4":       "a card notched at B and M has at most x2",
-		"2280-D9-M":         `"2280-D9-M" means nothing here`,
-		"2280-S1-M-M":       `"2280-S1-M-M" means nothing here`,
-		"a+a nvme":          `"a+a" means nothing here`,
-		"gen9 nvme":         `"gen9" means nothing here`,
-		"0x16 ddr4":         `"0x16" means nothing here`,
-		"99999999999TB hdd": "is more than any drive holds",
+		"":                  "part/nothing-typed",
+		"16GB banana":       "part/means-nothing banana",
+		"16GB 32GB ddr4":    "part/second-size 32GB 16GB",
+		"nvme ddr4":         "part/words-of-two-kinds",
+		"2.5 2280":          "part/words-of-two-forms 2.5-inch",
+		"DDR4-99":           "memory/has-no-speed-near DDR4-99 DDR4 99",
+		"nvme b+m x4":       "part/notch-against-width B and M x2",
+		"2280-D9-M":         "part/means-nothing 2280-D9-M",
+		"2280-S1-M-M":       "part/means-nothing 2280-S1-M-M",
+		"a+a nvme":          "part/means-nothing a+a",
+		"gen9 nvme":         "part/means-nothing gen9",
+		"0x16 ddr4":         "part/means-nothing 0x16",
+		"99999999999TB hdd": "quantity/more-than-any-drive 99999999999TB",
 	} {
 		if got, err := ParseShorthand(text); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%q: %+v, %v; want %q", text, got, err, want)

@@ -8,26 +8,31 @@ import (
 	"deepbay/internal/core/fact"
 )
 
-// Problem is one thing that keeps a document from being used.
+// Problem is one thing that keeps a document from being used. What is wrong is a fact;
+// say fills in the words, which is what programs and people are shown.
 type Problem struct {
 	Pointer string `json:"pointer"` // RFC 6901, "" is the whole document
 	Says    string `json:"says"`    // what is wrong, one sentence without the place
 	Cure    string `json:"cure,omitempty"`
 
-	Fact fact.Fact `json:"-"` // what is wrong where it is a fact: say puts it into Says
+	Fact   fact.Fact `json:"-"`
+	Worded bool      `json:"-"` // Says and Cure are the words of say
 }
 
-// String prints place, fault and cure on one line.
+// String prints place, fault and cure on one line; before it is worded, its fact.
 func (p Problem) String() string {
 	at := p.Pointer
 	if at == "" {
 		at = "/"
 	}
-	s := at + ": " + p.Says
-	if p.Cure != "" {
-		s += "; " + p.Cure
+	says := p.Says
+	if says == "" {
+		says = p.Fact.String()
 	}
-	return s
+	if p.Cure != "" {
+		says += "; " + p.Cure
+	}
+	return at + ": " + says
 }
 
 // List is all that is wrong. A List is an error; an empty one is not.
@@ -51,13 +56,14 @@ func (l List) Err() error {
 }
 
 // Add appends one problem.
-func (l *List) Add(pointer, says, cure string) {
-	*l = append(*l, Problem{Pointer: pointer, Says: says, Cure: cure})
+func (l *List) Add(pointer string, f fact.Fact) {
+	*l = append(*l, Problem{Pointer: pointer, Fact: f})
 }
 
-// Fault appends one problem that is a fact.
-func (l *List) Fault(pointer string, f fact.Fact, cure string) {
-	*l = append(*l, Problem{Pointer: pointer, Fact: f, Cure: cure})
+// Say appends one problem in words, for those outside the core who have them from
+// elsewhere, such as a schema.
+func (l *List) Say(pointer, says, cure string) {
+	*l = append(*l, Problem{Pointer: pointer, Says: says, Cure: cure})
 }
 
 // Under returns the problems with prefix put before each pointer.

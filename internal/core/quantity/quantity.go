@@ -11,10 +11,11 @@
 package quantity
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 	"strings"
+
+	"deepbay/internal/core/fact"
 )
 
 // Bytes is a capacity in bytes. Zero is "not stated".
@@ -126,7 +127,7 @@ func parseBytes(s string, binary bool) (Bytes, error) {
 	number, name := strings.ReplaceAll(t[:i], ",", ""), strings.ToUpper(strings.TrimSpace(t[i:]))
 	v, err := strconv.ParseFloat(number, 64)
 	if err != nil || v <= 0 {
-		return 0, fmt.Errorf("%q is not a capacity: write a number above 0 and a unit, such as 16 GiB or 500 GB", s)
+		return 0, fact.Err(NoCapacity, s)
 	}
 	decimal := map[string]Bytes{"": 1, "B": 1, "BYTES": 1, "KB": KB, "MB": MB, "GB": GB, "TB": TB}
 	two := map[string]Bytes{"KB": KiB, "MB": MiB, "GB": GiB, "TB": TiB, "KIB": KiB, "MIB": MiB, "GIB": GiB, "TIB": TiB, "G": GiB, "M": MiB}
@@ -135,14 +136,14 @@ func parseBytes(s string, binary bool) (Bytes, error) {
 		factor, ok = b, true
 	}
 	if !ok {
-		return 0, fmt.Errorf("%q: the unit %q is not known: use KB, MB, GB, TB or KiB, MiB, GiB, TiB", s, t[i:])
+		return 0, fact.Err(UnknownUnit, s, t[i:])
 	}
 	bytes := v * float64(factor)
 	if bytes < 0.5 {
-		return 0, fmt.Errorf("%q is less than a byte", s)
+		return 0, fact.Err(LessThanAByte, s)
 	}
 	if bytes > float64(1<<62) {
-		return 0, fmt.Errorf("%q is more than any drive holds", s)
+		return 0, fact.Err(MoreThanAnyDrive, s)
 	}
 	return Bytes(math.Round(bytes)), nil
 }
@@ -289,7 +290,7 @@ func (a *Answer) UnmarshalJSON(b []byte) error {
 	case "null":
 		*a = Unknown
 	default:
-		return fmt.Errorf("%s is not true, false or left out", b)
+		return fact.Err(NoAnswer, b)
 	}
 	return nil
 }

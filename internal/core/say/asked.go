@@ -14,6 +14,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/shelf"
 )
 
 // Figure is one number or name of an answer with what it is.
@@ -65,25 +66,29 @@ func (l Language) Cannot(err error) Reply {
 func (l Language) Error(err error) Text {
 	v := In(l, &nobody)
 	var many ask.TooMany
-	var unread interface{ Said() fact.Fact }
-	switch {
-	case errors.As(err, &many):
+	if errors.As(err, &many) {
 		return v.Fact(many.Fact)
-	case errors.As(err, &unread):
-		return v.Fact(unread.Said())
+	}
+	if f := fact.From(err); f.Is() {
+		return v.Fact(f)
 	}
 	return v.text(err.Error())
 }
 
-// Problems puts into words what is wrong, seen by a voice that knows the names.
+// Problems puts into words what is wrong, seen by a voice that knows the names. What is
+// worded stays as it is.
 func (v *Voice) Problems(list problem.List) problem.List {
 	out := slices.Clone(list)
 	for i := range out {
 		p := &out[i]
-		if p.Fact.Is() {
-			p.Says = v.words(p.Fact)
+		switch {
+		case p.Fact.Is():
+			p.Says, p.Cure = v.Fact(p.Fact).s, v.text(v.fill(cures[p.Fact.Code], p.Fact.Args)).s
+			p.Fact = fact.Fact{}
+		case !p.Worded: // from outside the core
+			p.Says, p.Cure = v.text(p.Says).s, v.text(p.Cure).s
 		}
-		p.Says, p.Cure = v.text(p.Says).s, v.text(p.Cure).s
+		p.Worded = true
 	}
 	return out
 }
@@ -97,8 +102,30 @@ func (v *Voice) Err(err error) error {
 	return err
 }
 
+// Err is an error with its words: problems, or the fact behind it.
+func (l Language) Err(err error) error {
+	var list problem.List
+	if errors.As(err, &list) {
+		return l.Problems(list)
+	}
+	if f := fact.From(err); f.Is() {
+		return errors.New(l.Error(err).s)
+	}
+	return err
+}
+
 // Problems words what is wrong with a document of which nothing else is known.
 func (l Language) Problems(list problem.List) problem.List { return In(l, &nobody).Problems(list) }
+
+// Rows words what is wrong with the rows of a list.
+func (l Language) Rows(rows []shelf.RowProblem) []shelf.RowProblem {
+	v := In(l, &nobody)
+	out := slices.Clone(rows)
+	for i := range out {
+		out[i].Says = v.Fact(out[i].Fact).s
+	}
+	return out
+}
 
 // Population words how modules spread over a machine's slots.
 func (l Language) Population(p *ask.Populated) Reply {

@@ -92,7 +92,7 @@ func (v *Voice) facts(list []fact.Fact) []Text {
 }
 
 // sentences is what every code says.
-var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords)
+var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords)
 
 func join(rooms ...map[fact.Code]string) map[fact.Code]string {
 	out := map[fact.Code]string{}
@@ -114,6 +114,11 @@ func (v *Voice) words(f fact.Fact) string {
 	if !ok {
 		return string(f.Code) // a test sees to it that this does not happen
 	}
+	return v.fill(s, f.Args)
+}
+
+// fill puts values into a sentence.
+func (v *Voice) fill(s string, args []any) string {
 	var b strings.Builder
 	for {
 		before, rest, found := strings.Cut(s, "{")
@@ -123,8 +128,8 @@ func (v *Voice) words(f fact.Fact) string {
 		}
 		place, after, _ := strings.Cut(rest, "}")
 		number, verb, _ := strings.Cut(place, ":")
-		if i, err := strconv.Atoi(number); err == nil && i < len(f.Args) {
-			b.WriteString(v.arg(f.Args[i], verb))
+		if i, err := strconv.Atoi(number); err == nil && i < len(args) {
+			b.WriteString(v.arg(args[i], verb))
 		}
 		s = after
 	}
@@ -132,6 +137,9 @@ func (v *Voice) words(f fact.Fact) string {
 
 // arg prints one value of a fact.
 func (v *Voice) arg(x any, verb string) string {
+	if verb == "quoted" {
+		return strconv.Quote(fmt.Sprint(x))
+	}
 	switch a := x.(type) {
 	case fact.Fact:
 		return v.words(a)
@@ -146,8 +154,6 @@ func (v *Voice) arg(x any, verb string) string {
 		switch {
 		case verb == "from" && a != "":
 			return ", on " + string(a)
-		case verb == "quoted":
-			return strconv.Quote(string(a))
 		}
 		return string(a)
 	case int:
@@ -172,9 +178,6 @@ func (v *Voice) arg(x any, verb string) string {
 	case rig.Ask:
 		return v.asked(a)
 	case job.Typed:
-		if verb == "quoted" {
-			return strconv.Quote(string(a))
-		}
 		return string(a)
 	case []fact.Fact:
 		between := ", "

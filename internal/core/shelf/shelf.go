@@ -3,6 +3,7 @@
 package shelf
 
 import (
+	"cmp"
 	"encoding/csv"
 	"errors"
 	"fmt"
@@ -10,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/part"
 )
 
@@ -42,12 +44,12 @@ func ParseCents(s string) (Cents, error) {
 	whole, frac, _ := strings.Cut(strings.TrimSpace(s), ".")
 	n, err := strconv.ParseInt(whole, 10, 40)
 	if err != nil || n < 0 || len(frac) > 2 {
-		return 0, fmt.Errorf("%q is not a price: write it like 42.50", s)
+		return 0, fact.Err(NoPrice, s)
 	}
 	f := int64(0)
 	if frac != "" {
 		if f, err = strconv.ParseInt((frac + "0")[:2], 10, 16); err != nil || f < 0 {
-			return 0, fmt.Errorf("%q is not a price: write it like 42.50", s)
+			return 0, fact.Err(NoPrice, s)
 		}
 	}
 	return Cents(n*100 + f), nil
@@ -70,11 +72,15 @@ var columns = []string{"id", "name", "number", "shorthand", "count", "price", "c
 type RowProblem struct {
 	Line   int    `json:"line"`   // of the file, the first is 1
 	Column string `json:"column"` // by its head
-	Says   string `json:"says"`
+	Says   string `json:"says"`   // filled in by say
+
+	Fact fact.Fact `json:"-"`
 }
 
 // Error prints line, column and fault.
-func (p RowProblem) Error() string { return fmt.Sprintf("line %d, %s: %s", p.Line, p.Column, p.Says) }
+func (p RowProblem) Error() string {
+	return fmt.Sprintf("line %d, %s: %s", p.Line, p.Column, cmp.Or(p.Says, p.Fact.String()))
+}
 
 // WriteCSV writes entries with a head line.
 func WriteCSV(w io.Writer, entries []Stock) error {
@@ -100,7 +106,7 @@ func ReadCSV(r io.Reader, known func(part.ID) (part.Part, bool)) ([]Stock, []Row
 	c.FieldsPerRecord = -1
 	head, err := c.Read()
 	if err != nil {
-		return nil, nil, fmt.Errorf("the file has no head line: its first line names the columns %s", strings.Join(columns, ","))
+		return nil, nil, fact.Err(NoHeadLine, strings.Join(columns, ","))
 	}
 	at := map[string]int{}
 	for i, name := range head {
@@ -108,7 +114,7 @@ func ReadCSV(r io.Reader, known func(part.ID) (part.Part, bool)) ([]Stock, []Row
 	}
 	for _, need := range []string{"id", "count"} {
 		if _, ok := at[need]; !ok {
-			return nil, nil, fmt.Errorf("the head line has no column %q: it names %s", need, strings.Join(columns, ","))
+			return nil, nil, fact.Err(NoColumn, need, strings.Join(columns, ","))
 		}
 	}
 	entries, problems := []Stock{}, []RowProblem{}
@@ -123,7 +129,7 @@ func ReadCSV(r io.Reader, known func(part.ID) (part.Part, bool)) ([]Stock, []Row
 			if errors.As(err, &p) {
 				line = p.Line
 			}
-			problems = append(problems, RowProblem{line, "", "not CSV: " + err.Error()})
+			problems = append(problems, RowProblem{Line: line, Fact: fact.Of(NotCSV, err.Error())})
 			return entries, problems, nil // what follows cannot be told apart any more
 		}
 		line, _ := c.FieldPos(0)
@@ -145,7 +151,9 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 		}
 		return ""
 	}
-	bad := func(column, says string) { wrong = append(wrong, RowProblem{line, column, says}) }
+	bad := func(column string, why fact.Fact) {
+		wrong = append(wrong, RowProblem{Line: line, Column: column, Fact: why})
+	}
 
 	id := part.ID(field("id"))
 	old, isKnown := known(id)
@@ -153,7 +161,7 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 	case text != "":
 		s, list := part.ReadWords(text)
 		if len(list) > 0 {
-			bad("shorthand", list[0].Says)
+			bad("shorthand", list[0].Fact)
 			break
 		}
 		e.Part = s.Part
@@ -163,11 +171,11 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 	case isKnown:
 		e.Part = old
 	default:
-		bad("shorthand", "is empty, and no part on the shelf is named "+strconv.Quote(string(id)))
+		bad("shorthand", fact.Of(NoSuchPart, id))
 	}
 	if id != "" {
 		if err := id.Check(); err != nil {
-			bad("id", err.Error())
+			bad("id", fact.From(err))
 		}
 		e.Part.ID = id
 	}
@@ -179,24 +187,24 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 	}
 	for _, p := range e.Part.Validate() {
 		if len(wrong) == 0 {
-			bad("shorthand", p.Says)
+			bad("shorthand", p.Fact)
 		}
 	}
 	n, err := strconv.Atoi(field("count"))
 	if err != nil || n < 0 || n > 100_000 {
-		bad("count", fmt.Sprintf("%q is not a count from 0 to 100000", field("count")))
+		bad("count", fact.Of(NoCount, field("count")))
 	}
 	e.Count = n
 	if text := field("price"); text != "" {
 		if e.Price, err = ParseCents(text); err != nil {
-			bad("price", err.Error())
+			bad("price", fact.From(err))
 		}
 	}
 	switch c := Grade(strings.ToLower(field("condition"))); c {
 	case "", New, Used, Tested:
 		e.Condition = c
 	default:
-		bad("condition", fmt.Sprintf("%q is not new, used or tested", field("condition")))
+		bad("condition", fact.Of(NoCondition, field("condition")))
 	}
 	e.Serials = strings.Fields(field("serials"))
 	return e, wrong

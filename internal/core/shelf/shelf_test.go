@@ -2,6 +2,7 @@ package shelf_test
 
 import (
 	"bytes"
+	"deepbay/internal/core/say"
 	"reflect"
 	"strings"
 	"testing"
@@ -70,7 +71,7 @@ func TestCSVProblems(t *testing.T) {
 	for _, e := range got {
 		taken = append(taken, string(e.Part.ID)+" "+e.Price.String())
 	}
-	for _, p := range problems {
+	for _, p := range say.Plain.Rows(problems) {
 		wrong = append(wrong, p.Error())
 	}
 	if s := strings.Join(taken, ", "); s != "a 89.50, raft-4 , d " {
@@ -87,7 +88,7 @@ func TestCSVProblems(t *testing.T) {
 		}
 	}
 	for text, want := range map[string]string{"": "no head line", "name,price\n": `no column "id"`} {
-		if _, _, err := shelf.ReadCSV(strings.NewReader(text), known(t)); err == nil || !strings.Contains(err.Error(), want) {
+		if _, _, err := shelf.ReadCSV(strings.NewReader(text), known(t)); err == nil || !strings.Contains(say.Plain.Err(err).Error(), want) {
 			t.Errorf("%q: %v", text, err)
 		}
 	}
@@ -106,7 +107,7 @@ func FuzzReadCSV(f *testing.F) {
 			return
 		}
 		for _, p := range problems {
-			if p.Says == "" || p.Line < 1 {
+			if !p.Fact.Is() || p.Line < 1 {
 				t.Fatalf("%q: a problem without a place: %+v", text, p)
 			}
 		}

@@ -1639,7 +1639,7 @@ export interface ProblemDoc {
 	sheet?: SheetNow;
 }
 /**
- * Problem is one thing that keeps a document from being used.
+ * Problem is one thing that keeps a document from being used. What is wrong is a fact; say fills in the words, which is what programs and people are shown.
  */
 export interface Problem {
 	/**
@@ -1974,6 +1974,9 @@ export interface RowProblem {
 	 * by its head
 	 */
 	column: string;
+	/**
+	 * filled in by say
+	 */
 	says: string;
 }
 /**

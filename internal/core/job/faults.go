@@ -1,0 +1,37 @@
+package job
+
+import "deepbay/internal/core/fact"
+
+// This file lists the codes of what can be wrong. Each has its words in say.
+
+// What can be wrong, by name.
+const (
+	OnItself           fact.Code = "job/on-itself"
+	HoldsAnother       fact.Code = "job/holds-another"
+	ThereAlready       fact.Code = "job/there-already"
+	InTwoPlaces        fact.Code = "job/in-two-places"
+	InNoSocket         fact.Code = "job/in-no-socket"
+	NoSuchChange       fact.Code = "job/no-such-change"
+	NoSuchCriterion    fact.Code = "job/no-such-criterion"
+	NoOption           fact.Code = "job/no-option"
+	NoDifference       fact.Code = "job/no-difference"
+	MovesNothing       fact.Code = "job/moves-nothing"
+	ItemNamedTwice     fact.Code = "job/item-named-twice"
+	PartNamedTwice     fact.Code = "job/part-named-twice"
+	NoItemIsNamed      fact.Code = "job/no-item-is-named"
+	NoSuchLine         fact.Code = "job/no-such-line"
+	NoMove             fact.Code = "job/no-move"
+	NoPartIsNamed      fact.Code = "job/no-part-is-named"
+	NoPart             fact.Code = "job/no-part"
+	NoProcessorIsNamed fact.Code = "job/no-processor-is-named"
+	NoReason           fact.Code = "job/no-reason"
+	NoSettingIsNamed   fact.Code = "job/no-setting-is-named"
+	NoSocketIsNamed    fact.Code = "job/no-socket-is-named"
+	NoSocket           fact.Code = "job/no-socket"
+	NoWish             fact.Code = "job/no-wish"
+	JobIsClosed        fact.Code = "job/job-is-closed"
+	JobIsOpen          fact.Code = "job/job-is-open"
+	NoSuchStep         fact.Code = "job/no-such-step"
+	NotLookedHere      fact.Code = "job/not-looked-here"
+	WhichFact          fact.Code = "job/which-fact"
+)

@@ -1,0 +1,16 @@
+package memory
+
+import "deepbay/internal/core/fact"
+
+// This file lists the codes of what can be wrong. Each has its words in say.
+
+// What can be wrong, by name.
+const (
+	NoRanks        fact.Code = "memory/no-ranks"
+	HasNoSpeed     fact.Code = "memory/has-no-speed"
+	HasNoSpeedNear fact.Code = "memory/has-no-speed-near"
+	NearNoSpeed    fact.Code = "memory/near-no-speed"
+	NoModuleCode   fact.Code = "memory/no-module-code"
+	NoModuleLabel  fact.Code = "memory/no-module-label"
+	FamilyOnly     fact.Code = "memory/family-only"
+)

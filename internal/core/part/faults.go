@@ -1,0 +1,34 @@
+package part
+
+import "deepbay/internal/core/fact"
+
+// This file lists the codes of what can be wrong. Each has its words in say.
+
+// What can be wrong, by name.
+const (
+	BoxOverPCIe         fact.Code = "part/box-over-pcie"
+	NotchBoundsLanes    fact.Code = "part/notch-bounds-lanes"
+	NotchAgainstWidth   fact.Code = "part/notch-against-width"
+	USBIsEnclosure      fact.Code = "part/usbis-enclosure"
+	OneOfTheKinds       fact.Code = "part/one-of-the-kinds"
+	AdapterWithoutEnds  fact.Code = "part/adapter-without-ends"
+	BoxWithoutSlot      fact.Code = "part/box-without-slot"
+	EdgeTooShort        fact.Code = "part/edge-too-short"
+	EdgeNotchedAt       fact.Code = "part/edge-notched-at"
+	AdapterWithoutEdge  fact.Code = "part/adapter-without-edge"
+	NeedsM2Facts        fact.Code = "part/needs-m2facts"
+	LanesMissing        fact.Code = "part/lanes-missing"
+	SecondSize          fact.Code = "part/second-size"
+	NoID                fact.Code = "part/no-id"
+	CouldBe             fact.Code = "part/could-be"
+	LaneTaken           fact.Code = "part/lane-taken"
+	LanesBeyondCard     fact.Code = "part/lanes-beyond-card"
+	MeansNothing        fact.Code = "part/means-nothing"
+	NothingTyped        fact.Code = "part/nothing-typed"
+	OnlyM2HasThese      fact.Code = "part/only-m2has-these"
+	SATAGenerations     fact.Code = "part/satagenerations"
+	PortsNeedController fact.Code = "part/ports-need-controller"
+	WordsOfTwoForms     fact.Code = "part/words-of-two-forms"
+	WordsOfTwoKinds     fact.Code = "part/words-of-two-kinds"
+	ThreadMissing       fact.Code = "part/thread-missing"
+)
