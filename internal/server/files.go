@@ -14,6 +14,8 @@ import (
 	"strings"
 
 	"github.com/gin-gonic/gin"
+
+	"deepbay/internal/core/say"
 )
 
 // files is the built front end with its content security policy.
@@ -21,13 +23,15 @@ type files struct {
 	fs    fs.FS
 	index []byte
 	csp   string
+
+	language say.Language
 }
 
 var inlineScript = regexp.MustCompile(`(?s)<script>(.*?)</script>`)
 
 const notBuilt = `<!doctype html><html lang="en"><title>Deep Bay</title><p>The front end is not built. Run <code>make build</code>.</p></html>`
 
-func newFiles(fsys fs.FS) (*files, error) {
+func newFiles(fsys fs.FS, in say.Language) (*files, error) {
 	index, err := fs.ReadFile(fsys, "index.html")
 	if errors.Is(err, fs.ErrNotExist) {
 		index, err = []byte(notBuilt), nil
@@ -46,7 +50,7 @@ func newFiles(fsys fs.FS) (*files, error) {
 		return nil, err
 	}
 	return &files{fsys, index, "default-src 'self'; " + script +
-		"; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"}, nil
+		"; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'", in}, nil
 }
 
 // serve answers a path of the application: a file if there is one, else the
@@ -54,7 +58,7 @@ func newFiles(fsys fs.FS) (*files, error) {
 // by which an old tab knows that there is a newer build.
 func (f *files) serve(c *gin.Context) {
 	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-		write(c, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
+		write(c, f.language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
 		return
 	}
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
@@ -63,7 +67,7 @@ func (f *files) serve(c *gin.Context) {
 	case err == nil && !info.IsDir() && name != "index.html":
 		f.file(c, name)
 	case strings.HasPrefix(name, "_app/"):
-		write(c, ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: "this file belongs to another build: reload the page"})
+		write(c, f.language, ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: "this file belongs to another build: reload the page"})
 	default:
 		c.Header("Cache-Control", "no-cache")
 		c.Data(http.StatusOK, "text/html; charset=utf-8", f.index)

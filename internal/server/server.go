@@ -78,16 +78,16 @@ const (
 
 // New makes the handler of the whole application.
 func New(o Options) (http.Handler, error) {
-	app, err := newFiles(o.Files)
+	if o.Language == nil {
+		o.Language = say.Plain
+	}
+	app, err := newFiles(o.Files, o.Language)
 	if err != nil {
 		return nil, err
 	}
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
-	if o.Language == nil {
-		o.Language = say.Plain
-	}
 	s := &api{Options: o}
 	r.Use(s.log, s.recover, headers(app.csp))
 	a := r.Group("/api", gzip.Gzip(gzip.DefaultCompression))
@@ -118,11 +118,11 @@ func New(o Options) (http.Handler, error) {
 	a.POST("/files", s.do(s.bringIn))
 	a.GET("/ask/:question", s.do(s.ask))
 	r.NoMethod(func(c *gin.Context) {
-		write(c, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
+		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
 	})
 	r.NoRoute(func(c *gin.Context) {
 		if strings.HasPrefix(c.Request.URL.Path, "/api/") || c.Request.URL.Path == "/api" {
-			write(c, ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: c.Request.URL.Path + " is no part of the API"})
+			write(c, o.Language, ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: c.Request.URL.Path + " is no part of the API"})
 			return
 		}
 		app.serve(c)
@@ -131,14 +131,14 @@ func New(o Options) (http.Handler, error) {
 	// under a name of its own that resolves to loopback.
 	elsewhere := http.NewCrossOriginProtection()
 	elsewhere.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
-		refuse(w, ProblemDoc{Title: "from another site", Status: http.StatusForbidden, Detail: "a page of another site may change nothing here"})
+		refuse(w, o.Language, ProblemDoc{Title: "from another site", Status: http.StatusForbidden, Detail: "a page of another site may change nothing here"})
 	}))
-	return local(elsewhere.Handler(r)), nil
+	return local(o.Language, elsewhere.Handler(r)), nil
 }
 
 // refuse answers before Gin is reached.
-func refuse(w http.ResponseWriter, p ProblemDoc) {
-	body, err := json.Marshal(complete(p))
+func refuse(w http.ResponseWriter, in say.Language, p ProblemDoc) {
+	body, err := json.Marshal(complete(in, p))
 	if err != nil {
 		http.Error(w, p.Detail, p.Status)
 		return
@@ -149,14 +149,14 @@ func refuse(w http.ResponseWriter, p ProblemDoc) {
 }
 
 // local answers only requests addressed to this machine.
-func local(next http.Handler) http.Handler {
+func local(in say.Language, next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		host := r.Host
 		if h, _, err := net.SplitHostPort(host); err == nil {
 			host = h
 		}
 		if !isLoopback(host) {
-			refuse(w, ProblemDoc{Title: "not this server", Status: http.StatusMisdirectedRequest,
+			refuse(w, in, ProblemDoc{Title: "not this server", Status: http.StatusMisdirectedRequest,
 				Detail: fmt.Sprintf("this server answers to localhost only, not to %q", host)})
 			return
 		}
@@ -198,7 +198,7 @@ func (s *api) recover(c *gin.Context) {
 	defer func() {
 		if p := recover(); p != nil {
 			s.Log.Error("panic", "path", c.Request.URL.Path, "panic", fmt.Sprint(p), "stack", string(debug.Stack()))
-			write(c, ProblemDoc{Title: "fault in Deep Bay", Status: http.StatusInternalServerError, Detail: "the request was not carried out; the server's log says more"})
+			write(c, s.Language, ProblemDoc{Title: "fault in Deep Bay", Status: http.StatusInternalServerError, Detail: "the request was not carried out; the server's log says more"})
 		}
 	}()
 	c.Next()
@@ -209,7 +209,7 @@ func (s *api) recover(c *gin.Context) {
 func (s *api) do(f func(*gin.Context) error) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		if err := f(c); err != nil {
-			write(c, s.problem(c, err))
+			write(c, s.Language, s.problem(c, err))
 		}
 	}
 }
@@ -240,16 +240,17 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 	return ProblemDoc{Title: "fault in Deep Bay", Status: http.StatusInternalServerError, Detail: "the request was not carried out; the server's log says more"}
 }
 
-// complete fills in the type that follows from the title.
-func complete(p ProblemDoc) ProblemDoc {
+// complete fills in the type that follows from the title, and says the rest in a language.
+func complete(in say.Language, p ProblemDoc) ProblemDoc {
 	p.Type = "urn:deepbay:problem:" + strings.ReplaceAll(p.Title, " ", "-")
+	p.Title, p.Detail = in(p.Title), in(p.Detail)
 	return p
 }
 
 // write answers with a problem. What is said about the core is worded by then.
-func write(c *gin.Context, p ProblemDoc) {
+func write(c *gin.Context, in say.Language, p ProblemDoc) {
 	c.Header("Content-Type", "application/problem+json")
-	c.AbortWithStatusJSON(p.Status, complete(p))
+	c.AbortWithStatusJSON(p.Status, complete(in, p))
 }
 
 // body reads and checks a request against its definition in the api schema.

@@ -147,7 +147,7 @@ func (s *api) bringCSV(c *gin.Context) error {
 		}
 		out.Taken = len(entries)
 	}
-	out.Says = fmt.Sprintf("%d good rows, %d faults", out.Good, len(wrong))
+	out.Says = s.Language(fmt.Sprintf("%d good rows, %d faults", out.Good, len(wrong)))
 	c.JSON(http.StatusOK, out)
 	return nil
 }

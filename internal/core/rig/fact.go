@@ -94,3 +94,13 @@ const (
 	Fitted      Attr = "processor"
 	SetTo       Attr = "setting" // the value of a setting whose default is not stated
 )
+
+// Values lists the attributes for the formats.
+func (Attr) Values() []string {
+	all := []Attr{Keyed, Posts, RoomBeside, RoomAbove, RoomUnder, RoomCovered, Speaks, PlaceGen, PlaceLanes, SATAPort, USBPort, Long, OpenEnded, Opens, BayTakes, BayHeight, HasLead, HasHolder, RoomForCard, HasSink, HoldsNow, Notched, CardLong, CardWide, CardTall, CardDeep, Protocol, PartGen, PartLanes, PartUSB, DriveTall, Edge, Bracket, ModuleGen, ModuleReg, ModuleTall, ModuleVolt, ModuleSize, ModuleRate, Ranks, OwnSupply, Capacity, BoardMemory, BoardReg, BoardVolt, BoardClock, BoardSpeeds, CaseLong, CaseLow, Feeds3V3, Fitted, SetTo}
+	out := make([]string, len(all))
+	for i, a := range all {
+		out[i] = string(a)
+	}
+	return out
+}

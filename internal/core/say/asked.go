@@ -47,9 +47,18 @@ var nobody = rig.Rig{Sheet: &machine.Sheet{}}
 // Reply words an answer of the slide rule.
 func (l Language) Reply(a *ask.Reply) Reply {
 	v := In(l, &nobody)
-	out := Reply{Says: v.Fact(a.Says), Lines: make([]Figure, len(a.Lines)), Because: v.reasons(a.Because), Asks: filled(a.Asks)}
+	out := Reply{Says: v.Fact(a.Says), Lines: make([]Figure, len(a.Lines)), Because: v.reasons(a.Because), Asks: v.asks(a.Asks)}
 	for i, f := range a.Lines {
 		out.Lines[i] = Figure{v.Fact(f.What), v.Fact(f.Value)}
+	}
+	return out
+}
+
+// asks words what a question leaves open; the choices are words of the trade.
+func (v *Voice) asks(list []part.Ask) []part.Ask {
+	out := filled(slices.Clone(list))
+	for i := range out {
+		out[i].About = v.text(out[i].About).s
 	}
 	return out
 }

@@ -1,0 +1,213 @@
+package server_test
+
+import (
+	"encoding/json"
+	"io"
+	"log/slog"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"deepbay/demo"
+	demoshop "deepbay/demo/shop"
+	"deepbay/docs/schema"
+	"deepbay/internal/layouts"
+	"deepbay/internal/server"
+	"deepbay/internal/store"
+)
+
+// marked is a second, mechanical language: every sentence wrapped in a mark.
+func marked(s string) string { return "⟦" + s + "⟧" }
+
+// TestSecondLanguage runs the whole API in a second language: whatever comes out and is
+// not wrapped is a name or a word that people typed, a value of a list of the formats, or
+// one word without a blank that names something.
+func TestSecondLanguage(t *testing.T) {
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "shop.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	if err := demoshop.Fill(t.Context(), s); err != nil {
+		t.Fatal(err)
+	}
+	h, err := server.New(server.Options{Data: s, Version: "test", Now: func() time.Time { return now }, Language: marked,
+		Log: slog.New(slog.NewTextHandler(io.Discard, nil)), Files: fstest.MapFS{"index.html": {Data: []byte(page)}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	typed := typedWords(t)
+	sentences := 0
+	check := func(method, path, body string) []byte {
+		t.Helper()
+		a := ask(t, h, method, path, body)
+		if a.Code >= 500 {
+			t.Fatalf("%s %s: %d %s", method, path, a.Code, a.Body)
+		}
+		var doc any
+		if err := json.Unmarshal(a.Body.Bytes(), &doc); err != nil {
+			t.Fatalf("%s %s: %v", method, path, err)
+		}
+		unwrapped(doc, "", func(at, text string) {
+			if strings.HasPrefix(text, "⟦") {
+				sentences++
+				if !strings.HasSuffix(text, "⟧") {
+					t.Errorf("%s %s: %s is half wrapped: %q", method, path, at, text)
+				}
+				return
+			}
+			if !typed[text] && prose.MatchString(text) {
+				t.Errorf("%s %s: %s is not wrapped: %q", method, path, at, text)
+			}
+		})
+		return a.Body.Bytes()
+	}
+	var cards []server.JobCard
+	if err := json.Unmarshal(check("GET", "/api/jobs", ""), &cards); err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range cards {
+		at := "/api/jobs/" + string(c.ID)
+		var v server.JobView
+		if err := json.Unmarshal(check("GET", at, ""), &v); err != nil {
+			t.Fatal(err)
+		}
+		for _, it := range v.View.Job.Items {
+			check("GET", at+"/offers/"+string(it.ID), "")
+		}
+		check("POST", at+"/plan", `{"useShelf":true}`)
+		check("POST", at+"/shop", `{"memoryBytes":34359738368}`)
+		revision := v.Revision
+		do := func(change string) {
+			check("POST", at+"/changes", `{"revision":`+itoa(revision)+`,"by":"Runa","change":`+change+`}`)
+			if a := ask(t, h, "GET", at, ""); a.Code == 200 {
+				revision = a.view().Revision
+			}
+		}
+		for _, step := range v.View.Order[:min(3, len(v.View.Order))] {
+			do(`{"do":"tick","step":` + quoted(string(step.ID)) + `}`)
+		}
+		for _, l := range v.View.Lines {
+			do(`{"do":"confirm","line":` + quoted(l.ID.String()) + `}`)
+			do(`{"do":"read","line":` + quoted(l.ID.String()) + `,"text":"not there"}`)
+		}
+		for _, f := range v.View.Planned.Findings {
+			for _, m := range f.Missing {
+				b, _ := json.Marshal(m.Fact)
+				do(`{"do":"look","value":"nonsense","fact":` + string(b) + `}`)
+			}
+		}
+		do(`{"do":"place","item":"nobody","socket":"nowhere"}`)
+		do(`{"do":"close"}`)
+		check("POST", at+"/changes", `{"revision":1,"change":{"do":"close"}}`)
+		check("POST", at+"/undo", `{"revision":`+itoa(revision)+`}`)
+		check("GET", "/api/sheets/"+string(v.View.Job.Sheet.ID), "")
+	}
+	for _, path := range []string{"/api/sheets", "/api/layouts", "/api/parts", "/api/shelf", "/api/health", "/api/nothing", "/api/jobs/nobody", "/api/ask/link?gen=4&lanes=4", "/api/ask/uplink?upGen=3&upLanes=4&gen=3&lanes=4&count=3", "/api/ask/capacity?text=500GB",
+		"/api/ask/code?text=12800", "/api/ask/part?text=" + "1TB+nvme+2280+gen4+x4", "/api/ask/part?text=banana", "/api/ask/keys?key=M&protocols=pcie", "/api/ask/population?sheet=harrier-t4&text=2x16+DDR4-3200", "/api/ask/population?sheet=harrier-t4&text=x", "/api/ask/nonsense"} {
+		check("GET", path, "")
+	}
+	check("POST", "/api/jobs", `{"title":"x","sheet":"nobody","wish":{}}`)
+	check("POST", "/api/jobs", `{"title":"A new one","sheet":"harrier-t4","wish":{}}`)
+	check("POST", "/api/jobs", `{`)
+	check("POST", "/api/shelf/words", `{"text":"1TB banana"}`)
+	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4","price":"free"}`)
+	check("POST", "/api/shelf/csv", "id,count\nraft-4,many\n")
+	check("POST", "/api/shelf/csv", "x\n")
+	check("POST", "/api/files", `{"format":"deepbay/part","version":1,"id":"x","name":"x"}`)
+	check("DELETE", "/api/jobs", "")
+	if sentences < 2000 {
+		t.Errorf("only %d sentences were wrapped", sentences)
+	}
+	t.Logf("%d sentences", sentences)
+}
+
+// prose is text with a blank between words: what is one word is a name or a code.
+var prose = regexp.MustCompile(`\pL+ \pL`)
+
+func quoted(s string) string { b, _ := json.Marshal(s); return string(b) }
+func itoa(n int) string      { b, _ := json.Marshal(n); return string(b) }
+
+// unwrapped walks all texts of a document.
+func unwrapped(v any, at string, do func(at, text string)) {
+	switch v := v.(type) {
+	case string:
+		do(at, v)
+	case []any:
+		for _, x := range v {
+			unwrapped(x, at+"[]", do)
+		}
+	case map[string]any:
+		for k, x := range v {
+			unwrapped(x, at+"/"+k, do)
+		}
+	}
+}
+
+// typedWords is every text of the demo's files and layouts, and every value of a list of
+// the formats.
+func typedWords(t *testing.T) map[string]bool {
+	t.Helper()
+	out := map[string]bool{"A new one": true, "not there": true, "somebody at the bench": true, "the demo shop": true}
+	add := func(b []byte) {
+		var doc any
+		if json.Unmarshal(b, &doc) == nil {
+			unwrapped(doc, "", func(_, text string) { out[text] = true })
+		}
+	}
+	sheets, err := layouts.All()
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := json.Marshal(sheets)
+	if err != nil {
+		t.Fatal(err)
+	}
+	add(b)
+	for _, dir := range []string{"jobs", "sheets", "parts"} {
+		files, err := demo.Files.ReadDir(dir)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range files {
+			b, err := demo.Files.ReadFile(dir + "/" + f.Name())
+			if err != nil {
+				t.Fatal(err)
+			}
+			add(b)
+		}
+	}
+	b, err = schema.Files.ReadFile("api.schema.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var doc any
+	if err := json.Unmarshal(b, &doc); err != nil {
+		t.Fatal(err)
+	}
+	var enums func(v any)
+	enums = func(v any) {
+		switch v := v.(type) {
+		case []any:
+			for _, x := range v {
+				enums(x)
+			}
+		case map[string]any:
+			for k, x := range v {
+				if list, ok := x.([]any); ok && k == "enum" {
+					for _, e := range list {
+						if s, ok := e.(string); ok {
+							out[s] = true
+						}
+					}
+				}
+				enums(x)
+			}
+		}
+	}
+	enums(doc)
+	return out
+}
