@@ -27,7 +27,7 @@ func readFile(c *cobra.Command, path string) ([]byte, error) {
 	if path != "-" {
 		f, err := os.Open(path)
 		if err != nil {
-			return nil, err
+			return nil, errors.New(words("%v", err))
 		}
 		defer f.Close()
 		in = f
@@ -37,7 +37,7 @@ func readFile(c *cobra.Command, path string) ([]byte, error) {
 		return nil, fmt.Errorf("%s: %w", path, err)
 	}
 	if len(b) > maxFile {
-		return nil, fmt.Errorf("%s: larger than the %d MiB a file may have", path, maxFile>>20)
+		return nil, fmt.Errorf("%s: %s", path, words("larger than the %d MiB a file may have", maxFile>>20))
 	}
 	return b, nil
 }
@@ -46,9 +46,9 @@ func readFile(c *cobra.Command, path string) ([]byte, error) {
 func unusable(path, kind string, err error) error {
 	var list problem.List
 	if errors.As(err, &list) {
-		err = say.Plain.Problems(list)
+		err = language.Problems(list)
 	}
-	return fmt.Errorf("%s is not a usable %s file\n  %s", path, kind, strings.ReplaceAll(err.Error(), "\n", "\n  "))
+	return fmt.Errorf("%s %s\n  %s", path, words("is not a usable %s file", kind), strings.ReplaceAll(err.Error(), "\n", "\n  "))
 }
 
 func readJob(c *cobra.Command, path string) (job.Job, error) {
@@ -78,7 +78,7 @@ func sheetCommand() *cobra.Command {
 				if err != nil {
 					return unusable(path, "sheet", err)
 				}
-				fmt.Fprintf(c.OutOrStdout(), "%s: %s, %d sockets, %d rules, no fault\n", path, s.Name, len(s.Sockets), len(s.Rules))
+				fmt.Fprintf(c.OutOrStdout(), "%s: %s, %s\n", path, s.Name, words("%d sockets, %d rules, no fault", len(s.Sockets), len(s.Rules)))
 			}
 			return nil
 		},
@@ -96,7 +96,7 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			answer := say.CheckOf(say.Plain, &j)
+			answer := say.CheckOf(language, &j)
 			if err := printAs(c.OutOrStdout(), asJSON, answer, func(w io.Writer) { printCheck(w, &j, &answer) }); err != nil {
 				return err
 			}
@@ -139,24 +139,24 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 		if i == 0 {
 			fmt.Fprintln(w)
 		}
-		fmt.Fprintf(t, "lanes\t%s\t%s\n", l.Group, l.Says)
+		fmt.Fprintf(t, "%s\t%s\t%s\n", words("lanes"), l.Group, l.Says)
 	}
 	t.Flush()
 	m := &a.Answer.Memory
-	fmt.Fprintf(w, "\nmemory  %s, %s, %s, peak %s\n", m.Total, m.Speed, m.Spread, m.Peak)
+	fmt.Fprintf(w, "\n%s  %s, %s, %s, %s %s\n", words("memory"), m.Total, m.Speed, m.Spread, words("peak"), m.Peak)
 	for _, f := range a.Answer.Findings {
 		if f.Quiet {
 			continue
 		}
 		fmt.Fprintf(w, "\n%s  %s  [%s]\n", f.Severity, f.Says, f.Code)
 		for _, r := range f.Because {
-			fmt.Fprintf(w, "    because  %s (%s)\n", r.Says, r.From)
+			fmt.Fprintf(w, "    %-8s %s (%s)\n", words("because"), r.Says, r.From)
 		}
 		for _, m := range f.Missing {
-			fmt.Fprintf(w, "    look     %s\n", m.Says)
+			fmt.Fprintf(w, "    %-8s %s\n", words("look"), m.Says)
 		}
 		for _, c := range f.Cures {
-			fmt.Fprintf(w, "    cure     %s\n", c.Says)
+			fmt.Fprintf(w, "    %-8s %s\n", words("cure"), c.Says)
 		}
 	}
 	n, quiet := map[fit.Severity]int{}, 0
@@ -165,11 +165,11 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 			continue
 		}
 		if quiet++; quiet == 1 {
-			fmt.Fprintln(w, "\nas it came, and nobody touches it:")
+			fmt.Fprintf(w, "\n%s:\n", words("as it came, and nobody touches it"))
 		}
 		fmt.Fprintf(w, "    %s  %s  [%s]\n", f.Severity, f.Says, f.Code)
 	}
-	fmt.Fprintf(w, "\n%d stop, %d warn, %d to note\n", n[fit.Stops], n[fit.Warns], n[fit.Notes])
+	fmt.Fprintf(w, "\n%s\n", words("%d stop, %d warn, %d to note", n[fit.Stops], n[fit.Warns], n[fit.Notes]))
 }
 
 // flows prints what drives that share a link move, each alone and all at once.
@@ -179,7 +179,7 @@ func flows(w io.Writer, list []say.FlowAnswer, j *job.Job) {
 		if i == 0 {
 			fmt.Fprintln(w)
 		}
-		fmt.Fprintf(t, "moves\t%s\t%s\t%s\n", f.Socket, j.Name(f.Item), f.Says)
+		fmt.Fprintf(t, "%s\t%s\t%s\t%s\n", words("moves"), f.Socket, j.Name(f.Item), f.Says)
 	}
 	t.Flush()
 }
@@ -198,7 +198,7 @@ func expectCommand() *cobra.Command {
 			b := j.PlannedRig()
 			r := fit.Resolve(&b)
 			err = printAs(c.OutOrStdout(), asJSON, power.Expect(&b, &r), func(w io.Writer) {
-				printLines(w, &j, say.About(say.Plain, &j).Lines(power.Compare(&b, &r, nil, nil)))
+				printLines(w, &j, say.About(language, &j).Lines(power.Compare(&b, &r, nil, nil)))
 			})
 			if err == nil && r.Stops() {
 				return errStopped
@@ -216,7 +216,7 @@ func printLines(w io.Writer, j *job.Job, lines []say.Line) {
 	for _, l := range lines {
 		if l.Screen != screen {
 			screen = l.Screen
-			fmt.Fprintf(w, "\nin %s\n", map[power.Screen]string{power.InSetUp: "set-up", power.InSystem: "the running system"}[screen])
+			fmt.Fprintf(w, "\n%s\n", words("in %s", map[power.Screen]string{power.InSetUp: "set-up", power.InSystem: "the running system"}[screen]))
 		}
 		fmt.Fprintf(w, "  %-44s %s\n", l.About, l.Expected)
 		for _, s := range l.Shows {

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"io"
 	"os"
@@ -66,7 +67,7 @@ func unknown(j *job.Job) (asked, usual []rig.Fact) {
 }
 
 func printUnknown(w io.Writer, j *job.Job, asked, usual []rig.Fact) {
-	v := say.About(say.Plain, j)
+	v := say.About(language, j)
 	fmt.Fprintf(w, "%s (%s)\n", j.Title, j.Sheet.Name)
 	n := 0
 	each := func(title string, facts []rig.Fact) {
@@ -78,16 +79,16 @@ func printUnknown(w io.Writer, j *job.Job, asked, usual []rig.Fact) {
 			fmt.Fprintf(w, "%4d  %s: %s\n", n, v.Missing(f).Says, v.Answers(f))
 		}
 	}
-	each("not known", asked)
-	each("taken as usual", usual)
+	each(words("not known"), asked)
+	each(words("taken as usual"), usual)
 	for i, l := range v.Looked(j) {
 		if i == 0 {
-			fmt.Fprintln(w, "\nlooked up")
+			fmt.Fprintf(w, "\n%s\n", words("looked up"))
 		}
 		fmt.Fprintf(w, "      %s (%s)\n", l.Says, l.By)
 	}
 	if n == 0 {
-		fmt.Fprintln(w, "\nnothing that matters is unknown")
+		fmt.Fprintf(w, "\n%s\n", words("nothing that matters is unknown"))
 	}
 }
 
@@ -97,11 +98,11 @@ func answered(j job.Job, list []rig.Fact, answers []string, by job.Stamp) (job.J
 		number, is, ok := strings.Cut(a, "=")
 		n, err := strconv.Atoi(number)
 		if !ok || err != nil || n < 1 || n > len(list) {
-			return j, fmt.Errorf("%q is no answer: write NUMBER=ANSWER, the number one of the %d that look lists", a, len(list))
+			return j, errors.New(words("%q is no answer: write NUMBER=ANSWER, the number one of the %d that look lists", a, len(list)))
 		}
 		next, _, err := job.Apply(j, job.Change{Do: job.DoLook, Fact: &list[n-1], Value: is}, by)
 		if err != nil {
-			return j, say.About(say.Plain, &j).Err(err)
+			return j, say.About(language, &j).Err(err)
 		}
 		j = next
 	}

@@ -24,8 +24,6 @@ import (
 	"syscall"
 
 	"github.com/spf13/cobra"
-
-	"deepbay/internal/core/say"
 )
 
 // version is set by the Makefile.
@@ -63,7 +61,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 	case errors.Is(err, errGaveUp):
 		return 3
 	default:
-		fmt.Fprintln(stderr, "deepbay:", say.Plain.Err(err))
+		fmt.Fprintln(stderr, "deepbay:", language.Err(err))
 		return 2
 	}
 }

@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -17,6 +18,8 @@ import (
 
 	"deepbay/demo"
 	"deepbay/docs/schema"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 )
 
@@ -230,4 +233,71 @@ func TestLook(t *testing.T) {
 			}
 		}
 	}
+}
+
+// TestSecondLanguage runs the commands in a second, mechanical language: what is not
+// wrapped is a name, a word of the formats, or a place.
+func TestSecondLanguage(t *testing.T) {
+	language = func(s string) string { return "⟦" + s + "⟧" }
+	t.Cleanup(func() { language = say.Plain })
+	files, err := filepath.Glob("../../demo/jobs/*.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	broken := filepath.Join(t.TempDir(), "broken.json")
+	if err := os.WriteFile(broken, []byte(`{"format":"deepbay/job","version":1}`), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	sentences := 0
+	run1 := func(named string, args ...string) {
+		_, out, complaint := do(t, args...)
+		for _, line := range strings.Split(out+complaint, "\n") {
+			sentences += strings.Count(line, "⟦")
+			rest := wrapped.ReplaceAllString(line, "")
+			for _, name := range strings.Split(named, "\n") {
+				if len(name) > 3 {
+					rest = strings.ReplaceAll(rest, name, "")
+				}
+			}
+			if prose.MatchString(rest) {
+				t.Errorf("%v: %q is not wrapped in %q", args, prose.FindString(rest), line)
+			}
+		}
+	}
+	for _, path := range files {
+		j, err := demo.Job(strings.TrimSuffix(filepath.Base(path), ".job.json"))
+		if err != nil {
+			t.Fatal(err)
+		}
+		named := strings.Join(append([]string{j.Title, j.Sheet.Name}, printed(&j)...), "\n")
+		for _, command := range []string{"check", "expect", "plan", "look"} {
+			run1(named, command, path)
+		}
+	}
+	run1("", "check", broken)
+	run1("", "check", "nowhere.json")
+	run1("", "look", files[0], "99=yes")
+	if sentences < 400 {
+		t.Errorf("only %d sentences were wrapped", sentences)
+	}
+}
+
+var (
+	wrapped = regexp.MustCompile(`⟦[^⟦⟧]*⟧`)
+	prose   = regexp.MustCompile(`\pL{2,} \pL{2,}`)
+)
+
+// printed is every name on the parts and settings of a job.
+func printed(j *job.Job) []string {
+	var out []string
+	for _, p := range j.Parts {
+		out = append(out, p.Name)
+	}
+	for _, s := range j.Sheet.Settings {
+		out = append(out, s.Name)
+		for _, o := range s.Options {
+			out = append(out, o.Name)
+		}
+	}
+	return out
 }

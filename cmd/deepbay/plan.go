@@ -32,7 +32,7 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			doc := say.About(say.Plain, &j).Planned(&j, &advice)
+			doc := say.About(language, &j).Planned(&j, &advice)
 			if err := printAs(c.OutOrStdout(), asJSON, doc, func(w io.Writer) { printPlan(w, &j, &doc.Advice) }); err != nil {
 				return err
 			}
@@ -57,12 +57,12 @@ func printWay(w io.Writer, j *job.Job, way *say.Way) {
 	}
 	for _, p := range j.Found.Placements {
 		if rig.PlaceOf(way.Placements, p.Item).IsZero() {
-			fmt.Fprintf(w, "  %-8s %s, from %s\n", "out", j.Name(p.Item), p.Socket)
+			fmt.Fprintf(w, "  %-8s %s, %s\n", words("out"), j.Name(p.Item), words("from %s", p.Socket))
 		}
 	}
 	for _, c := range way.Choices {
 		s := j.Sheet.Setting(c.Setting)
-		fmt.Fprintf(w, "  %-8s %s: %s\n", "set", s.Name, s.OptionName(c.Value))
+		fmt.Fprintf(w, "  %-8s %s: %s\n", words("set"), s.Name, s.OptionName(c.Value))
 	}
 	fmt.Fprintln(w)
 	for _, s := range way.Says {
@@ -77,34 +77,34 @@ func printPlan(w io.Writer, j *job.Job, a *say.Advice) {
 	}
 	if p := a.Provided; p != nil {
 		if a.Best != nil {
-			fmt.Fprintln(w, "\nbetter, provided that it turns out well:")
+			fmt.Fprintf(w, "\n%s:\n", words("better, provided that it turns out well"))
 		} else {
-			fmt.Fprintln(w, "\nit works, provided that it turns out well:")
+			fmt.Fprintf(w, "\n%s:\n", words("it works, provided that it turns out well"))
 		}
 		printWay(w, j, &p.Way)
-		fmt.Fprintln(w, "\n  look up, the cheapest first:")
+		fmt.Fprintf(w, "\n  %s:\n", words("look up, the cheapest first"))
 		for _, m := range p.Look {
 			if m.If.IsZero() {
 				fmt.Fprintln(w, "   ", m.Says)
 			} else {
-				fmt.Fprintf(w, "    %s: provided that %s\n", m.Says, m.If)
+				fmt.Fprintf(w, "    %s: %s %s\n", m.Says, words("provided that"), m.If)
 			}
 		}
 	}
 	for i, o := range a.Alternatives {
-		fmt.Fprintf(w, "\nalternative %d\n", i+1)
+		fmt.Fprintf(w, "\n%s\n", words("alternative %d", i+1))
 		for _, s := range append(o.Differs, o.Says...) {
 			fmt.Fprintln(w, " ", s)
 		}
 	}
 	if len(a.Clash) > 0 {
-		fmt.Fprintln(w, "\nthese cannot all be had")
+		fmt.Fprintf(w, "\n%s\n", words("these cannot all be had"))
 		for _, s := range a.Clash {
 			fmt.Fprintln(w, " ", s)
 		}
 	}
 	for _, s := range a.Cures {
-		fmt.Fprintln(w, "cure    ", s)
+		fmt.Fprintf(w, "%-8s %s\n", words("cure"), s)
 	}
 }
 
@@ -114,8 +114,8 @@ func from(j *job.Job, p rig.Placement) string {
 	case p.Socket:
 		return ""
 	case rig.Path{}:
-		return ", new"
+		return ", " + words("new")
 	default:
-		return ", from " + was.String()
+		return ", " + words("from %s", was)
 	}
 }
