@@ -60,10 +60,10 @@ func TestWhatIsMissingCanBeAnswered(t *testing.T) {
 	for seed := range int64(*narrowed) {
 		rng := rand.New(rand.NewSource(seed))
 		b := coretest.Machine(rng)
-		less := copied(&b)
+		less := coretest.Copy(&b)
 		for range 4 {
-			if all := removable(less); len(all) > 0 {
-				all[rng.Intn(len(all))].v.SetZero()
+			if all := coretest.Removable(less); len(all) > 0 {
+				all[rng.Intn(len(all))].Value.SetZero()
 			}
 		}
 		before, was := Resolve(less), settle(less, allRules)

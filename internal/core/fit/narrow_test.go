@@ -1,18 +1,13 @@
 package fit
 
 import (
-	"encoding/json"
 	"flag"
 	"fmt"
 	"math/rand"
-	"reflect"
 	"strings"
 	"testing"
 
 	"deepbay/internal/core/known"
-	"deepbay/internal/core/machine"
-	"deepbay/internal/core/part"
-	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest"
 )
 
@@ -29,76 +24,6 @@ var exempt = map[string]string{
 	"Watts": "typical for its generation, as usual", "Reserved": "what graphics keeps", "ReadMBps": "as fast as its link, as usual", "Channel": "no sheet is without", "Class": "what is usual hangs on it",
 }
 
-// removable lists the optional facts that are stated: how to name each and take it away.
-func removable(r *rig.Rig) []removal {
-	var out []removal
-	walk := func(about string, v reflect.Value) {
-		t := v.Type()
-		for i := range t.NumField() {
-			f := t.Field(i)
-			tag, _, _ := strings.Cut(f.Tag.Get("json"), ",")
-			optional := strings.Contains(f.Tag.Get("json"), "omitzero") || strings.Contains(f.Tag.Get("json"), "omitempty")
-			if !optional || v.Field(i).IsZero() || f.Type.Kind() == reflect.Struct || f.Type.Kind() == reflect.Pointer || tag == "where" || tag == "number" {
-				continue
-			}
-			if f.Type.Kind() == reflect.Slice && f.Name != "Protocols" && f.Name != "Keys" && f.Name != "LengthsMM" && f.Name != "Drives" {
-				continue // closed lists are taken as complete
-			}
-			out = append(out, removal{about, f.Name, v.Field(i)})
-		}
-	}
-	for i := range r.Sheet.Sockets {
-		walk("socket "+string(r.Sheet.Sockets[i].ID), reflect.ValueOf(&r.Sheet.Sockets[i]).Elem())
-	}
-	for i := range r.Sheet.Roots {
-		if u := r.Sheet.Roots[i].Uplink; u != nil {
-			walk("uplink of "+string(r.Sheet.Roots[i].ID), reflect.ValueOf(u).Elem())
-		}
-	}
-	walk("memory", reflect.ValueOf(&r.Sheet.Memory).Elem())
-	for _, p := range r.Pieces {
-		about := "part " + string(p.ID)
-		for _, x := range []any{p.Part.Drive, p.Part.Card, p.Part.Module, p.Part.Enclosure, p.Part.M2()} {
-			if v := reflect.ValueOf(x); !v.IsNil() {
-				walk(about, v.Elem())
-			}
-		}
-	}
-	if r.Processor != "" {
-		out = append(out, removal{"job", "Processor", reflect.ValueOf(&r.Processor).Elem()})
-	}
-	return out
-}
-
-type removal struct {
-	about, field string
-	v            reflect.Value
-}
-
-// copied is a rig that shares nothing with another.
-func copied(r *rig.Rig) *rig.Rig {
-	out := *r
-	out.Sheet = new(machine.Sheet)
-	deep(r.Sheet, out.Sheet)
-	out.Pieces = make([]rig.Piece, len(r.Pieces))
-	for i, p := range r.Pieces {
-		out.Pieces[i] = p
-		out.Pieces[i].Part = new(part.Part)
-		deep(p.Part, out.Pieces[i].Part)
-	}
-	return &out
-}
-
-func deep(from, to any) {
-	b, err := json.Marshal(from)
-	if err != nil {
-		panic(err)
-	}
-	if err := json.Unmarshal(b, to); err != nil {
-		panic(err)
-	}
-}
-
 // narrowed is how many machines facts are taken from; make soak asks for more.
 var narrowed = flag.Int("narrowed", 300, "random machines in TestMoreKnowledgeNarrows")
 
@@ -112,24 +37,24 @@ func TestMoreKnowledgeNarrows(t *testing.T) {
 	for seed := range int64(*narrowed) {
 		rng := rand.New(rand.NewSource(seed))
 		b := coretest.Machine(rng)
-		full := copied(&b)
+		full := coretest.Copy(&b)
 		before := settle(full, allRules)
-		all := removable(full)
+		all := coretest.Removable(full)
 		for range 12 {
 			if len(all) == 0 {
 				break
 			}
 			n := rng.Intn(len(all))
-			if exempt[all[n].field] != "" {
+			if exempt[all[n].Field] != "" {
 				continue
 			}
-			less := copied(full)
-			taken := removable(less)[n]
-			taken.v.SetZero()
+			less := coretest.Copy(full)
+			taken := coretest.Removable(less)[n]
+			taken.Value.SetZero()
 			tried++
 			if says := widened(before, settle(less, allRules)); says != "" {
-				faults[taken.field+": "+strings.Fields(says)[0]]++
-				example[taken.field+": "+strings.Fields(says)[0]] = fmt.Sprintf("seed %d without %s of %s: %s", seed, taken.field, taken.about, says)
+				faults[taken.Field+": "+strings.Fields(says)[0]]++
+				example[taken.Field+": "+strings.Fields(says)[0]] = fmt.Sprintf("seed %d without %s of %s: %s", seed, taken.Field, taken.About, says)
 			}
 		}
 	}

@@ -280,7 +280,7 @@ type Setting struct {
 	Where   string    `json:"where,omitempty" jsonschema:"maxLength=200"`   // the way through the menus
 	Caution string    `json:"caution,omitempty" jsonschema:"maxLength=300"` // what a change can break
 	Options []Option  `json:"options" jsonschema:"minItems=2,maxItems=32"`
-	Default string    `json:"default"`
+	Default string    `json:"default,omitempty"` // absent is not stated: then what it is set to is looked up
 }
 
 // Option is one value of a setting.

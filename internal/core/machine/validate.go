@@ -223,7 +223,7 @@ func (v *validator) settings() {
 	seen := map[string]int{}
 	for i, s := range v.sheet.Settings {
 		v.unique("settings", string(s.ID), i, seen)
-		if !slices.ContainsFunc(s.Options, func(o Option) bool { return o.Value == s.Default }) {
+		if s.Default != "" && !slices.ContainsFunc(s.Options, func(o Option) bool { return o.Value == s.Default }) {
 			v.list.Add(at("settings", i, "default"), fact.Of(NotAmongOptions, s.Default))
 		}
 	}

@@ -247,7 +247,9 @@ func (in *Input) moves(p *Plan) []rig.Move {
 	}
 	for i := range in.Found.Sheet.Settings {
 		if s := &in.Found.Sheet.Settings[i]; in.asks(s) {
-			out = append(out, rig.Move{Setting: s.ID, Value: rig.Value(s, p.Choices)})
+			if v := rig.Value(s, p.Choices); v != "" { // else it stays at what nobody knows
+				out = append(out, rig.Move{Setting: s.ID, Value: v})
+			}
 		}
 	}
 	return out

@@ -44,6 +44,9 @@ func Prove(ctx context.Context, in Input, r Result) (Proof, error) {
 		}
 		return out, nil
 	}
+	if in.unset() { // what is as good with one value of it need not be with another
+		out.End = BestSure
+	}
 	rival, err := in.rival(ctx, &out, r.Best)
 	if err != nil || rival == nil {
 		return out, err
@@ -52,6 +55,16 @@ func Prove(ctx context.Context, in Input, r Result) (Proof, error) {
 		out.Other = rival
 	}
 	return out, nil
+}
+
+// unset reports a setting that rules ask about and of which nobody knows the value.
+func (in *Input) unset() bool {
+	for i := range in.Found.Sheet.Settings {
+		if s := &in.Found.Sheet.Settings[i]; in.asks(s) && in.Found.Choice(s) == "" {
+			return true
+		}
+	}
+	return false
 }
 
 // rival is the best other plan there may be, nil if none may be better than a sure plan

@@ -71,6 +71,18 @@ func leavable(in *Input) []unstated {
 			piece(2, func(p *part.Part, v int) { p.Module.RateMTps = at[quantity.MTps](v, 2133, 3200) })
 		}
 	}
+	for i := range in.Found.Sheet.Settings {
+		st := in.Found.Sheet.Settings[i]
+		if st.Default == "" || slices.ContainsFunc(in.Found.Settings, func(c rig.Choice) bool { return c.Setting == st.ID }) {
+			continue
+		}
+		out = append(out, unstated{len(st.Options), func(in *Input, v int) {
+			in.Found.Sheet.Settings[i].Default = ""
+			if v > 0 {
+				in.Found.Sheet.Settings[i].Default = st.Options[v-1].Value
+			}
+		}})
+	}
 	if n := len(in.Found.Sheet.Processors); n > 0 {
 		out = append(out, unstated{n, func(in *Input, v int) {
 			in.Found.Processor = ""
@@ -85,7 +97,7 @@ func leavable(in *Input) []unstated {
 // apart is a copy of a question whose sheet and parts can be changed.
 func apart(in Input) Input {
 	sheet := *in.Found.Sheet
-	sheet.Sockets = slices.Clone(sheet.Sockets)
+	sheet.Sockets, sheet.Settings = slices.Clone(sheet.Sockets), slices.Clone(sheet.Settings)
 	in.Found.Sheet = &sheet
 	parts := map[*part.Part]*part.Part{}
 	in.Pieces, in.Found.Pieces = slices.Clone(in.Pieces), slices.Clone(in.Found.Pieces)

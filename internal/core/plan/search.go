@@ -351,6 +351,10 @@ func (s *search) settle(sets []int, bound Score) {
 	if len(sets) > 0 {
 		j := sets[0]
 		options := s.half.settings[j].Options
+		if s.found[j] < 0 { // whatever it is set to now, it may stay
+			s.chosen[j].Value, s.decided[j] = "", true
+			s.settle(sets[1:], bound)
+		}
 		for n := range options {
 			if !s.ordered { // as found first
 				n = (n + max(0, s.found[j])) % len(options)

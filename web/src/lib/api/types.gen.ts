@@ -522,7 +522,10 @@ export interface Setting {
 	 * @maxItems 32
 	 */
 	options: [Option, Option, ...Option[]];
-	default: string;
+	/**
+	 * absent is not stated: then what it is set to is looked up
+	 */
+	default?: string;
 }
 /**
  * Option is one value of a setting.

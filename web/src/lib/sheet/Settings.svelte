@@ -86,7 +86,10 @@
 				<Field
 					at="/settings/{i}/default"
 					label="as delivered"
-					choices={t.options.map((o) => ({ value: o.value, name: o.name }))}
+					choices={[
+						{ value: undefined, name: '?' },
+						...t.options.map((o) => ({ value: o.value, name: o.name }))
+					]}
 				/>
 				<Button color="alternative" onclick={() => draft.remove('settings', i)}
 					>Take {t.name} away</Button

@@ -358,7 +358,9 @@
 					{/if}
 					{#each sheet.settings as st (st.id)}
 						{@const value =
-							session.job[shown].settings.find((c) => c.setting === st.id)?.value ?? st.default}
+							session.job[shown].settings.find((c) => c.setting === st.id)?.value ??
+							st.default ??
+							''}
 						<li class="grid grid-cols-[1fr_9rem] items-center gap-2">
 							<label for="set-{st.id}">{st.name}</label>
 							<Select
@@ -366,7 +368,10 @@
 								{value}
 								placeholder=""
 								disabled={session.closed}
-								items={st.options.map((o) => ({ value: o.value, name: o.name }))}
+								items={[
+									...(value === '' ? [{ value: '', name: 'not known' }] : []),
+									...st.options.map((o) => ({ value: o.value, name: o.name }))
+								]}
 								onchange={(e) =>
 									session.change({
 										do: 'set',
