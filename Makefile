@@ -27,7 +27,7 @@ check: .setup/npm
 soak:
 	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved' -questions 10000
 	go test ./internal/core/job -timeout 2h -run Random -jobs 20000
-	go test ./internal/core/fit -timeout 2h -run Narrows -narrowed 20000
+	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed 20000
 
 bench: bin/deepbay
 	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay

@@ -8,8 +8,10 @@ import (
 	"runtime/debug"
 	"testing"
 
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/plan"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/coretest/jobs"
@@ -35,6 +37,9 @@ func TestRandomJobs(t *testing.T) {
 		}
 		walk(t, seed, &v)
 		deeds(t, seed, &v)
+		if seed%planEvery == 0 {
+			planned(t, seed, j)
+		}
 		steps += len(v.Order)
 	}
 	if steps < 10*count {
@@ -144,4 +149,43 @@ func deeds(t *testing.T, seed int64, v *job.View) {
 			t.Fatalf("seed %d: said %q, and read it says %q", seed, was, is)
 		}
 	}
+}
+
+// planEvery is how many jobs there are to one whose plan is asked for, too.
+const planEvery = 10
+
+// planned asks for the best plan of a job: taken as it is said, nothing stops it, its order
+// can be walked, and what it hangs on can be asked for.
+func planned(t *testing.T, seed int64, j job.Job) {
+	t.Helper()
+	in, err := j.PlanInput(job.PlanQuestion{})
+	if err != nil {
+		t.Fatalf("seed %d: %v", seed, err)
+	}
+	in.Budget = 4000 // most are found by then
+	a, err := plan.Ask(t.Context(), in)
+	if err != nil {
+		t.Fatalf("seed %d: %v", seed, err)
+	}
+	if a.Provided != nil {
+		r := j.PlannedRig()
+		for _, l := range a.Provided.Look {
+			if _, ok := r.HowToAsk(l.Fact); !ok {
+				t.Errorf("seed %d: the plan hangs on %+v, which cannot be asked for", seed, l.Fact)
+			}
+		}
+	}
+	if a.Best == nil || len(a.Best.Moves) == 0 {
+		return
+	}
+	next, _, err := job.Apply(j, job.Change{Do: job.DoMoves, Moves: a.Best.Moves}, stamp)
+	if err != nil {
+		t.Fatalf("seed %d: the best plan is refused: %v", seed, say.About(say.Plain, &j).Err(err))
+	}
+	r := next.PlannedRig()
+	if after := fit.Resolve(&r); after.Stops() && r.Piece(after.FirstStop().Item).Part.Fitting == nil { // what lies where nothing of its kind goes is not moved
+		t.Errorf("seed %d: the best plan is stopped: %s", seed, say.About(say.Plain, &next).Fact(after.FirstStop().Says))
+	}
+	v := look(t, seed, next)
+	walk(t, seed, &v)
 }

@@ -237,6 +237,10 @@ func anywhere(in *Input, pieces []rig.Piece, i int) []rig.Path {
 // make soak asks for more.
 var questions = flag.Int("questions", 2000, "random questions of each kind in TestExhaustive")
 
+// lyingOnNothing is a seed of a question whose best plan once put an adapter into the box
+// that it left out.
+const lyingOnNothing = 9543
+
 // TestExhaustive holds the planner against trying everything, judged by the text of
 // the criteria, ties included, on random small machines and on boards where places are
 // short; and every plan against fit's own words.
@@ -249,6 +253,9 @@ func TestExhaustive(t *testing.T) {
 				want = 200
 			}
 			for seed, done := int64(0), 0; done < want; seed++ {
+				if done == want-1 {
+					seed = lyingOnNothing // a seed that was wrong once
+				}
 				in := ask(rand.New(rand.NewSource(seed)))
 				best, floor, ok := exhaustive(in, 1500)
 				if !ok {

@@ -276,15 +276,14 @@ func (s *search) open(i, step int, o *option) bool {
 	if c.twin >= 0 && step <= s.choices[c.twin].step && (!o.socket.IsZero() || step < s.choices[c.twin].step) {
 		return false
 	}
-	if o.socket.IsZero() {
-		return true
-	}
-	if s.taken[o.seat] {
-		return false
-	}
-	if o.holder >= 0 {
-		if h := &s.choices[o.holder]; h.now >= 0 && h.options[h.now].socket != o.on {
+	if !o.socket.IsZero() {
+		if s.taken[o.seat] {
 			return false
+		}
+		if o.holder >= 0 {
+			if h := &s.choices[o.holder]; h.now >= 0 && h.options[h.now].socket != o.on {
+				return false
+			}
 		}
 	}
 	for j := range i { // what lies already where this piece would bring sockets
