@@ -193,6 +193,8 @@ func TestLookedUp(t *testing.T) {
 		{job.Change{Do: job.DoLook}, "/fact: which fact was looked up is missing; name it as the answer that misses it does"},
 		{job.Change{Do: job.DoLook, Fact: socketFact("M2Z", rig.Speaks), Value: "pcie"}, `/fact: nothing here can be asked for "protocols": take it from an answer that misses it`},
 		{job.Change{Do: job.DoLook, Fact: socketFact("M2B", rig.ModuleSize), Value: "8 GB"}, `/fact: nothing here can be asked for "module size": take it from an answer that misses it`},
+		{job.Change{Do: job.DoLook, Fact: socketFact("M2B", rig.Long), Value: "4"}, `/fact: nothing here can be asked for "length": take it from an answer that misses it`},              // it is no slot
+		{job.Change{Do: job.DoLook, Fact: socketFact("SODIMM1", rig.HoldsNow), Value: "nothing"}, `/fact: nothing here can be asked for "holds": take it from an answer that misses it`}, // a module was found there
 		{job.Change{Do: job.DoLook, Fact: socketFact("M2B", rig.Speaks), Value: "yes"}, `/value: "yes" is no answer to what M2B speaks: write one or several of pcie or sata, blanks between them`},
 		{job.Change{Do: job.DoLook, Fact: socketFact("M2B", rig.RoomAbove), Value: "-1"}, `/value: "-1" is no answer to how much room there is above M2B: write a number of mm`},
 		{job.Change{Do: job.DoUnlook, Fact: socketFact("M2B", rig.Speaks)}, "/fact: this was not looked up"},
@@ -218,5 +220,26 @@ func TestLookedUp(t *testing.T) {
 	}
 	if before, now := b.job.Sheet.Socket("M2A"), j.Sheet.Socket("M2A"); !slices.Equal(before.Protocols, now.Protocols) {
 		t.Error("what was looked up is in the sheet of the job itself")
+	}
+}
+
+// TestLookedIntoSlots says of a slot that nothing lies in it, and then finds a module in
+// another: that is no contradiction. Found in the slot itself, the answer is no more.
+func TestLookedIntoSlots(t *testing.T) {
+	j, err := demo.Job("weather-mast-logger")
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := bench{t, j}
+	module := b.job.Found.In(rig.On("SODIMM1"))
+	b.do(job.Change{Do: job.DoTakeOut, In: job.InFound, Item: module})
+	b.do(job.Change{Do: job.DoLook, Fact: socketFact("SODIMM2", rig.HoldsNow), Value: "nothing"})
+	b.do(job.Change{Do: job.DoPlace, In: job.InFound, Item: module, Socket: rig.On("SODIMM1")})
+	if len(b.job.Looked) != 1 {
+		t.Fatalf("looked up: %+v", b.job.Looked)
+	}
+	b.do(job.Change{Do: job.DoPlace, In: job.InFound, Item: module, Socket: rig.On("SODIMM2")})
+	if len(b.job.Looked) != 0 {
+		t.Errorf("a module was found in SODIMM2, and still it is said that %+v", b.job.Looked)
 	}
 }

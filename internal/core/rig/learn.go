@@ -200,8 +200,9 @@ func (l *learner) field(f Fact) (field, bool) {
 			at = ofPart(p, f.Attr)
 		}
 	case !f.Socket.IsZero():
-		if f.Attr == HoldsNow {
-			return l.emptied(f.Socket.Top()), !f.Socket.Nested() && l.Sheet.Socket(f.Socket.Top()) != nil
+		if f.Attr == HoldsNow { // of what was told to lie there it is known
+			k := l.Sheet.Socket(f.Socket.Top())
+			return l.emptied(f.Socket.Top()), !f.Socket.Nested() && k != nil && k.Kind.Memory() && l.found().In(f.Socket) == ""
 		}
 		if s := l.sheet().Socket(f.Socket.Top()); s != nil && !f.Socket.Nested() {
 			at = ofSocket(s, f.Attr)
@@ -220,9 +221,31 @@ func (l *learner) field(f Fact) (field, bool) {
 	return fieldAt(at, f.Attr)
 }
 
+// found is what lay where as the machine came.
+func (l *learner) found() *Setup {
+	if l.Found != nil {
+		return l.Found
+	}
+	return &l.Setup
+}
+
+// has is the attributes that sockets of a kind have.
+var has = map[machine.Kind][]Attr{
+	machine.M2:     {Keyed, Posts, RoomBeside, RoomAbove, RoomUnder, RoomCovered, Speaks, PlaceGen, PlaceLanes, SATAPort, HasSink},
+	machine.Slot:   {PlaceGen, PlaceLanes, Long, OpenEnded, Opens},
+	machine.SATA:   {SATAPort, BayTakes, BayHeight, HasLead, HasHolder},
+	machine.U2:     {Speaks, PlaceGen, PlaceLanes, SATAPort, BayTakes, BayHeight, HasLead, HasHolder},
+	machine.DIMM:   {RoomAbove},
+	machine.SODIMM: {RoomAbove},
+	machine.USB:    {USBPort},
+}
+
 // ofSocket, ofPosition, ofPart and ofSheet are where a description keeps an attribute;
 // nil is an attribute it has not.
 func ofSocket(k *machine.Socket, a Attr) any {
+	if !slices.Contains(has[k.Kind], a) {
+		return nil
+	}
 	switch a {
 	case Keyed:
 		return &k.Key

@@ -68,13 +68,13 @@ hdd is not seen on P6: the socket is off
 // What is said to be unknown names the fact that is missing.
 func TestUnknownNamesTheFact(t *testing.T) {
 	for lay1, want := range map[string]string{
-		"mystery:U":         "unknown, because the label of mystery does not say whether it speaks PCIe or SATA",
+		"mystery:U":         "unknown, because its label does not say whether mystery speaks PCIe or SATA",
 		"nvme3:Q":           "unknown, because the sheet does not say what Q speaks",
 		"ssd:P7":            "unknown, because the sheet does not say which drives the bay on P7 takes",
 		"nvme:G":            "unknown, because the sheet does not say the generation of G",
-		"norate:A2":         "unknown, because the label of norate does not say its speed",
-		"nosize:A2":         "unknown, because the label of nosize does not say its size",
-		"m16:A2 noranks:A1": "unknown, because the label of noranks does not say its ranks, which the board's table asks for",
+		"norate:A2":         "unknown, because its label does not say the speed of norate",
+		"nosize:A2":         "unknown, because its label does not say the size of nosize",
+		"m16:A2 noranks:A1": "unknown, because its label does not say the ranks of noranks, which the board's table asks for",
 	} {
 		r := resolved(t, coretest.Board(), lay1)
 		all := ""

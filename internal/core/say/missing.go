@@ -85,7 +85,7 @@ func (v *Voice) silent(f rig.Fact) string {
 	case f.Pos > 0:
 		return "the description of " + v.name(f.Item) + " does not say"
 	case f.Item != "":
-		return "the label of " + v.name(f.Item) + " does not say"
+		return "its label does not say"
 	}
 	return "the sheet does not say"
 }
