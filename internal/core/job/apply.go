@@ -454,7 +454,12 @@ func (a *applier) read() fact.Fact {
 	if c.Do == DoForget {
 		return a.asFound(fact.Of(TakenBack, about))
 	}
-	reading.By, reading.At, reading.Proof = a.by.By, a.by.At, true
+	reading.By, reading.At = a.by.By, a.by.At
+	for _, l := range power.Compare(&b, &r, []power.Reading{reading}, nil) {
+		if l.ID == c.Line { // what differs is not what is said to be there
+			reading.Proof = l.Verdict != power.Differs
+		}
+	}
 	*seen = append(*seen, reading)
 	if c.Do == DoConfirm {
 		return a.asFound(fact.Of(AsExpected, about))

@@ -166,6 +166,12 @@ func TestWhatReadingsProve(t *testing.T) {
 	b := bench{t, j}
 	b.do(job.Change{Do: job.DoRead, In: job.InFound, Line: power.ParseLineID("drive/M2A"), Text: "240 GB"})
 	b.do(job.Change{Do: job.DoTakeOut, In: job.InFound, Item: "item-1"}) // it was in the other slot
+	b.do(job.Change{Do: job.DoRead, In: job.InFound, Line: power.ParseLineID("drive/M2A"), Text: "500 GB"})
+	if b.job.Before[0].Proof {
+		t.Error("another drive was shown than is said to lie there, and it is proof of that one")
+	}
+	b.do(job.Change{Do: job.DoRead, In: job.InFound, Line: power.ParseLineID("drive/M2A"), Text: "240 GB"})
+	b.do(job.Change{Do: job.DoPlace, In: job.InFound, Item: "item-1", Socket: rig.On("SODIMM2")})
 	if b.job.Before[0].Proof {
 		t.Error("what was found was corrected, and a reading from before is still proof")
 	}

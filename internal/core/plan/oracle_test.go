@@ -45,6 +45,15 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 			}
 		}
 	}
+	for i := range r.Sheet.Processors { // whichever is fitted, a port that is kept stays on
+		if p := r.Sheet.Processors[i].ID; r.Processor == "" && len(in.Ports) > 0 {
+			with := r
+			with.Processor = p
+			if a := fit.Resolve(&with); slices.ContainsFunc(in.Ports, func(id machine.SocketID) bool { return a.Socket(rig.On(id)).State == fit.Off }) {
+				return s, false
+			}
+		}
+	}
 	for _, k := range now.Sockets {
 		was := before.Socket(k.Socket)
 		if k.Item != "" && k.State != fit.Live {

@@ -237,9 +237,9 @@ func anywhere(in *Input, pieces []rig.Piece, i int) []rig.Path {
 // make soak asks for more.
 var questions = flag.Int("questions", 2000, "random questions of each kind in TestExhaustive")
 
-// lyingOnNothing is a seed of a question whose best plan once put an adapter into the box
-// that it left out.
-const lyingOnNothing = 9543
+// once is seeds of questions that were answered wrongly: an adapter lay in the box that was
+// left out; a port that is off with one of two processors was taken to stay on.
+var once = []int64{9543, 9949}
 
 // TestExhaustive holds the planner against trying everything, judged by the text of
 // the criteria, ties included, on random small machines and on boards where places are
@@ -253,8 +253,8 @@ func TestExhaustive(t *testing.T) {
 				want = 200
 			}
 			for seed, done := int64(0), 0; done < want; seed++ {
-				if done == want-1 {
-					seed = lyingOnNothing // a seed that was wrong once
+				if done >= want-len(once) { // seeds that were wrong once
+					seed = once[want-1-done]
 				}
 				in := ask(rand.New(rand.NewSource(seed)))
 				best, floor, ok := exhaustive(in, 1500)

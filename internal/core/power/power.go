@@ -292,6 +292,8 @@ func (l *foretold) agrees(got Reading, b *rig.Rig, r *fit.Answer) bool {
 		return (want.Bytes == 0 || float64(got.Bytes) >= float64(want.Bytes)*0.999) && (upTo.Bytes == 0 || float64(got.Bytes) <= float64(upTo.Bytes)*1.001)
 	case Usable:
 		return got.Bytes+systemLoss >= want.Bytes && (upTo.Bytes == 0 || got.Bytes <= upTo.Bytes)
+	case Drive: // whether it is seen is not known, its size may be
+		return want.Bytes == 0 || sameCapacity(want.Bytes, got)
 	case Rate:
 		return (got.MTps+2 >= want.MTps || 2*got.MTps+2 >= want.MTps) && (upTo.MTps == 0 || got.MTps <= upTo.MTps+2)
 	case LinkOf:
