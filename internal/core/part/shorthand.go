@@ -103,6 +103,7 @@ type reader struct {
 	isDrv  bool // a word said drive
 	isM2   bool
 	speed  []memory.Rated
+	named  string // "base" or "profile", what the speed on the label is
 }
 
 func (r *reader) says(word, means string) { r.out.Means = append(r.out.Means, word+": "+means) }
@@ -152,8 +153,13 @@ var plain = map[string]func(*reader) string{
 		r.isMod, r.module.Form, r.module.Registered = true, memory.DIMM, quantity.Yes
 		return "long module, registered"
 	},
-	"SODIMM":     func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
-	"SO-DIMM":    func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
+	"SODIMM":  func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
+	"SO-DIMM": func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
+	"BASE":    func(r *reader) string { r.isMod, r.named = true, "base"; return "the speed is the module's own" },
+	"PROFILE": func(r *reader) string {
+		r.isMod, r.named = true, "profile"
+		return "the speed is that of a stored profile"
+	},
 	"ECC":        func(r *reader) string { r.isMod, r.module.ECC = true, quantity.Yes; return "with check bits" },
 	"NON-ECC":    func(r *reader) string { r.isMod, r.module.ECC = true, quantity.No; return "without check bits" },
 	"REG":        func(r *reader) string { r.isMod, r.module.Registered = true, quantity.Yes; return "registered" },
@@ -276,6 +282,13 @@ func (r *reader) word(word string) error {
 			return r.capacity(word, each)
 		}
 	}
+	if n, ok := strings.CutPrefix(w, "PROFILE-"); ok && isNumber(n) {
+		if v, err := strconv.Atoi(n); err == nil && v >= 100 && v <= 20_000 {
+			r.isMod, r.module.ProfileMTps = true, quantity.MTps(v)
+			r.says(word, "stored profile of "+r.module.ProfileMTps.String())
+			return nil
+		}
+	}
 	if strings.HasPrefix(w, "DDR") || strings.HasPrefix(w, "PC") {
 		return r.code(word, w)
 	}
@@ -296,6 +309,11 @@ func (r *reader) code(word, w string) error {
 		}
 	}
 	got, err := memory.Code(w)
+	if g, rate, ok := beyond(w); err != nil && ok {
+		r.module.Generation, r.module.ProfileMTps = g, rate
+		r.says(word, g.String()+", a stored profile of "+rate.String()+": no module of it is so fast of its own")
+		return nil
+	}
 	if err != nil {
 		return err
 	}
@@ -305,6 +323,34 @@ func (r *reader) code(word, w string) error {
 		r.module.Millivolts = []quantity.Millivolts{1350, 1500}
 	}
 	return nil
+}
+
+// mostBase is the fastest that modules of a generation commonly are of their own, without
+// a stored profile (JESD79-3 and -4 in full, JESD79-5 as it came out): a label beyond it
+// is a profile, or, of DDR5, either.
+var mostBase = map[memory.Generation]quantity.MTps{memory.DDR3: 1866, memory.DDR4: 3200, memory.DDR5: 5600}
+
+// beyond reads "DDR4-3600", which is no speed of the standard and on kits all the same.
+func beyond(w string) (memory.Generation, quantity.MTps, bool) {
+	for g, most := range mostBase {
+		if n, ok := strings.CutPrefix(w, strings.ToUpper(string(g))+"-"); ok && isNumber(n) {
+			v, err := strconv.Atoi(n)
+			return g, quantity.MTps(v), err == nil && quantity.MTps(v) > most && quantity.MTps(v) <= 2*most
+		}
+	}
+	return "", 0, false
+}
+
+// profiled settles whether the speed on the label is the module's own or a profile's.
+func (r *reader) profiled() {
+	m := &r.module
+	switch {
+	case !m.RateMTps.Known() || m.ProfileMTps.Known():
+	case r.named == "profile":
+		m.ProfileMTps, m.RateMTps = m.RateMTps, 0
+	case r.named == "" && mostBase[m.Generation] > 0 && m.RateMTps > mostBase[m.Generation]:
+		r.out.Asks = append(r.out.Asks, Ask{"base speed or profile", []string{"base", "profile"}})
+	}
 }
 
 // capacity keeps a size until it is clear whether it is memory (powers of two) or
@@ -388,6 +434,7 @@ func (r *reader) bytes() error {
 }
 
 func (r *reader) label(l memory.Label) {
+	r.named = "base" // the standard's label names the module's own speed
 	r.isMod = true
 	r.module = Module{Generation: l.Generation, Form: l.Form, SizeBytes: l.SizeBytes, RateMTps: l.MTps, Ranks: l.Ranks, ECC: l.ECC, Registered: l.Registered}
 	r.module.Millivolts = []quantity.Millivolts{l.Millivolts}
@@ -433,6 +480,7 @@ func (r *reader) finish() Shorthand {
 			unknown(d.M2.TwoSided != quantity.Unknown, "whether it has parts on both sides")
 		}
 	} else {
+		r.profiled()
 		m := r.module
 		p.Module = &m
 		unknown(m.SizeBytes.Known(), "its size")
@@ -538,9 +586,11 @@ func (p *Part) Shorthand() string {
 		}
 		if m.RateMTps.Known() {
 			add(true, memory.Rated{Generation: m.Generation, Label: m.RateMTps}.Name())
+			add(mostBase[m.Generation] > 0 && m.RateMTps > mostBase[m.Generation], "base")
 		} else {
 			add(m.Generation != "", m.Generation.String())
 		}
+		add(m.ProfileMTps.Known(), "profile-"+strconv.Itoa(int(m.ProfileMTps)))
 		add(m.Form == memory.DIMM, "DIMM")
 		add(m.Form == memory.SODIMM, "SODIMM")
 		add(m.Ranks > 0, strconv.Itoa(m.Ranks)+"R")

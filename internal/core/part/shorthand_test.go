@@ -4,6 +4,8 @@ import (
 	"reflect"
 	"strings"
 	"testing"
+
+	"deepbay/internal/core/memory"
 )
 
 // What people type and what labels print, what it comes to, what it leaves
@@ -95,4 +97,34 @@ func FuzzParseShorthand(f *testing.F) {
 			t.Fatalf("%q is %+v %+v, printed %q, read again %+v %+v, %v", s, got.Part.Drive, got.Part.Module, printed, again.Part.Drive, again.Part.Module, err)
 		}
 	})
+}
+
+// A speed beyond what modules commonly are of their own is a stored profile's, or may be:
+// then it is asked.
+func TestBaseOrProfile(t *testing.T) {
+	for text, want := range map[string]Module{
+		"16GB DDR4-3600 DIMM":              {Generation: memory.DDR4, ProfileMTps: 3600},
+		"16GB DDR4-3200 DIMM":              {Generation: memory.DDR4, RateMTps: 3200},
+		"2x16 DDR5-6000 DIMM base":         {Generation: memory.DDR5, RateMTps: 6000},
+		"2x16 DDR5-6000 DIMM profile":      {Generation: memory.DDR5, ProfileMTps: 6000},
+		"2x16 DDR5-4800 DIMM profile-6000": {Generation: memory.DDR5, RateMTps: 4800, ProfileMTps: 6000},
+		"16GB 2Rx8 PC5-6400B-UA0-1010-XT":  {Generation: memory.DDR5, RateMTps: 6400},
+	} {
+		got, err := ParseShorthand(text)
+		if err != nil {
+			t.Errorf("%q: %v", text, err)
+			continue
+		}
+		m := got.Part.Module
+		if len(got.Asks) > 0 || m.Generation != want.Generation || m.RateMTps != want.RateMTps || m.ProfileMTps != want.ProfileMTps {
+			t.Errorf("%q is %+v, asks %v", text, m, got.Asks)
+		}
+		if again, err := ParseShorthand(got.Part.Shorthand()); err != nil || again.Part.Module.ProfileMTps != m.ProfileMTps || again.Part.Module.RateMTps != m.RateMTps || len(again.Asks) > 0 {
+			t.Errorf("%q is written %q, and read as %+v, %v", text, got.Part.Shorthand(), again.Part.Module, err)
+		}
+	}
+	got, err := ParseShorthand("2x16 DDR5-6000 DIMM")
+	if err != nil || len(got.Asks) != 1 || got.Asks[0].About != "base speed or profile" {
+		t.Errorf("asks %v, %v", got.Asks, err)
+	}
 }
