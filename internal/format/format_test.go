@@ -1,7 +1,6 @@
 package format_test
 
 import (
-	"deepbay/internal/core/say"
 	"errors"
 	"io/fs"
 	"reflect"
@@ -11,6 +10,7 @@ import (
 	"deepbay/demo"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 )
 
