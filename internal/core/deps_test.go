@@ -40,7 +40,7 @@ var edges = []struct{ room, uses string }{
 	{"plan", "fact fit known machine memory part quantity rig shelf"},
 	{"workorder", "fact fit machine memory part quantity rig"},
 	{"power", "fact fit known link machine part quantity rig"},
-	{"job", "cure fact fit machine part plan power problem rig shelf workorder"},
+	{"job", "cure fact fit machine part plan power problem quantity rig shelf workorder"},
 	{"say", "ask cure fact fit job known link machine memory part plan power problem quantity rig shelf workorder"},
 }
 

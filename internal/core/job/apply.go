@@ -415,9 +415,15 @@ func (a *applier) tick() fact.Fact {
 // read keeps what a line shows, of the machine as it came or of the plan carried out.
 func (a *applier) read() fact.Fact {
 	c := &a.change
-	b, seen := a.job.PlannedRig(), &a.job.Seen
+	seen := &a.job.Seen
 	if c.In == InFound {
-		b, seen = a.job.FoundRig(), &a.job.Before
+		seen = &a.job.Before
+	}
+	// What was read of it before is no measure of what is read of it now.
+	*seen = slices.DeleteFunc(*seen, func(x power.Reading) bool { return x.Line == c.Line })
+	b := a.job.PlannedRig()
+	if c.In == InFound {
+		b = a.job.FoundRig()
 	}
 	r := fit.Resolve(&b)
 	lines := power.Compare(&b, &r, nil, nil)
@@ -447,7 +453,6 @@ func (a *applier) read() fact.Fact {
 			return fact.Fact{}
 		}
 	}
-	*seen = slices.DeleteFunc(*seen, func(x power.Reading) bool { return x.Line == c.Line })
 	if c.In != InFound {
 		a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
 	}

@@ -9,8 +9,11 @@ import (
 	"deepbay/demo"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/workorder"
@@ -247,5 +250,39 @@ func TestLookedIntoSlots(t *testing.T) {
 	b.do(job.Change{Do: job.DoPlace, In: job.InFound, Item: module, Socket: rig.On("SODIMM2")})
 	if len(b.job.Looked) != 0 {
 		t.Errorf("a module was found in SODIMM2, and still it is said that %+v", b.job.Looked)
+	}
+}
+
+// TestTotalProvesModules: modules without which the total that was seen could not have been
+// reached work on this board, whatever their labels leave out; a total of other modules
+// proves nothing of them.
+func TestTotalProvesModules(t *testing.T) {
+	j, err := demo.Job("weather-mast-logger")
+	if err != nil {
+		t.Fatal(err)
+	}
+	j.Sheet.Class, j.Sheet.Memory.Registered = machine.Workstation, quantity.Yes // where nothing is usual
+	module := j.Found.In(rig.On("SODIMM1"))
+	for i := range j.Sheet.Sockets {
+		if k := &j.Sheet.Sockets[i]; k.Kind.Memory() {
+			k.Kind = machine.DIMM
+		}
+	}
+	for i := range j.Parts {
+		if m := j.Parts[i].Module; m != nil {
+			m.Form, m.Registered = memory.DIMM, quantity.Unknown
+		}
+	}
+	b := bench{t, j}
+	if got := b.missing(); !strings.Contains(got, string(module)+" registered") {
+		t.Fatalf("missing: %s", got)
+	}
+	b.do(job.Change{Do: job.DoRead, In: job.InFound, Line: power.ParseLineID("total"), Text: "4 GB"})
+	if got := b.missing(); !strings.Contains(got, string(module)+" registered") {
+		t.Errorf("a total that it does not make up proves a module: missing %s", got)
+	}
+	b.do(job.Change{Do: job.DoRead, In: job.InFound, Line: power.ParseLineID("total"), Text: "8 GB"})
+	if got := b.missing(); strings.Contains(got, string(module)+" registered") {
+		t.Errorf("the total is not reached without the module, and still missing: %s", got)
 	}
 }

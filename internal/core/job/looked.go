@@ -12,6 +12,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
 
@@ -133,6 +134,7 @@ func (j *Job) shown() []rig.Shown {
 			switch x.Line.Kind {
 			case power.Total:
 				line.Bytes = x.Bytes
+				out = append(out, j.neededFor(x.Bytes, under)...)
 			case power.Rate:
 				line.MTps = x.MTps
 			case power.Slot, power.Drive:
@@ -147,6 +149,27 @@ func (j *Job) shown() []rig.Shown {
 	}
 	add(j.Before, &j.Found)
 	add(j.Seen, &j.Planned)
+	return out
+}
+
+// neededFor is the modules without any of which a total could not have been reached: all,
+// where their sizes make it up.
+func (j *Job) neededFor(total quantity.Bytes, under *rig.Setup) []rig.Shown {
+	var out []rig.Shown
+	sum := quantity.Bytes(0)
+	for _, p := range under.Placements {
+		k, it := j.Sheet.Socket(p.Socket.Top()), j.Item(p.Item)
+		if it == nil || k == nil || !k.Kind.Memory() {
+			continue
+		}
+		if m := j.Part(it.Part).Module; m != nil {
+			sum += m.SizeBytes
+			out = append(out, rig.Shown{Item: p.Item, Socket: p.Socket, Under: under})
+		}
+	}
+	if sum != total {
+		return nil
+	}
 	return out
 }
 
