@@ -26,10 +26,7 @@
 
 {#if looked.length + usual.length > 0}
 	<section aria-labelledby="looked-h" data-testid="looked">
-		<h2 id="looked-h">Looked up at the bench</h2>
-		{#if looked.length === 0}
-			<p class="py-1 text-soft">Nothing yet.</p>
-		{/if}
+		<h2 id="looked-h">{looked.length > 0 ? 'Looked up at the bench' : 'What nobody states'}</h2>
 		<ul class="grid gap-1">
 			{#each looked as l, i (i)}
 				<li class="border-l-4 border-water-4 pl-3">
