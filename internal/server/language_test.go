@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 	"io"
 	"log/slog"
-	"path/filepath"
 	"regexp"
 	"strings"
 	"testing"
@@ -12,11 +11,9 @@ import (
 	"time"
 
 	"deepbay/demo"
-	demoshop "deepbay/demo/shop"
 	"deepbay/docs/schema"
 	"deepbay/internal/layouts"
 	"deepbay/internal/server"
-	"deepbay/internal/store"
 )
 
 // marked is a second, mechanical language: every sentence wrapped in a mark.
@@ -26,15 +23,7 @@ func marked(s string) string { return "⟦" + s + "⟧" }
 // not wrapped is a name or a word that people typed, a value of a list of the formats, or
 // one word without a blank that names something.
 func TestSecondLanguage(t *testing.T) {
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "shop.db"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { s.Close() })
-	if err := demoshop.Fill(t.Context(), s); err != nil {
-		t.Fatal(err)
-	}
-	h, err := server.New(server.Options{Data: s, Version: "test", Now: func() time.Time { return now }, Language: marked,
+	h, err := server.New(server.Options{Data: filled(t), Version: "test", Now: func() time.Time { return now }, Language: marked,
 		Log: slog.New(slog.NewTextHandler(io.Discard, nil)), Files: fstest.MapFS{"index.html": {Data: []byte(page)}}})
 	if err != nil {
 		t.Fatal(err)

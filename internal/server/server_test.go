@@ -34,6 +34,12 @@ const page = `<!doctype html><script>start()</script><p>Deep Bay</p>`
 // shop is the handler over a real file with the demo shop in it.
 func shop(t testing.TB) http.Handler {
 	t.Helper()
+	return serving(t, filled(t))
+}
+
+// filled is a fresh demo shop in a real file.
+func filled(t testing.TB) *store.Store {
+	t.Helper()
 	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "shop.db"))
 	if err != nil {
 		t.Fatal(err)
@@ -42,7 +48,7 @@ func shop(t testing.TB) http.Handler {
 	if err := demoshop.Fill(t.Context(), s); err != nil {
 		t.Fatal(err)
 	}
-	return serving(t, s)
+	return s
 }
 
 // serving is the whole application over some data.
@@ -605,15 +611,7 @@ func (d ill) Job(ctx context.Context, id job.ID) (store.Kept, error) {
 
 // One ill job takes no other down: the list names it, and the rest is as it was.
 func TestIllJob(t *testing.T) {
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "shop.db"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { s.Close() })
-	if err := demoshop.Fill(t.Context(), s); err != nil {
-		t.Fatal(err)
-	}
-	h := serving(t, ill{s})
+	h := serving(t, ill{filled(t)})
 	for range 2 { // the second is answered from what is kept
 		a := ask(t, h, "GET", "/api/jobs", "")
 		var cards []server.JobCard
