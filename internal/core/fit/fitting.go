@@ -68,7 +68,10 @@ func (r *resolver) bracketed(s *sock) bool {
 
 func bayForm(l *look) known.Truth {
 	d := l.s.drive()
-	if l.s.Kind != machine.SATA && l.s.Kind != machine.U2 || l.s.Kind == machine.U2 && len(l.s.Drives) == 0 {
+	switch {
+	case l.s.Kind != machine.SATA && l.s.Kind != machine.U2:
+		return known.Yes
+	case l.s.Kind == machine.U2 && len(l.s.Drives) == 0 && d.Form == part.FormU2: // its own plug: as usual
 		return known.Yes
 	}
 	t := among(l, value[part.Form]{d.Form, l.label(rig.Protocol)}, l.s.Drives, l.sheetOf(rig.BayTakes))

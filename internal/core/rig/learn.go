@@ -264,6 +264,12 @@ func ofSocket(k *machine.Socket, a Attr) any {
 	case PlaceGen:
 		return &k.Gen
 	case PlaceLanes:
+		switch {
+		case k.Kind == machine.M2 && k.Key != "":
+			return upTo[quantity.Lanes]{&k.Lanes, k.Key.MaxLanes()}
+		case k.Kind != machine.Slot:
+			return upTo[quantity.Lanes]{&k.Lanes, 4}
+		}
 		return &k.Lanes
 	case SATAPort:
 		return upTo[quantity.Gen]{&k.SATAGen, 3}
@@ -358,7 +364,7 @@ func ofDrive(d *part.Drive, a Attr) any {
 	case Protocol:
 		return &d.Protocol
 	case PartGen:
-		if d.Protocol == link.SATA {
+		if d.Protocol == link.SATA || d.Form == part.Form2i5 || d.Form == part.Form3i5 {
 			return upTo[quantity.Gen]{&d.Gen, 3}
 		}
 		return &d.Gen
@@ -458,7 +464,7 @@ func fieldAt(at any, a Attr) (field, bool) {
 		}
 		return oneOf(at, widths(1, 2, 4, 8, 16)), true
 	case upTo[quantity.Lanes]:
-		return oneOf(at.at, widths(1, 2, 4)), true
+		return oneOf(at.at, slices.DeleteFunc(widths(1, 2, 4), func(o Option) bool { return o.Of.(quantity.Lanes) > at.most })), true
 	case *quantity.Millivolts:
 		return oneOf(at, volts), true
 	case *[]quantity.Millivolts:
