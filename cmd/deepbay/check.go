@@ -13,7 +13,6 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/power"
-	"deepbay/internal/core/problem"
 	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 )
@@ -44,11 +43,7 @@ func readFile(c *cobra.Command, path string) ([]byte, error) {
 
 // unusable words an error of a file's content: its name and every place in it.
 func unusable(path, kind string, err error) error {
-	var list problem.List
-	if errors.As(err, &list) {
-		err = language.Problems(list)
-	}
-	return fmt.Errorf("%s %s\n  %s", path, words("is not a usable %s file", kind), strings.ReplaceAll(err.Error(), "\n", "\n  "))
+	return fmt.Errorf("%s %s\n  %s", path, words("is not a usable %s file", kind), strings.ReplaceAll(language.Err(err).Error(), "\n", "\n  "))
 }
 
 func readJob(c *cobra.Command, path string) (job.Job, error) {

@@ -11,7 +11,6 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
@@ -62,8 +61,7 @@ func unknown(j *job.Job) (asked, usual []rig.Fact) {
 	for i := range a.Findings {
 		asked = rig.With(asked, a.Findings[i].Missing...)
 	}
-	r := j.PlannedRig()
-	return asked, fit.Usual(&r)
+	return asked, a.Usual()
 }
 
 func printUnknown(w io.Writer, j *job.Job, asked, usual []rig.Fact) {

@@ -30,7 +30,7 @@ type Deed struct {
 var kinds = map[string]reflect.Type{
 	"item": reflect.TypeFor[rig.ItemID](), "items": reflect.TypeFor[[]rig.ItemID](), "path": reflect.TypeFor[rig.Path](), "paths": reflect.TypeFor[[]rig.Path](),
 	"about": reflect.TypeFor[rig.Fact](), "learned": reflect.TypeFor[rig.Learned](),
-	"typed": reflect.TypeFor[fit.Typed](), "words": reflect.TypeFor[job.Typed](), "count": reflect.TypeFor[fact.Count](), "noun": reflect.TypeFor[fact.Noun](),
+	"typed": reflect.TypeFor[fit.Typed](), "count": reflect.TypeFor[fact.Count](), "noun": reflect.TypeFor[fact.Noun](),
 	"number": reflect.TypeFor[int](), "set": reflect.TypeFor[job.Setting](), "step-set": reflect.TypeFor[workorder.Setting](), "choice": reflect.TypeFor[power.Choice](),
 	"socket": reflect.TypeFor[machine.SocketID](), "sockets": reflect.TypeFor[[]machine.SocketID](), "holder": reflect.TypeFor[machine.Holder](),
 	"form": reflect.TypeFor[part.Form](), "plug": reflect.TypeFor[part.Plug](), "thread": reflect.TypeFor[part.Thread](), "end": reflect.TypeFor[part.LeadEnd](), "fitting": reflect.TypeFor[part.FittingKind](),

@@ -11,6 +11,7 @@ import (
 	"sync"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -34,7 +35,8 @@ type looked struct {
 // said is everything about one revision of a job, and the same as it goes over the wire.
 type said struct {
 	JobView
-	body []byte
+	stand store.Stand
+	body  []byte
 }
 
 // card is what lists say of one revision.
@@ -43,12 +45,6 @@ type card struct {
 	body  json.RawMessage
 	ref   JobRef
 	parts []part.ID
-}
-
-// is reports the same revision. A job that was deleted and brought in again counts from
-// one again, so the time tells them apart.
-func is(a store.Stand, revision int, s store.Stand) bool {
-	return revision == s.Revision && a.Updated.Equal(s.Updated)
 }
 
 // view is everything that is said about a job as it is now.
@@ -60,7 +56,7 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 	s.looked.mu.Lock()
 	kept, ok := s.looked.views[id]
 	s.looked.mu.Unlock()
-	if ok && is(store.Stand{Updated: kept.Updated}, kept.Revision, stand) {
+	if ok && kept.stand.Is(stand) {
 		return kept, nil
 	}
 	k, err := s.Data.Job(ctx, id)
@@ -85,6 +81,7 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 	if s.looked.views == nil || len(s.looked.views) >= mostViews {
 		s.looked.views = map[job.ID]said{}
 	}
+	out.stand = c.stand
 	s.looked.views[id] = out
 	s.looked.keep(c)
 	return out, nil
@@ -103,7 +100,7 @@ func (s *api) journal(j *job.Job, entries []store.Entry) []say.Entry {
 // deed is what an entry says was done, and what pieces were called then.
 func deed(e store.Entry) (fact.Fact, map[rig.ItemID]string) {
 	if e.Deed == nil { // from before deeds were kept
-		return fact.Of(job.SaidThen, job.Typed(e.Says)), nil
+		return fact.Of(job.SaidThen, fit.Typed(e.Says)), nil
 	}
 	return e.Deed.Fact, e.Deed.Names
 }
@@ -138,7 +135,7 @@ func (s *api) list(ctx context.Context, query string) ([]card, error) {
 	s.looked.mu.Lock()
 	for i, k := range stands {
 		c, ok := s.looked.cards[k.ID]
-		if out[i] = c; !ok || !is(c.stand, c.stand.Revision, k) {
+		if out[i] = c; !ok || !c.stand.Is(k) {
 			fresh = append(fresh, i)
 		}
 	}

@@ -157,6 +157,12 @@ type Stand struct {
 	Updated  time.Time
 }
 
+// Is reports the same revision. A job that was deleted and brought in again counts from
+// one again, so the time tells them apart.
+func (s Stand) Is(o Stand) bool {
+	return s.ID == o.ID && s.Revision == o.Revision && s.Updated.Equal(o.Updated)
+}
+
 // Stands lists where jobs stand, open ones first, the latest change first. A query that
 // is not empty leaves those that carry it in anything printed on the machine or its
 // parts, whatever the blanks and dashes.

@@ -64,12 +64,7 @@ type trier struct {
 }
 
 func newTrier(r *rig.Rig) *trier {
-	t := &trier{r: r, now: fit.Judge(r)}
-	for _, k := range r.Sheet.Sockets {
-		t.places = append(t.places, rig.Place{Path: rig.On(k.ID), Socket: k})
-	}
-	t.places = append(t.places, r.Carried()...)
-	return t
+	return &trier{r: r, now: fit.Judge(r), places: r.Places()}
 }
 
 // cures are the moves that cure a finding, in the order of the sheet.

@@ -179,9 +179,10 @@ type Answer struct {
 	Sockets  []SocketState
 	Carried  []rig.Place
 	Flows    []Flow
-	Lanes    []Ledger
 	Memory   MemoryAnswer
 	Findings []Finding
+
+	settled *resolver // which can say more when it is asked
 }
 
 // Stops reports whether any finding stops the plan.

@@ -223,7 +223,6 @@ const (
 	StandardVolts        fact.Code = "fit/standard-volts"
 	StartFromSATA        fact.Code = "fit/start-from-sata"
 	StartsFromOthers     fact.Code = "fit/starts-from-others"
-	StartsNoPCIe         fact.Code = "fit/starts-no-pc-ie"
 	SupplyFeeds3V3       fact.Code = "fit/supply-feeds3-v3"
 	SystemEnds           fact.Code = "fit/system-ends"
 	SystemOverPCIe       fact.Code = "fit/system-over-pc-ie"

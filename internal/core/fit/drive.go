@@ -389,11 +389,7 @@ func (l *look) linkFacts() {
 // gen and lanes note what leaves a socket's own end open, up to the board.
 func (l *look) gen(s *sock) {
 	if !s.gen.Exact() && !s.Socket.Gen.Known() {
-		if f := s.fact(rig.PlaceGen); f.Pos > 0 && !s.outside() { // what a card brings is of its generation
-			l.miss(rig.Fact{Item: f.Item, Attr: rig.PartGen})
-		} else {
-			l.miss(f)
-		}
+		l.miss(s.fact(rig.PlaceGen))
 	}
 	l.missed = append(l.missed, l.hangsOn(s.doubts)...)
 	if s.parent != nil && !s.outside() && !s.gen.Exact() && !s.parent.card().Carrier.Switch {

@@ -292,6 +292,9 @@ type plugs [len(plugKinds)]int
 
 func plugIndex(p part.Plug) int { return slices.Index(plugKinds[:], p) }
 
+// plugOf is the plug that reaches a bay.
+func plugOf(k *machine.Socket) part.Plug { return cmp.Or(k.Power, part.PlugSATA) }
+
 // draw is what parts draw from: plugs by kind, and how many of the SATA ones must carry 12 V.
 type draw struct {
 	plugs
@@ -304,10 +307,7 @@ func (n *draw) add(p *part.Part, k *machine.Socket, outside bool) {
 	switch {
 	case outside:
 	case d != nil && (k.Kind == machine.SATA || k.Kind == machine.U2):
-		plug := k.Power
-		if plug == "" {
-			plug = part.PlugSATA
-		}
+		plug := plugOf(k)
 		n.plugs[plugIndex(plug)]++
 		if plug == part.PlugSATA && needs12V(d) {
 			n.with12V++
@@ -479,13 +479,8 @@ func leadWatts(r *resolver, found func(trouble)) {
 func (r *resolver) drawnWatts(kind part.Plug) float64 {
 	sum := 0.0
 	for i := range r.sockets {
-		s := &r.sockets[i]
-		d := s.drive()
-		if d == nil || s.outside() || s.Kind != machine.SATA && s.Kind != machine.U2 {
-			continue
-		}
-		if plug := cmp.Or(s.Power, part.PlugSATA); plug == kind {
-			sum += d.Watts
+		if s := &r.sockets[i]; s.inBay() && plugOf(s.Socket) == kind {
+			sum += s.drive().Watts
 		}
 	}
 	return sum

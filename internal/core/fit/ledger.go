@@ -26,8 +26,13 @@ func (l *Ledger) Idle() known.Range[quantity.Lanes] {
 	return known.Between(l.Dealt-min(l.Dealt, l.Used.High), l.Dealt-min(l.Dealt, l.Used.Low))
 }
 
-// ledgers reads the settled sockets, group by group in the order of the sheet.
-func (r *resolver) ledgers() []Ledger {
+// Lanes is the ledger, group by group in the order of the sheet. It is worked out when it
+// is asked for.
+func (a *Answer) Lanes() []Ledger {
+	r := a.settled
+	if r == nil {
+		return nil
+	}
 	out := make([]Ledger, len(r.sheet.Groups))
 	for i := range out {
 		g := &r.sheet.Groups[i]

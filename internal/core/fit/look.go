@@ -31,6 +31,9 @@ func (l *look) machine(a rig.Attr) rig.Fact { return rig.Fact{Attr: a} }
 // fact is an attribute of a socket: of the board's, or of the part that brings it.
 func (s *sock) fact(a rig.Attr) rig.Fact {
 	if s.parent != nil && s.parent.piece != nil {
+		if a == rig.PlaceGen && !s.outside() { // what a card brings is of its generation
+			return rig.Fact{Item: s.parent.piece.ID, Attr: rig.PartGen}
+		}
 		return rig.Fact{Item: s.parent.piece.ID, Pos: s.path.Last(), Attr: a}
 	}
 	return rig.Fact{Socket: s.path, Attr: a}

@@ -83,9 +83,12 @@ func (r *resolver) states(why fact.Fact, facts []rig.Fact) bool {
 }
 
 // Usual lists what is not known of the parts that are fitted anew or moved and of their
-// places, and was taken as it nearly always is.
-func Usual(b *rig.Rig) []rig.Fact {
-	r := settle(b, asKnown)
+// places, and was taken as it nearly always is. It is worked out when it is asked for.
+func (a *Answer) Usual() []rig.Fact {
+	r := a.settled
+	if r == nil {
+		return nil
+	}
 	var out []rig.Fact
 	for i := range r.sockets {
 		s := &r.sockets[i]

@@ -633,8 +633,6 @@ func saySlowest(r *resolver, t *trouble) telling {
 
 // sortedByID orders pieces by their names, for lists that must not hang on their order.
 func sortedByID(list []int, pieces []rig.Piece) []int {
-	if byID := func(a, b int) int { return cmp.Compare(pieces[a].ID, pieces[b].ID) }; !slices.IsSortedFunc(list, byID) {
-		slices.SortFunc(list, byID)
-	}
+	slices.SortFunc(list, func(a, b int) int { return cmp.Compare(pieces[a].ID, pieces[b].ID) })
 	return list
 }

@@ -29,11 +29,7 @@ func Offers(b *rig.Rig, item rig.ItemID) []Offer {
 	base := *b
 	base.Setup = moved(b, rig.Move{Item: item})
 	before := Resolve(&base)
-	places := make([]rig.Place, 0, len(b.Sheet.Sockets))
-	for _, k := range b.Sheet.Sockets {
-		places = append(places, rig.Place{Path: rig.On(k.ID), Socket: k})
-	}
-	for _, k := range append(places, base.Carried()...) {
+	for _, k := range base.Places() {
 		if !rig.Suits(p.Part, &k.Socket) {
 			continue
 		}

@@ -20,7 +20,7 @@ import (
 // sockets, rules and the pieces.
 func Resolve(b *rig.Rig) Answer {
 	r := settle(b, asKnown)
-	out := Answer{Sockets: make([]SocketState, len(r.sockets)), Carried: r.carried, Flows: r.flows(), Lanes: r.ledgers(), Memory: r.memory}
+	out := Answer{Sockets: make([]SocketState, len(r.sockets)), Carried: r.carried, Flows: r.flows(), Memory: r.memory, settled: r}
 	out.Findings = r.findings()
 	out.Memory.Because = r.whySpeed()
 	for i := range r.sockets {

@@ -200,14 +200,6 @@ func (j *Job) Order() []workorder.Step {
 	return workorder.Make(w)
 }
 
-// FoundLines compares what was seen of the machine as it came with what it should have
-// shown.
-func (j *Job) FoundLines() []power.Line {
-	b := j.FoundRig()
-	r := fit.Resolve(&b)
-	return power.Compare(&b, &r, j.Before, nil)
-}
-
 // Lines compares what was seen with what a resolved plan should show.
 func (j *Job) Lines(r *fit.Answer) []power.Line {
 	b := j.PlannedRig()

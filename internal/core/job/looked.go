@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
@@ -65,15 +66,12 @@ func askable(l *problem.List, at, value string, r *rig.Rig, a rig.Learned) bool 
 	case !ok:
 		l.Add(at, fact.Of(NoSuchFact, rig.Learned{Fact: a.Fact}))
 	case !r.CanBe(a):
-		l.Add(value, fact.Of(NoAnswer, Typed(a.Is), a.Fact, ask))
+		l.Add(value, fact.Of(NoAnswer, fit.Typed(a.Is), a.Fact, ask))
 	default:
 		return true
 	}
 	return false
 }
-
-// Typed is words that somebody typed, as an argument of facts.
-type Typed string
 
 // validateLooked checks what was looked up, and that sheet and parts hold together with it.
 func (j *Job) validateLooked(l *problem.List) {

@@ -60,10 +60,11 @@ type View struct {
 // Look computes the view of a job.
 func Look(j Job) View {
 	found, planned := j.FoundRig(), j.PlannedRig()
-	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j), Usual: fit.Usual(&planned)}
+	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j)}
 	v.Lines = j.Lines(&v.Planned)
 	quiet(&j, &v.Found, &v.Planned)
-	v.Before = j.FoundLines()
+	v.Usual = v.Planned.Usual()
+	v.Before = power.Compare(&found, &v.Found, j.Before, nil)
 	v.Status = status(&v)
 	v.Report = report(&v)
 	return v

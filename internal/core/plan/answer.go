@@ -24,8 +24,7 @@ type Advice struct {
 	Provided     *Provided // a plan that is better, or the only one, if what is not known turns out well
 	Alternatives []Way
 	Clash        []fact.Fact // wishes of which one must give way
-	Cures        []fact.Fact
-	Help         []Help // the cures that can be carried out, in their order
+	Help         []Help      // ways out of it
 	Judged       int
 }
 
@@ -39,7 +38,7 @@ type Provided struct {
 // Help is one way out of a clash.
 type Help struct {
 	Says   fact.Fact
-	Do     HelpKind
+	Do     HelpKind   // "" where nobody here can carry it out
 	Item   rig.ItemID // which piece, where it is about one
 	Socket rig.Path
 	Part   part.ID // from the shelf

@@ -135,10 +135,7 @@ func (in *Input) whyNowhere(p *Plan, item rig.ItemID) fact.Fact {
 	if q == nil {
 		return fact.Fact{}
 	}
-	places := b.Carried()
-	for _, k := range b.Sheet.Sockets {
-		places = append(places, rig.Place{Path: rig.On(k.ID), Socket: k})
-	}
+	places := b.Places()
 	count := map[fit.Code]int{}
 	first := map[fit.Code]fact.Fact{}
 	most := fit.Code("")
@@ -186,7 +183,7 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 	}
 	if free, err := in.relieved(ctx, out, all); err != nil || !free {
 		out.Clash = append(out.Clash, fact.Of(Starts))
-		out.Cures = append(out.Cures, fact.Of(NoModuleStarts))
+		out.Help = append(out.Help, Help{Says: fact.Of(NoModuleStarts)})
 		return err
 	}
 	clash, err := in.clash(ctx, out, wants, all)
@@ -194,7 +191,7 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 		return err
 	}
 	for _, w := range clash {
-		is, givenUp := in.says(w)
+		is, _ := in.says(w)
 		r, err := sure.setAside(ctx, out, map[want]bool{w: true})
 		if err != nil {
 			return err
@@ -206,7 +203,6 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 		}
 		out.Clash = append(out.Clash, is)
 		if r.End != Impossible {
-			out.Cures = append(out.Cures, givenUp)
 			out.Help = append(out.Help, in.help(w))
 		}
 	}
@@ -236,9 +232,7 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 			return err
 		}
 		if out.Judged += r.Judged; r.Best != nil {
-			says := fact.Of(TakeFromShelf, fit.Typed(p.Name))
-			out.Cures = append(out.Cures, says)
-			out.Help = append(out.Help, Help{Says: says, Do: TakeHelp, Part: p.ID})
+			out.Help = append(out.Help, Help{Says: fact.Of(TakeFromShelf, fit.Typed(p.Name)), Do: TakeHelp, Part: p.ID})
 		}
 	}
 	return nil

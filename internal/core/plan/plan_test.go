@@ -9,7 +9,6 @@ import (
 	"testing"
 
 	"deepbay/internal/core/fit"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
@@ -99,7 +98,7 @@ func question(rng *rand.Rand) Input {
 func exhaustive(in Input, limit int) (*Plan, Score, bool) {
 	var floor Score
 	in.Order = in.order()
-	settings := settingsOf(&in)
+	settings := in.whole().settings
 	pieces := inSearchOrder(in.Pieces)
 	places := make([][]rig.Path, len(pieces))
 	total := 1
@@ -166,17 +165,6 @@ func exhaustive(in Input, limit int) (*Plan, Score, bool) {
 	}
 	place(0)
 	return best, floor, true
-}
-
-func settingsOf(in *Input) []*machine.Setting {
-	var out []*machine.Setting
-	for i := range in.Found.Sheet.Settings {
-		s := &in.Found.Sheet.Settings[i]
-		if in.asks(s) {
-			out = append(out, s)
-		}
-	}
-	return out
 }
 
 // anywhere lists where one piece may go by its kind, role, pins and bans, in the
@@ -310,7 +298,7 @@ func samePlan(in *Input, a, b *Plan) bool {
 			return false
 		}
 	}
-	for _, s := range settingsOf(in) {
+	for _, s := range in.whole().settings {
 		if rig.Value(s, a.Choices) != rig.Value(s, b.Choices) {
 			return false
 		}
@@ -334,7 +322,7 @@ func holds(t *testing.T, in *Input, p *Plan) {
 			t.Fatalf("%s is %s in %s", q.Item, s.State, q.Socket)
 		}
 	}
-	whole := newScorer(in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(in)})
+	whole := newScorer(in, in.whole())
 	if score, ok := whole.score(p.Placements, p.Choices, asTold); !ok || score != p.Score {
 		t.Fatalf("the plan claims %v and comes to %v, %v", p.Score, score, ok)
 	}
@@ -364,7 +352,7 @@ func TestAlternatives(t *testing.T) {
 			continue
 		}
 		in.Order = in.order()
-		whole := newScorer(&in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(&in)})
+		whole := newScorer(&in, in.whole())
 		var scores []Score
 		for _, w := range append([]Way{*a.Best}, a.Alternatives...) {
 			score, ok := whole.score(w.Placements, w.Choices, asTold)

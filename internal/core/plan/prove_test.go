@@ -103,16 +103,7 @@ func apart(in Input) Input {
 	in.Pieces, in.Found.Pieces = slices.Clone(in.Pieces), slices.Clone(in.Found.Pieces)
 	own := func(p **part.Part) {
 		if parts[*p] == nil {
-			q := **p
-			if q.Drive != nil {
-				d := *q.Drive
-				q.Drive = &d
-			}
-			if q.Module != nil {
-				m := *q.Module
-				q.Module = &m
-			}
-			parts[*p] = &q
+			parts[*p] = (*p).Clone()
 		}
 		*p = parts[*p]
 	}
@@ -229,7 +220,7 @@ func learnt(t *testing.T, seed int64, in *Input, r Result, p Proof) int {
 		mine = mine.Learn(told)
 		now.Pieces = mine.Pieces
 		score := func(p *Plan) (Score, bool) {
-			s := newScorer(&now, half{io: true, memory: true, pieces: now.Pieces, settings: settingsOf(&now)})
+			s := newScorer(&now, now.whole())
 			return s.score(p.Placements, p.Choices, asTold)
 		}
 		got, ok := score(p.Other)
@@ -260,7 +251,7 @@ func turned(t *testing.T, seed int64, in Input, r Result, p Proof, turns map[int
 	if r.Best == nil {
 		return
 	}
-	whole := newScorer(&in, half{io: true, memory: true, pieces: in.Pieces, settings: settingsOf(&in)})
+	whole := newScorer(&in, in.whole())
 	score, ok := whole.score(r.Best.Placements, r.Best.Choices, asTold)
 	if !ok {
 		b := in.rig(r.Best.Placements, r.Best.Choices)

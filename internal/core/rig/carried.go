@@ -92,6 +92,16 @@ func carried(out []Place, at Path, k *machine.Socket, p *part.Part) []Place {
 	return out
 }
 
+// Places lists every place of the machine: the sheet's sockets, and then those that the
+// parts fitted bring.
+func (r *Rig) Places() []Place {
+	out := make([]Place, 0, len(r.Sheet.Sockets))
+	for _, k := range r.Sheet.Sockets {
+		out = append(out, Place{On(k.ID), k})
+	}
+	return append(out, r.Carried()...)
+}
+
 // Socket finds the socket of a place, on the board or brought by a part; nil if
 // there is none.
 func (r *Rig) Socket(at Path) *machine.Socket {

@@ -116,9 +116,6 @@ func (r *Rig) Learn(answers []Learned) Rig {
 	return l.Rig
 }
 
-// IsLooked reports a fact that somebody looked up.
-func (r *Rig) IsLooked(f Fact) bool { return slices.Contains(r.Looked, f) }
-
 // OfSheet and OfPart report a fact that a sheet, or the description of a part, can keep:
 // it is true of every machine and every piece of the kind.
 func (f Fact) OfSheet() bool {
@@ -441,19 +438,19 @@ func fieldAt(at any, a Attr) (field, bool) {
 	case *quantity.Answer:
 		return oneOf(at, []Option{{"yes", quantity.Yes}, {"no", quantity.No}}), true
 	case *part.Key:
-		return oneOf(at, options(part.KeyM, part.KeyB, part.KeyE, part.KeyA)), true
+		return oneOf(at, options(word, part.KeyM, part.KeyB, part.KeyE, part.KeyA)), true
 	case *[]part.Key:
-		return severalOf(at, options(part.KeyM, part.KeyB, part.KeyE, part.KeyA)), true
+		return severalOf(at, options(word, part.KeyM, part.KeyB, part.KeyE, part.KeyA)), true
 	case *[]part.Form:
-		return severalOf(at, options(part.Form2i5, part.Form3i5)), true
+		return severalOf(at, options(word, part.Form2i5, part.Form3i5)), true
 	case *link.Protocol:
-		return oneOf(at, options(link.PCIe, link.SATA)), true
+		return oneOf(at, options(word, link.PCIe, link.SATA)), true
 	case *[]link.Protocol:
-		return severalOf(at, options(link.PCIe, link.SATA)), true
+		return severalOf(at, options(word, link.PCIe, link.SATA)), true
 	case *link.USBMode:
-		return oneOf(at, optionsOf[link.USBMode](at.Values())), true
+		return oneOf(at, listed[link.USBMode]()), true
 	case *memory.Generation:
-		return oneOf(at, optionsOf[memory.Generation](at.Values())), true
+		return oneOf(at, listed[memory.Generation]()), true
 	case *quantity.Gen:
 		return oneOf(at, gens(6)), true
 	case upTo[quantity.Gen]:
@@ -504,49 +501,43 @@ type (
 	m2Long struct{ at *quantity.Millimetres }
 )
 
-func gens(most quantity.Gen) []Option {
-	var out []Option
-	for g := quantity.Gen(1); g <= most; g++ {
-		out = append(out, Option{strconv.Itoa(int(g)), g})
+// options are values with the texts that name them in files.
+func options[T any](text func(T) string, values ...T) []Option {
+	out := make([]Option, len(values))
+	for i, v := range values {
+		out[i] = Option{text(v), v}
 	}
 	return out
 }
 
-func widths(lanes ...quantity.Lanes) []Option {
-	out := make([]Option, len(lanes))
-	for i, n := range lanes {
-		out[i] = Option{strconv.Itoa(int(n)), n}
+// word and whole name words by themselves, and whole numbers.
+func word[T ~string](v T) string { return string(v) }
+
+func whole[T ~uint8 | ~uint16 | ~int32](v T) string { return strconv.Itoa(int(v)) }
+
+// listed are the options of a type that lists its values.
+func listed[T interface {
+	~string
+	Values() []string
+}]() []Option {
+	var none T
+	var values []T
+	for _, v := range none.Values() {
+		values = append(values, T(v))
 	}
-	return out
+	return options(word, values...)
 }
 
 // volts are the voltages that modules are made for (JESD79 and its successors).
-var volts = []Option{{"1100", quantity.Millivolts(1100)}, {"1200", quantity.Millivolts(1200)}, {"1350", quantity.Millivolts(1350)}, {"1500", quantity.Millivolts(1500)}, {"1800", quantity.Millivolts(1800)}}
+var volts = options[quantity.Millivolts](whole, 1100, 1200, 1350, 1500, 1800)
 
-func lengths(mm ...quantity.Millimetres) []Option {
-	out := make([]Option, len(mm))
-	for i, v := range mm {
-		out[i] = Option{number(v), v}
-	}
-	return out
+func gens(most quantity.Gen) []Option {
+	return options(whole, []quantity.Gen{1, 2, 3, 4, 5, 6}[:most]...)
 }
 
-// options are words that are their own values.
-func options[T ~string](values ...T) []Option {
-	out := make([]Option, len(values))
-	for i, v := range values {
-		out[i] = Option{string(v), v}
-	}
-	return out
-}
+func widths(lanes ...quantity.Lanes) []Option { return options(whole, lanes...) }
 
-func optionsOf[T ~string](values []string) []Option {
-	out := make([]Option, len(values))
-	for i, v := range values {
-		out[i] = Option{v, T(v)}
-	}
-	return out
-}
+func lengths(mm ...quantity.Millimetres) []Option { return options(number, mm...) }
 
 // named is the option of a value.
 func named[T comparable](list []Option, v T) string {

@@ -4,8 +4,6 @@ package rig
 // says, and proof of what it can prove.
 
 import (
-	"slices"
-
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/quantity"
 )
@@ -52,9 +50,4 @@ func (l *learner) fill(f Fact, is string) {
 	if at, ok := l.field(f); ok && at.is == "" && at.put(is) {
 		l.Screened = append(l.Screened, f)
 	}
-}
-
-// Ran reports a piece that a screen showed: in this place, or anywhere for no place.
-func (r *Rig) Ran(id ItemID, at Path) bool {
-	return slices.ContainsFunc(r.Shown, func(s Shown) bool { return s.Item == id && (at.IsZero() || s.Socket == at) })
 }

@@ -167,8 +167,8 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 	for i := range a.Flows {
 		out.Flows[i] = v.flow(&a.Flows[i], len(a.Flows))
 	}
-	for i := range a.Lanes {
-		out.Lanes = append(out.Lanes, v.lanes(&a.Lanes[i]))
+	for _, l := range a.Lanes() {
+		out.Lanes = append(out.Lanes, v.lanes(&l))
 	}
 	for i := range a.Findings {
 		out.Findings[i] = v.Finding(&a.Findings[i])

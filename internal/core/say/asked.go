@@ -102,26 +102,21 @@ func (v *Voice) Problems(list problem.List) problem.List {
 	return out
 }
 
-// Err is an error with its problems worded, seen by a voice that knows the names.
+// Err is an error with its words, seen by a voice that knows the names: problems, or the
+// fact behind it. Others stay as they are.
 func (v *Voice) Err(err error) error {
 	var list problem.List
 	if errors.As(err, &list) {
 		return v.Problems(list)
 	}
+	if f := fact.From(err); f.Is() {
+		return errors.New(v.Fact(f).s)
+	}
 	return err
 }
 
-// Err is an error with its words: problems, or the fact behind it.
-func (l Language) Err(err error) error {
-	var list problem.List
-	if errors.As(err, &list) {
-		return l.Problems(list)
-	}
-	if f := fact.From(err); f.Is() {
-		return errors.New(l.Error(err).s)
-	}
-	return err
-}
+// Err is an error with its words, where nothing else is known of what it is about.
+func (l Language) Err(err error) error { return In(l, &nobody).Err(err) }
 
 // Problems words what is wrong with a document of which nothing else is known.
 func (l Language) Problems(list problem.List) problem.List { return In(l, &nobody).Problems(list) }

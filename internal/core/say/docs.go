@@ -165,14 +165,14 @@ type Advice struct {
 	Alternatives []Way     `json:"alternatives"`
 	Clash        []Text    `json:"clash"` // wishes of which one must give way
 	Cures        []Text    `json:"cures"`
-	Help         []Help    `json:"help"` // the cures that can be carried out
+	Help         []Help    `json:"help"` // the same, with how they are carried out
 	Judged       int       `json:"judged"`
 }
 
 // Help is one way out of a clash.
 type Help struct {
 	Says   Text          `json:"says"`
-	Do     plan.HelpKind `json:"do"`
+	Do     plan.HelpKind `json:"do,omitempty"` // absent where nobody here can carry it out
 	Item   rig.ItemID    `json:"item,omitempty"`
 	Socket rig.Path      `json:"socket,omitzero"`
 	Part   part.ID       `json:"part,omitempty"`
@@ -324,9 +324,10 @@ func (v *Voice) Part(p *part.Part) Text { return v.text(p.Describe()) }
 
 // Advice words the planner's answer.
 func (v *Voice) Advice(a *plan.Advice) Advice {
-	out := Advice{End: a.End, Proof: v.Fact(a.Proof), Alternatives: make([]Way, len(a.Alternatives)), Clash: v.facts(a.Clash), Cures: v.facts(a.Cures), Help: make([]Help, len(a.Help)), Judged: a.Judged}
+	out := Advice{End: a.End, Proof: v.Fact(a.Proof), Alternatives: make([]Way, len(a.Alternatives)), Clash: v.facts(a.Clash), Cures: make([]Text, len(a.Help)), Help: make([]Help, len(a.Help)), Judged: a.Judged}
 	for i, h := range a.Help {
 		out.Help[i] = Help{v.Fact(h.Says), h.Do, h.Item, h.Socket, h.Part}
+		out.Cures[i] = out.Help[i].Says
 	}
 	if a.Best != nil {
 		best := v.way(a.Best)

@@ -225,7 +225,6 @@ var fitWords = map[fact.Code]string{
 	fit.StandardVolts:        "{0} modules run at {1:or} unless their label says otherwise",
 	fit.StartFromSATA:        "start from a SATA drive and keep the system's files on it, or update the firmware if the maker offers it",
 	fit.StartsFromOthers:     "the firmware starts systems from SATA and USB only",
-	fit.StartsNoPCIe:         "this firmware does not start a system from a PCIe drive",
 	fit.SupplyFeeds3V3:       "the supply's SATA plugs carry 3.3 V",
 	fit.SystemEnds:           "its edition or width ends at {0:bin}",
 	fit.SystemOverPCIe:       "the system drive runs over PCIe",

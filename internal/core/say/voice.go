@@ -177,8 +177,6 @@ func (v *Voice) arg(x any, verb string) string {
 		return "the sheet says that " + v.learned(rig.Learned(a))
 	case rig.Ask:
 		return v.asked(a)
-	case job.Typed:
-		return string(a)
 	case []fact.Fact:
 		between := ", "
 		if verb == "semicolons" {

@@ -1943,7 +1943,7 @@ export interface Advice {
 	clash: string[];
 	cures: string[];
 	/**
-	 * the cures that can be carried out
+	 * the same, with how they are carried out
 	 */
 	help: Help[];
 	judged: number;
@@ -1986,7 +1986,10 @@ export interface Provided {
  */
 export interface Help {
 	says: string;
-	do: 'unpin' | 'allow' | 'give up port' | 'let move' | 'leave out' | 'change wish' | 'take';
+	/**
+	 * absent where nobody here can carry it out
+	 */
+	do?: 'unpin' | 'allow' | 'give up port' | 'let move' | 'leave out' | 'change wish' | 'take';
 	item?: string;
 	socket?: string;
 	part?: string;

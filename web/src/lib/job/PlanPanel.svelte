@@ -130,18 +130,17 @@
 					{#each advice.clash as c, i (i)}<li>{c}</li>{/each}
 				</ul>
 			{/if}
-			{#if advice.cures.length > 0}
+			{#if advice.help.length > 0}
 				<p class="mt-1">What would help:</p>
 				<ul class="grid gap-1.5">
-					{#each advice.cures as c, i (i)}
-						{@const help = advice.help.find((h) => h.says === c)}
+					{#each advice.help as help, i (i)}
 						<li class="flex items-center gap-2">
-							<span class="grow">{c}</span>
-							{#if help && !session.closed}
+							<span class="grow">{help.says}</span>
+							{#if help.do && !session.closed}
 								<Button
 									color="alternative"
 									class="px-3"
-									aria-label="Do it: {c}"
+									aria-label="Do it: {help.says}"
 									onclick={() => (help.do === 'change wish' ? onwish() : void planner.giveUp(help))}
 									>{help.do === 'change wish' ? 'Wish' : 'Do it'}</Button
 								>
