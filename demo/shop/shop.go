@@ -36,7 +36,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 			if err != nil {
 				return fmt.Errorf("%s: %w", path, err)
 			}
-			_, err = s.PutSheet(ctx, store.SheetWrite{Sheet: v, From: store.Whatever, Says: "came with the demo shop", Stamp: job.Stamp{By: "the demo shop", At: stocked}})
+			_, err = s.PutSheet(ctx, store.SheetWrite{Sheet: v, From: store.Whatever, Done: fact.Of(job.FromDemo), Stamp: job.Stamp{By: "the demo shop", At: stocked}})
 			return err
 		case "part":
 			v, err := format.Part(b)

@@ -8,7 +8,9 @@ import (
 	"go/token"
 	"io/fs"
 	"path/filepath"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 )
@@ -90,6 +92,48 @@ func TestImports(t *testing.T) {
 	}
 	if seen != len(edges) {
 		t.Errorf("%d rooms, want %d", seen, len(edges))
+	}
+}
+
+// notations is how values are printed that are not known, words that people type and
+// requests carry, and what only programmers read.
+var notations = []string{"unknown protocol", "unknown generation", "unknown form", "unknown voltage", "unknown length", "USB, mode",
+	"not there", "in use", "no rule", "move %d", "line %d"}
+
+// prose is two words of a sentence, with what stands between them.
+var prose = regexp.MustCompile(`[A-Za-z]{2,}[,:;]? (%d|[a-z]{2,})`)
+
+// Only say holds sentences: a string of another room is a code, a name of a format, or
+// how a value is printed.
+func TestSentences(t *testing.T) {
+	paths, err := filepath.Glob("*/*.go")
+	if err != nil || len(paths) < 100 {
+		t.Fatal(len(paths), err)
+	}
+	for _, path := range paths {
+		if strings.HasPrefix(path, "say/") || strings.HasSuffix(path, "_test.go") {
+			continue
+		}
+		files := token.NewFileSet()
+		f, err := parser.ParseFile(files, path, nil, 0)
+		if err != nil {
+			t.Fatal(err)
+		}
+		ast.Inspect(f, func(n ast.Node) bool {
+			switch n := n.(type) {
+			case *ast.ValueSpec: // the codes of a type, as files carry them
+				id, named := n.Type.(*ast.Ident)
+				return !named || id.Name == "string"
+			case *ast.Field: // its tag
+				return n.Tag == nil
+			case *ast.BasicLit:
+				text, _ := strconv.Unquote(n.Value)
+				if found := prose.FindString(text); n.Kind == token.STRING && found != "" && !slices.Contains(notations, found) {
+					t.Errorf("%s: %s is a sentence: say it in room say", files.Position(n.Pos()), n.Value)
+				}
+			}
+			return true
+		})
 	}
 }
 

@@ -9,7 +9,6 @@ import (
 	"reflect"
 
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
@@ -30,7 +29,7 @@ type Deed struct {
 var kinds = map[string]reflect.Type{
 	"item": reflect.TypeFor[rig.ItemID](), "items": reflect.TypeFor[[]rig.ItemID](), "path": reflect.TypeFor[rig.Path](), "paths": reflect.TypeFor[[]rig.Path](),
 	"about": reflect.TypeFor[rig.Fact](), "learned": reflect.TypeFor[rig.Learned](),
-	"typed": reflect.TypeFor[fit.Typed](), "count": reflect.TypeFor[fact.Count](), "noun": reflect.TypeFor[fact.Noun](),
+	"typed": reflect.TypeFor[fact.Typed](), "names": reflect.TypeFor[[]fact.Typed](), "field": reflect.TypeFor[machine.Field](), "count": reflect.TypeFor[fact.Count](), "noun": reflect.TypeFor[fact.Noun](),
 	"number": reflect.TypeFor[int](), "set": reflect.TypeFor[job.Setting](), "step-set": reflect.TypeFor[workorder.Setting](), "choice": reflect.TypeFor[power.Choice](),
 	"socket": reflect.TypeFor[machine.SocketID](), "sockets": reflect.TypeFor[[]machine.SocketID](), "holder": reflect.TypeFor[machine.Holder](),
 	"form": reflect.TypeFor[part.Form](), "plug": reflect.TypeFor[part.Plug](), "thread": reflect.TypeFor[part.Thread](), "end": reflect.TypeFor[part.LeadEnd](), "fitting": reflect.TypeFor[part.FittingKind](),

@@ -62,6 +62,7 @@ type PutSheet struct {
 	Key      string        `json:"key,omitempty" jsonschema:"maxLength=80"`
 	By       string        `json:"by,omitempty" jsonschema:"maxLength=80"`
 	Says     string        `json:"says,omitempty" jsonschema:"maxLength=300"` // why; absent is what differs
+	Back     int           `json:"back,omitempty" jsonschema:"minimum=1"`     // the revision that is brought back
 	Sheet    machine.Sheet `json:"sheet"`
 }
 
@@ -69,7 +70,7 @@ type PutSheet struct {
 type SheetNow struct {
 	Sheet    machine.Sheet `json:"sheet"`
 	Revision int           `json:"revision"`
-	Differs  []string      `json:"differs"`
+	Differs  []say.Text    `json:"differs"`
 }
 
 // NewJob starts a job from a sheet and a wish.

@@ -12,7 +12,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
@@ -55,7 +54,7 @@ func (s *api) keep(c *gin.Context) error {
 func (s *api) keepInSheet(ctx context.Context, j *job.Job, a rig.Learned, by job.Stamp) error {
 	kept, err := s.Data.Sheet(ctx, j.Sheet.ID)
 	if errors.Is(err, store.ErrNotFound) {
-		return problem.List{{Pointer: "/fact", Fact: fact.Of(job.NoShopSheet, fit.Typed(j.Sheet.ID))}}
+		return problem.List{{Pointer: "/fact", Fact: fact.Of(job.NoShopSheet, fact.Typed(j.Sheet.ID))}}
 	}
 	if err != nil {
 		return err

@@ -11,7 +11,6 @@ import (
 	"sync"
 
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -100,7 +99,7 @@ func (s *api) journal(j *job.Job, entries []store.Entry) []say.Entry {
 // deed is what an entry says was done, and what pieces were called then.
 func deed(e store.Entry) (fact.Fact, map[rig.ItemID]string) {
 	if e.Deed == nil { // from before deeds were kept
-		return fact.Of(job.SaidThen, fit.Typed(e.Says)), nil
+		return fact.Of(job.SaidThen, fact.Typed(e.Says)), nil
 	}
 	return e.Deed.Fact, e.Deed.Names
 }

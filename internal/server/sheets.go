@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
@@ -121,7 +122,14 @@ func (s *api) putSheet(c *gin.Context) error {
 	if err := list.Err(); err != nil {
 		return err
 	}
-	_, err = s.Data.PutSheet(ctx, store.SheetWrite{Sheet: in.Sheet, From: in.Revision, Says: in.Says, Key: in.Key, Stamp: s.stamp(in.By)})
+	var done fact.Fact
+	switch {
+	case in.Back > 0:
+		done = fact.Of(machine.BroughtBack, in.Back)
+	case in.Says != "":
+		done = fact.Of(job.SaidThen, fact.Typed(in.Says))
+	}
+	_, err = s.Data.PutSheet(ctx, store.SheetWrite{Sheet: in.Sheet, From: in.Revision, Done: done, Key: in.Key, Stamp: s.stamp(in.By)})
 	var stale *store.Conflict
 	if errors.As(err, &stale) {
 		now, err := s.Data.Sheet(ctx, id)
@@ -130,7 +138,7 @@ func (s *api) putSheet(c *gin.Context) error {
 		}
 		return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict,
 			Detail: fmt.Sprintf("the sheet is at revision %d, yours started from %d; it was not kept", stale.Current, stale.Yours),
-			Sheet:  &SheetNow{now.Sheet, now.Revision, machine.Diff(&in.Sheet, &now.Sheet)}}}
+			Sheet:  &SheetNow{now.Sheet, now.Revision, s.Language.Facts(machine.Diff(&in.Sheet, &now.Sheet))}}}
 	}
 	if err != nil {
 		return err

@@ -8,8 +8,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"strings"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/format"
@@ -27,9 +27,9 @@ type KeptSheet struct {
 // SheetWrite is one version of a sheet on its way into the file.
 type SheetWrite struct {
 	Sheet machine.Sheet
-	From  int    // the revision it started from; 0 creates it, Whatever takes any
-	Says  string // for the history; "" is what Diff says
-	Key   string // names the request, "" if it has no name
+	From  int       // the revision it started from; 0 creates it, Whatever takes any
+	Done  fact.Fact // for the history; none is what Diff tells
+	Key   string    // names the request, "" if it has no name
 	Stamp job.Stamp
 }
 
@@ -70,7 +70,7 @@ func (s *Store) sheet(ctx context.Context, id machine.ID, query string, args ...
 
 // SheetHistory lists what was done to a sheet, oldest first.
 func (s *Store) SheetHistory(ctx context.Context, id machine.ID) ([]Entry, error) {
-	return s.entries(ctx, `SELECT revision, at, by, says, NULL FROM sheet_journal WHERE sheet = ? ORDER BY revision`, id)
+	return s.entries(ctx, `SELECT revision, at, by, says, deed FROM sheet_journal WHERE sheet = ? ORDER BY revision`, id)
 }
 
 // PutSheet keeps a version and returns its revision. What does not differ from the
@@ -109,6 +109,7 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 	case w.From != Whatever && current != w.From:
 		return 0, &Conflict{What: "sheet", Yours: w.From, Current: current}
 	}
+	done := w.Done
 	if current > 0 {
 		var old machine.Sheet
 		if err := json.Unmarshal(before, &old); err != nil {
@@ -118,12 +119,16 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 		if len(changed) == 0 {
 			return current, nil
 		}
-		if w.Says == "" {
-			w.Says = strings.Join(changed, "; ")
+		if !done.Is() {
+			done = fact.Of(machine.Changed, changed)
 		}
 	}
-	if w.Says == "" {
-		w.Says = "made"
+	if !done.Is() {
+		done = fact.Of(machine.Made)
+	}
+	deed, err := format.WriteDeed(done, nil)
+	if err != nil {
+		return 0, err
 	}
 	doc, err := format.Write(w.Sheet)
 	if err != nil {
@@ -133,7 +138,7 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1); err != nil {
 		return 0, err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, key, doc) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, w.Says, sql.NullString{String: w.Key, Valid: w.Key != ""}, string(doc))
+	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, deed, key, doc) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
+		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, string(deed), sql.NullString{String: w.Key, Valid: w.Key != ""}, string(doc))
 	return current + 1, err
 }

@@ -13,7 +13,6 @@ import (
 	"deepbay/demo"
 	"deepbay/demo/shop"
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
@@ -43,7 +42,7 @@ func tower(t *testing.T) job.Job {
 
 func put(t *testing.T, s *store.Store, j job.Job, from int, key string) int {
 	t.Helper()
-	n, err := s.Put(t.Context(), store.Write{Job: j, From: from, Done: fact.Of(job.SaidThen, fit.Typed(fmt.Sprint("from ", from))), Key: key, Stamp: stamp})
+	n, err := s.Put(t.Context(), store.Write{Job: j, From: from, Done: fact.Of(job.SaidThen, fact.Typed(fmt.Sprint("from ", from))), Key: key, Stamp: stamp})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -94,7 +93,7 @@ func TestKeep(t *testing.T) {
 		t.Fatalf("%v %d %v, %v", k.Job.Title, k.Revision, k.Updated, err)
 	}
 	entries, err := s.Journal(ctx, j.ID, 0)
-	if err != nil || len(entries) != 2 || entries[1].Deed.Fact.Args[0] != fit.Typed("from 1") || entries[1].By != "Oda Finch" {
+	if err != nil || len(entries) != 2 || entries[1].Deed.Fact.Args[0] != fact.Typed("from 1") || entries[1].By != "Oda Finch" {
 		t.Errorf("journal %+v, %v", entries, err)
 	}
 	if first, err := s.At(ctx, j.ID, 1); err != nil || first.Title != "Echo-sounding tower" {
@@ -172,7 +171,7 @@ func TestRace(t *testing.T) {
 	var wg sync.WaitGroup
 	for i := range writers {
 		wg.Go(func() {
-			_, errs[i] = s.Put(t.Context(), store.Write{Job: j, From: 1, Done: fact.Of(job.SaidThen, fit.Typed(fmt.Sprint(i))), Stamp: stamp})
+			_, errs[i] = s.Put(t.Context(), store.Write{Job: j, From: 1, Done: fact.Of(job.SaidThen, fact.Typed(fmt.Sprint(i))), Stamp: stamp})
 		})
 	}
 	wg.Wait()
@@ -332,7 +331,7 @@ func TestSheetHistory(t *testing.T) {
 		}
 	}
 	history, err := s.SheetHistory(ctx, sheet.ID)
-	if err != nil || len(history) != 3 || history[2].Says != "name Two to Three" {
+	if err != nil || len(history) != 3 || history[2].Deed.Fact.String() != "machine/changed [machine/field-from-to name Two Three]" {
 		t.Errorf("%+v, %v", history, err)
 	}
 	if k, err := s.SheetAt(ctx, sheet.ID, 2); err != nil || k.Sheet.Name != "Two" {

@@ -140,17 +140,17 @@ func Code(text string) (Reply, error) {
 	a := reply(fact.Of(OneOf, names))
 	for _, r := range got {
 		peak := memory.Peak(r.Label)
-		a.Lines = append(a.Lines, Figure{plain(r.Name()), fact.Of(ModuleCarries, fit.Typed(r.ModuleName()), peak, 2*peak)})
+		a.Lines = append(a.Lines, Figure{plain(r.Name()), fact.Of(ModuleCarries, fact.Typed(r.ModuleName()), peak, 2*peak)})
 	}
 	if len(got) > 1 {
-		a.Asks = append(a.Asks, part.Ask{About: "which speed", Choices: names})
+		a.Asks = append(a.Asks, part.Ask{About: part.WhichSpeed, Choices: names})
 	}
 	a.because(fit.FromStandard, fact.Of(EightBytes))
 	return a, nil
 }
 
-// plain is a name or words that the room of parts has for what it read.
-func plain(s string) fact.Fact { return fact.Of(Plain, fit.Typed(s)) }
+// plain is a name, or words as they were typed.
+func plain(s string) fact.Fact { return fact.Of(Plain, fact.Typed(s)) }
 
 // Part is what shorthand or a label says.
 func Part(text string) (Reply, error) {
@@ -158,16 +158,15 @@ func Part(text string) (Reply, error) {
 	if err != nil {
 		return Reply{}, err
 	}
-	a := reply(plain(got.Part.Describe()))
+	a := reply(fact.Of(ThisPart, &got.Part))
 	if got.Count > 1 {
-		a.Says = fact.Of(ManyOf, got.Count, fit.Typed(got.Part.Describe()))
+		a.Says = fact.Of(ManyOf, got.Count, &got.Part)
 	}
 	for _, m := range got.Means {
-		word, means, _ := strings.Cut(m, ": ")
-		a.Lines = append(a.Lines, Figure{plain(word), plain(means)})
+		a.Lines = append(a.Lines, Figure{plain(m.Word), m.Says})
 	}
 	if len(got.Unknown) > 0 {
-		a.line(DoesNotSay, plain(strings.Join(got.Unknown, ", ")))
+		a.line(DoesNotSay, fact.Of(AllOf, got.Unknown))
 	}
 	a.Asks = got.Asks
 	return a, nil

@@ -6,7 +6,6 @@ import "deepbay/internal/core/fact"
 
 // What may be said, by name.
 const (
-	ComesOut   fact.Code = "cure/comes-out"
 	GoOff      fact.Code = "cure/go-off"
 	MoveLead   fact.Code = "cure/move-lead"
 	PutInto    fact.Code = "cure/put-into"

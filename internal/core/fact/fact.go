@@ -64,3 +64,6 @@ type Count struct {
 
 // Noun is a thing that is counted.
 type Noun string
+
+// Typed is words that somebody typed, or names: they are not ours, and stay as they are.
+type Typed string

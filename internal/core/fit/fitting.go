@@ -461,7 +461,7 @@ func sayPlugs(r *resolver, t *trouble) telling {
 	i := slices.IndexFunc(r.sheet.Chassis.Plugs, func(p machine.PlugCount) bool { return p.Kind == kind })
 	p := &r.sheet.Chassis.Plugs[i]
 	return telling{says: fact.Of(PlugsShort, n, kind, max(0, n-short[t.n])),
-		because: []Reason{{FromSheet, fact.Of(MachineHasPlugs, have[t.n], kind, Typed(p.From))}, {FromPlan, fact.Of(PartsDraw, fact.Count{N: n, Of: Parts})}},
+		because: []Reason{{FromSheet, fact.Of(MachineHasPlugs, have[t.n], kind, fact.Typed(p.From))}, {FromPlan, fact.Of(PartsDraw, fact.Count{N: n, Of: Parts})}},
 		advice:  []fact.Fact{fact.Of(BringCrimped), fact.Of(LeadOfSupply)}}
 }
 

@@ -345,7 +345,7 @@ func sayChannels(r *resolver, t *trouble) telling {
 	out := telling{says: fact.Of(ChannelsUsed, bySocket(r.filled), used, all),
 		because: []Reason{{FromSheet, fact.Of(BoardHasChannels, all)}, {FromStandard, fact.Of(SideBySide)}}}
 	for _, s := range r.filled {
-		out.because = append(out.because, Reason{FromSheet, fact.Of(OnChannel, s.path, Typed(s.Channel))})
+		out.because = append(out.because, Reason{FromSheet, fact.Of(OnChannel, s.path, fact.Typed(s.Channel))})
 	}
 	if want := r.sheet.Memory.Order(len(r.filled)); want != nil {
 		out.because = append(out.because, Reason{FromSheet, fact.Of(SheetOrder, fact.Count{N: len(r.filled), Of: Modules}, want)})
@@ -396,7 +396,7 @@ func sayUnequal(r *resolver, t *trouble) telling {
 	out := telling{says: fact.Of(ChannelsUnequal, r.memory.Regions), because: []Reason{{FromStandard, fact.Of(SpreadAsMuch)}}}
 	for _, c := range r.memory.Channels {
 		if c.Modules > 0 {
-			out.because = append(out.because, Reason{FromPlan, fact.Of(ChannelHolds, Typed(c.Channel), c.Bytes)})
+			out.because = append(out.because, Reason{FromPlan, fact.Of(ChannelHolds, fact.Typed(c.Channel), c.Bytes)})
 		}
 	}
 	return out
@@ -567,7 +567,7 @@ func memoryAddressed(r *resolver, found func(trouble)) {
 
 func sayNotAddressed(r *resolver, t *trouble) telling {
 	_, by := r.addressed(r.memory.Total, inAll)
-	name := Typed(by.Name)
+	name := fact.Typed(by.Name)
 	return telling{says: fact.Of(TotalNotAddressed, r.memory.Total, name, by.TotalBytes),
 		because: []Reason{{FromSheet, fact.Of(AddressesInAll, name, by.TotalBytes)}}, advice: []fact.Fact{fact.Of(UseSmaller)}}
 }

@@ -168,20 +168,17 @@ func tellProven(l *look) telling {
 
 // What a limit is of, as arguments of facts.
 const (
-	OfAModule  fact.Noun = "a module"
-	OfAllSlots fact.Noun = "all slots"
+	OfAModule  fact.Code = "fit/of-a-module"
+	OfAllSlots fact.Code = "fit/of-all-slots"
 )
 
-func limitReasons(what fact.Noun, l machine.Limit) []Reason {
-	out := []Reason{{FromSheet, fact.Of(LimitStated, l.StatedBytes, what)}}
+func limitReasons(what fact.Code, l machine.Limit) []Reason {
+	out := []Reason{{FromSheet, fact.Of(LimitStated, l.StatedBytes, fact.Of(what))}}
 	if l.ProvenBytes.Known() {
-		out = append(out, Reason{FromSheet, fact.Of(LimitProven, l.ProvenBytes, Typed(l.ProvenBy))})
+		out = append(out, Reason{FromSheet, fact.Of(LimitProven, l.ProvenBytes, fact.Typed(l.ProvenBy))})
 	}
 	return out
 }
-
-// Typed is words that somebody typed, as an argument of facts: they are not ours.
-type Typed string
 
 // rates are the rates that a module has by its label: its own, and with a profile.
 func rateOf(m *part.Module, profile bool) known.Range[quantity.MTps] {
@@ -264,7 +261,7 @@ func moduleAddressed(l *look) known.Truth {
 func tellNotAddressed(l *look) telling {
 	id, size := l.s.piece.ID, l.s.module().SizeBytes
 	_, by := l.addressed(known.Exactly(size), aModule)
-	name := Typed(by.Name)
+	name := fact.Typed(by.Name)
 	return telling{says: fact.Of(NotAddressed, id, size, name, by.ModuleBytes),
 		because: []Reason{{FromPart, fact.Of(ModuleIsOf, id, size)}, {FromSheet, fact.Of(AddressesUpTo, name, by.ModuleBytes)}}, advice: []fact.Fact{fact.Of(UseSmaller)}}
 }

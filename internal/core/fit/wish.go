@@ -213,9 +213,9 @@ func noPicture(r *resolver, found func(trouble)) {
 func sayNoPicture(r *resolver, t *trouble) telling {
 	out := telling{says: fact.Of(NoPictureAny), advice: []fact.Fact{fact.Of(FitGraphics)}}
 	r.mayBeFitted(func(p *machine.Processor) {
-		out.because = append(out.because, Reason{FromSheet, fact.Of(HasNoGraphics, Typed(p.Name))})
+		out.because = append(out.because, Reason{FromSheet, fact.Of(HasNoGraphics, fact.Typed(p.Name))})
 		if r.b.Processor == p.ID {
-			out.says = fact.Of(NoPicture, Typed(p.Name))
+			out.says = fact.Of(NoPicture, fact.Typed(p.Name))
 		}
 	})
 	return out

@@ -153,7 +153,7 @@ func (a *applier) apply() fact.Fact {
 	case DoProcessor:
 		a.job.Processor = machine.ProcessorID(c.Value)
 		if p := a.job.Sheet.Processor(a.job.Processor); p != nil {
-			return fact.Of(ProcessorIs, fit.Typed(p.Name))
+			return fact.Of(ProcessorIs, fact.Typed(p.Name))
 		}
 		return fact.Of(ProcessorUnknown)
 	case DoWish:
@@ -202,7 +202,7 @@ func (a *applier) move(s *rig.Setup, moves []rig.Move, at func(*rig.Fault) strin
 		case rig.OnItself:
 			a.refuse(pointer+"/socket", fact.Of(OnItself, a.job.Name(moves[f.Move].Item)))
 		default:
-			a.refuse(pointer+"/socket", fact.Of(NoSocketIsNamed, f.At, socketNames(&a.job.Sheet)))
+			a.refuse(pointer+"/socket", fact.Of(NoSocketIsNamed, f.At, a.job.Sheet.SocketIDs()))
 		}
 		return nil
 	}
@@ -365,13 +365,13 @@ func (a *applier) add() fact.Fact {
 	}
 	switch {
 	case count > 1 && c.New:
-		return fact.Of(AddedManyToFit, count, fit.Typed(what.Name))
+		return fact.Of(AddedManyToFit, count, fact.Typed(what.Name))
 	case count > 1:
-		return fact.Of(AddedManyFound, count, fit.Typed(what.Name))
+		return fact.Of(AddedManyFound, count, fact.Typed(what.Name))
 	case c.New:
-		return fact.Of(AddedToFit, fit.Typed(what.Name))
+		return fact.Of(AddedToFit, fact.Typed(what.Name))
 	}
-	return fact.Of(AddedFound, fit.Typed(what.Name))
+	return fact.Of(AddedFound, fact.Typed(what.Name))
 }
 
 func (a *applier) remove() fact.Fact {
@@ -379,7 +379,7 @@ func (a *applier) remove() fact.Fact {
 	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
 		return fact.Fact{}
 	}
-	says := fact.Of(Removed, fit.Typed(a.job.Name(c.Item)))
+	says := fact.Of(Removed, fact.Typed(a.job.Name(c.Item)))
 	p := a.job.Item(c.Item).Part
 	a.move(&a.job.Found, []rig.Move{{Item: c.Item}}, itself) // with what it holds
 	a.move(&a.job.Planned, []rig.Move{{Item: c.Item}}, itself)
@@ -469,7 +469,7 @@ func (a *applier) read() fact.Fact {
 	if c.Do == DoConfirm {
 		return a.asFound(fact.Of(AsExpected, about))
 	}
-	return a.asFound(fact.Of(Shows, about, fit.Typed(reading.Raw)))
+	return a.asFound(fact.Of(Shows, about, fact.Typed(reading.Raw)))
 }
 
 // asFound says that something is about the machine as it came.
@@ -491,7 +491,7 @@ func (a *applier) explain() fact.Fact {
 		if l.ID == c.Line && (l.Verdict == power.Differs || l.Verdict == power.Explained) {
 			a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
 			a.job.Explained = append(a.job.Explained, Explanation{Line: c.Line, Text: c.Text, By: a.by.By, At: a.by.At})
-			return fact.Of(ExplainedAs, l.About, fit.Typed(c.Text))
+			return fact.Of(ExplainedAs, l.About, fact.Typed(c.Text))
 		}
 	}
 	return a.refuse("/line", fact.Of(NoDifference, c.Line))

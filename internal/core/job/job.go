@@ -8,7 +8,6 @@
 package job
 
 import (
-	"fmt"
 	"slices"
 	"strconv"
 	"time"
@@ -215,7 +214,7 @@ func (j *Job) Lines(r *fit.Answer) []power.Line {
 func (j *Job) Marks() []string {
 	out := []string{j.Title, j.Tag, j.Owner, j.Sheet.Name}
 	for _, p := range j.Parts {
-		out = append(out, p.Name, p.Number, p.Describe())
+		out = append(out, p.Name, p.Number, p.Shorthand())
 	}
 	for _, it := range j.Items {
 		out = append(out, it.Serial)
@@ -280,7 +279,7 @@ func (j *Job) validateSetup(l *problem.List, at string, s rig.Setup) {
 		}
 		switch {
 		case b.Socket(p.Socket) == nil:
-			l.Add(here+"/socket", fact.Of(NoSocketIsNamed, p.Socket, socketNames(&j.Sheet)))
+			l.Add(here+"/socket", fact.Of(NoSocketIsNamed, p.Socket, j.Sheet.SocketIDs()))
 		case inSocket[p.Socket]:
 			l.Add(here+"/socket", fact.Of(HoldsAnother, p.Socket))
 		}
@@ -295,18 +294,4 @@ func (j *Job) validateSetup(l *problem.List, at string, s rig.Setup) {
 			l.Add(here+"/value", fact.Of(NoOption, c.Value, st.ID))
 		}
 	}
-}
-
-func socketNames(s *machine.Sheet) string {
-	out := ""
-	for i, k := range s.Sockets {
-		if i == 12 {
-			return out + fmt.Sprintf(" and %d more", len(s.Sockets)-i)
-		}
-		if i > 0 {
-			out += ", "
-		}
-		out += string(k.ID)
-	}
-	return out
 }

@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
@@ -66,7 +65,7 @@ func askable(l *problem.List, at, value string, r *rig.Rig, a rig.Learned) bool 
 	case !ok:
 		l.Add(at, fact.Of(NoSuchFact, rig.Learned{Fact: a.Fact}))
 	case !r.CanBe(a):
-		l.Add(value, fact.Of(NoAnswer, fit.Typed(a.Is), a.Fact, ask))
+		l.Add(value, fact.Of(NoAnswer, fact.Typed(a.Is), a.Fact, ask))
 	default:
 		return true
 	}

@@ -69,7 +69,7 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	each("/stay", q.Stay, plan.Stay)
 	for i, id := range q.Ports {
 		if j.Sheet.Socket(id) == nil {
-			list.Add("/ports/"+strconv.Itoa(i), fact.Of(NoSocketIsNamed, id, socketNames(&j.Sheet)))
+			list.Add("/ports/"+strconv.Itoa(i), fact.Of(NoSocketIsNamed, id, j.Sheet.SocketIDs()))
 		}
 	}
 	for i, name := range q.Order {

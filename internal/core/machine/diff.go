@@ -1,35 +1,58 @@
 package machine
 
-// This file says what changed from one sheet to another, for its history.
+// This file tells what changed from one sheet to another, for its history.
 
 import (
 	"encoding/json"
-	"fmt"
 	"slices"
 	"strings"
+
+	"deepbay/internal/core/fact"
 )
 
-// Diff says in short sentences what differs from a to b: what came, what went,
-// and which facts of what stayed. It is empty when nothing does.
-func Diff(a, b *Sheet) []string {
+// What happened to a sheet, and what changed in it, by name.
+const (
+	Made             fact.Code = "machine/made"
+	BroughtBack      fact.Code = "machine/brought-back" // a revision
+	Changed          fact.Code = "machine/changed"      // a list of what did
+	EntriesAdded     fact.Code = "machine/entries-added"
+	EntriesRemoved   fact.Code = "machine/entries-removed"
+	EntriesReordered fact.Code = "machine/entries-reordered"
+	EntryChanged     fact.Code = "machine/entry-changed" // and what of it
+	PartChanged      fact.Code = "machine/part-changed"  // a field that has fields, and which of them
+	FieldSet         fact.Code = "machine/field-set"
+	FieldRemoved     fact.Code = "machine/field-removed"
+	FieldFromTo      fact.Code = "machine/field-from-to"
+	FieldChanged     fact.Code = "machine/field-changed" // in what is too long to say
+)
+
+// Field is the name of a field in a file.
+type Field string
+
+// Diff is what differs from a to b: what came, what went, and which facts of what
+// stayed. It is empty when nothing does.
+func Diff(a, b *Sheet) []fact.Fact {
 	before, after := fields(a), fields(b)
-	var out []string
+	var out []fact.Fact
 	for _, name := range names(before, after) {
 		was, is := before[name], after[name]
-		if string(was) == string(is) {
-			continue
-		}
-		if lists[name] != "" {
+		switch {
+		case string(was) == string(is):
+		case lists[name] != "":
 			out = append(out, diffList(lists[name], was, is)...)
-			continue
+		default:
+			if inside := diffFields(was, is); len(inside) > 0 {
+				out = append(out, fact.Of(PartChanged, Field(name), inside))
+			} else {
+				out = append(out, diffField(name, was, is))
+			}
 		}
-		out = append(out, facts(words(name), was, is))
 	}
 	return out
 }
 
 // lists are the fields that hold named entries, with the word for one.
-var lists = map[string]string{"processors": "processor", "roots": "root", "groups": "group", "sockets": "socket", "settings": "setting", "rules": "rule"}
+var lists = map[string]fact.Noun{"processors": "processor", "roots": "root", "groups": "group", "sockets": "socket", "settings": "setting", "rules": "rule"}
 
 // fields takes a value apart by its JSON names.
 func fields(v any) map[string]json.RawMessage {
@@ -69,78 +92,66 @@ func entries(list json.RawMessage) (ids []string, byID map[string]json.RawMessag
 	return ids, byID
 }
 
-func diffList(what string, was, is json.RawMessage) []string {
+func diffList(what fact.Noun, was, is json.RawMessage) []fact.Fact {
 	oldIDs, before := entries(was)
 	newIDs, after := entries(is)
-	var out []string
-	var came, went []string
+	var out []fact.Fact
+	var came, went []fact.Typed
 	for _, id := range newIDs {
 		if before[id] == nil {
-			came = append(came, id)
+			came = append(came, fact.Typed(id))
 		} else if string(before[id]) != string(after[id]) {
-			out = append(out, facts(what+" "+id, before[id], after[id]))
+			out = append(out, fact.Of(EntryChanged, what, fact.Typed(id), diffFields(before[id], after[id])))
 		}
 	}
 	for _, id := range oldIDs {
 		if after[id] == nil {
-			went = append(went, id)
+			went = append(went, fact.Typed(id))
 		}
 	}
 	if len(came) > 0 {
-		out = append(out, what+" "+strings.Join(came, ", ")+" added")
+		out = append(out, fact.Of(EntriesAdded, what, came))
 	}
 	if len(went) > 0 {
-		out = append(out, what+" "+strings.Join(went, ", ")+" removed")
+		out = append(out, fact.Of(EntriesRemoved, what, went))
 	}
 	if out == nil {
-		out = append(out, what+"s in another order")
+		out = append(out, fact.Of(EntriesReordered, what))
 	}
 	return out
 }
 
-// facts names what differs inside one thing: "socket M2_1: gen 3 to 4, key added".
-func facts(what string, was, is json.RawMessage) string {
+// diffFields is what differs inside one thing.
+func diffFields(was, is json.RawMessage) []fact.Fact {
 	before, after := fields(was), fields(is)
-	var parts []string
+	var out []fact.Fact
 	for _, n := range names(before, after) {
-		a, b := short(before[n]), short(after[n])
-		switch {
-		case string(before[n]) == string(after[n]):
-		case before[n] == nil:
-			parts = append(parts, strings.TrimSpace(words(n)+" "+b))
-		case after[n] == nil:
-			parts = append(parts, words(n)+" removed")
-		case a == "" || b == "":
-			parts = append(parts, words(n))
-		default:
-			parts = append(parts, fmt.Sprintf("%s %s to %s", words(n), a, b))
+		if string(before[n]) != string(after[n]) {
+			out = append(out, diffField(n, before[n], after[n]))
 		}
 	}
-	if a, b := short(was), short(is); len(parts) == 0 && a != "" && b != "" {
-		return what + " " + a + " to " + b
-	} else if len(parts) == 0 {
-		return strings.TrimSpace(what + " " + b)
-	}
-	return what + ": " + strings.Join(parts, ", ")
+	return out
 }
 
-// short prints a plain value, "" for what is itself made of parts or long.
-func short(v json.RawMessage) string {
+// diffField is how one field differs: from and to where both are short.
+func diffField(name string, was, is json.RawMessage) fact.Fact {
+	a, b := short(was), short(is)
+	switch {
+	case is == nil:
+		return fact.Of(FieldRemoved, Field(name))
+	case was == nil && b != "":
+		return fact.Of(FieldSet, Field(name), b)
+	case a == "" || b == "":
+		return fact.Of(FieldChanged, Field(name))
+	}
+	return fact.Of(FieldFromTo, Field(name), a, b)
+}
+
+// short is a plain value, "" for what is itself made of parts or long.
+func short(v json.RawMessage) fact.Typed {
 	s := strings.Trim(string(v), `"`)
 	if len(v) == 0 || v[0] == '{' || v[0] == '[' || len(s) > 40 {
 		return ""
 	}
-	return s
-}
-
-// words writes a field's name with blanks: "readMBps" stays the unit it is.
-func words(name string) string {
-	var b strings.Builder
-	for i, r := range name {
-		if i > 0 && r >= 'A' && r <= 'Z' && name[i-1] >= 'a' && name[i-1] <= 'z' {
-			b.WriteByte(' ')
-		}
-		b.WriteRune(r)
-	}
-	return b.String()
+	return fact.Typed(s)
 }

@@ -14,18 +14,22 @@ func TestDiff(t *testing.T) {
 		want   string
 	}{
 		{func(*Sheet) {}, ""},
-		{func(s *Sheet) { s.Sockets[0].Gen, s.Sockets[0].Lanes = 3, 2 }, "socket M2: gen 4 to 3, lanes 4 to 2"},
-		{func(s *Sheet) { s.Sockets[0].Key, s.Sockets[0].Protocols = "M", []link.Protocol{link.SATA} }, "socket M2: key M, protocols"},
-		{func(s *Sheet) { s.Sockets = append(s.Sockets[1:], Socket{ID: "N"}) }, "socket N added; socket M2 removed"},
-		{func(s *Sheet) { s.Sockets[0], s.Sockets[1] = s.Sockets[1], s.Sockets[0] }, "sockets in another order"},
-		{func(s *Sheet) { s.Rules, s.Name = nil, "Y" }, "name X to Y; rule r removed"},
-		{func(s *Sheet) { s.Chassis.LowSlots = quantity.Yes }, "chassis: low Profile Slots true"},
-		{func(s *Sheet) { s.Memory.Generation = "" }, "memory: generation removed"},
-		{func(s *Sheet) { s.Roots[1].Uplink.Gen = 4 }, "root pch: uplink"},
+		{func(s *Sheet) { s.Sockets[0].Gen, s.Sockets[0].Lanes = 3, 2 }, "entry-changed socket M2 [field-from-to gen 4 3 field-from-to lanes 4 2]"},
+		{func(s *Sheet) { s.Sockets[0].Key, s.Sockets[0].Protocols = "M", []link.Protocol{link.SATA} }, "entry-changed socket M2 [field-set key M field-changed protocols]"},
+		{func(s *Sheet) { s.Sockets = append(s.Sockets[1:], Socket{ID: "N"}) }, "entries-added socket [N]; entries-removed socket [M2]"},
+		{func(s *Sheet) { s.Sockets[0], s.Sockets[1] = s.Sockets[1], s.Sockets[0] }, "entries-reordered socket"},
+		{func(s *Sheet) { s.Rules, s.Name = nil, "Y" }, "field-from-to name X Y; entries-removed rule [r]"},
+		{func(s *Sheet) { s.Chassis.LowSlots = quantity.Yes }, "part-changed chassis [field-set lowProfileSlots true]"},
+		{func(s *Sheet) { s.Memory.Generation = "" }, "part-changed memory [field-removed generation]"},
+		{func(s *Sheet) { s.Roots[1].Uplink.Gen = 4 }, "entry-changed root pch [field-changed uplink]"},
 	} {
 		a, b := good(), good()
 		c.change(b)
-		if got := strings.Join(Diff(a, b), "; "); got != c.want {
+		var told []string
+		for _, f := range Diff(a, b) {
+			told = append(told, strings.ReplaceAll(f.String(), "machine/", ""))
+		}
+		if got := strings.Join(told, "; "); got != c.want {
 			t.Errorf("%q, want %q", got, c.want)
 		}
 	}

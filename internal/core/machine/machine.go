@@ -190,27 +190,6 @@ func (Kind) Values() []string {
 // Memory reports whether the socket takes memory modules.
 func (k Kind) Memory() bool { return k == DIMM || k == SODIMM }
 
-// String prints the trade's words.
-func (k Kind) String() string {
-	switch k {
-	case M2:
-		return "M.2 socket"
-	case Slot:
-		return "PCIe slot"
-	case SATA:
-		return "SATA port"
-	case U2:
-		return "U.2 port"
-	case DIMM:
-		return "DIMM slot"
-	case SODIMM:
-		return "SO-DIMM slot"
-	case USB:
-		return "USB port"
-	}
-	return string(k)
-}
-
 // Socket is one place a part goes into.
 type Socket struct {
 	ID    SocketID `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[A-Za-z0-9][A-Za-z0-9_.-]*$"`
@@ -404,6 +383,15 @@ type Speed struct {
 	PerChannel int           `json:"modulesPerChannel" jsonschema:"minimum=1,maximum=8"`
 	Ranks      int           `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`
 	MTps       quantity.MTps `json:"rateMTps" jsonschema:"minimum=100,maximum=20000"`
+}
+
+// SocketIDs is the names of all sockets, in the sheet's order.
+func (s *Sheet) SocketIDs() []SocketID {
+	out := make([]SocketID, len(s.Sockets))
+	for i := range s.Sockets {
+		out[i] = s.Sockets[i].ID
+	}
+	return out
 }
 
 // Socket finds a socket by name, nil if the sheet has none.

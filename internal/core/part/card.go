@@ -114,25 +114,6 @@ func (p *Position) Speaks() []link.Protocol {
 	return []link.Protocol{link.PCIe}
 }
 
-func (c *Card) describe() string {
-	if c.Carrier == nil {
-		return c.Link().String() + " card"
-	}
-	first := c.Carrier.Positions[0].Kind()
-	if c.M2 != nil || len(c.Carrier.Positions) == 1 && first != TakesM2 {
-		from := map[bool]string{true: "M.2", false: "slot"}[c.M2 != nil]
-		return from + " to " + map[Takes]string{TakesM2: "M.2", TakesSlot: "PCIe slot", TakesU2: "U.2", TakesSATA: "SATA"}[first] + " adapter, " + c.Link().String()
-	}
-	if first == TakesSATA {
-		return strconv.Itoa(len(c.Carrier.Positions)) + "-port SATA controller, " + c.Link().String()
-	}
-	s := strconv.Itoa(len(c.Carrier.Positions)) + "-position carrier, " + c.Link().String()
-	if c.Carrier.Switch {
-		s += ", with a switch chip"
-	}
-	return s
-}
-
 func (c *Card) validate() problem.List {
 	var l problem.List
 	if c.M2 != nil && c.Connector.Known() {

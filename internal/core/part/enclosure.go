@@ -4,7 +4,6 @@ package part
 
 import (
 	"strconv"
-	"strings"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/link"
@@ -21,19 +20,6 @@ type Enclosure struct {
 	Trims      quantity.Answer `json:"trims,omitzero"`      // passes on what was deleted (TRIM)
 	OwnSupply  quantity.Answer `json:"ownSupply,omitzero"`  // fed from the mains, not from the port
 	Translates quantity.Answer `json:"translates,omitzero"` // shows other sectors, or encrypts: the drive is unreadable without it
-}
-
-func (e *Enclosure) describe() string {
-	kinds := []string{}
-	for i := range e.Positions {
-		p := &e.Positions[i]
-		word := map[Takes]string{TakesM2: "M.2", TakesSATA: "SATA", TakesU2: "U.2"}[p.Kind()]
-		if len(p.Drives) > 0 {
-			word = p.Drives[len(p.Drives)-1].String()
-		}
-		kinds = append(kinds, word)
-	}
-	return "box for " + strings.Join(kinds, " and ") + ", " + e.USB.String()
 }
 
 func (e *Enclosure) validate() problem.List {

@@ -4,8 +4,6 @@ package part
 // that they are at hand is what counts.
 
 import (
-	"strconv"
-
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
@@ -80,28 +78,6 @@ type Fitting struct {
 
 // Feeds is how many plugs a power adapter gives.
 func (f *Fitting) Feeds() int { return max(1, f.Plugs) }
-
-func (f *Fitting) describe() string {
-	s := string(f.Kind)
-	switch f.Kind {
-	case DataLead:
-		s = "SATA data lead"
-		if f.End != "" {
-			s += ", " + string(f.End) + " end"
-		}
-	case PowerAdapter:
-		s = string(f.From) + " to " + strconv.Itoa(f.Feeds()) + " x " + string(f.To) + " power adapter"
-	case Bracket, Caddy:
-		if f.Holds != "" {
-			s += " for a " + f.Holds.String() + " drive"
-		}
-	case Screws:
-		if f.Thread != "" {
-			s = string(f.Thread) + " screws"
-		}
-	}
-	return s
-}
 
 func (f *Fitting) validate() problem.List {
 	var l problem.List

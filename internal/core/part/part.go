@@ -221,8 +221,8 @@ func Keys(k []Key) string {
 	return strings.Join(keyNames(k), " and ")
 }
 
-// size prints "2280"; a width that is not stated is the usual 22 mm.
-func (m *M2) size() string {
+// Size prints "2280"; a width that is not stated is the usual 22 mm.
+func (m *M2) Size() string {
 	w := m.WidthMM
 	if !w.Known() {
 		w = 22
@@ -243,53 +243,6 @@ type Module struct {
 	ClockDriver quantity.Answer       `json:"clockDriver,omitzero"`                         // DDR5 with a clock driver of its own (CUDIMM, CSODIMM)
 	Millivolts  []quantity.Millivolts `json:"millivolts,omitempty" jsonschema:"maxItems=4"` // supply voltages it runs at
 	HeightMM    quantity.Millimetres  `json:"heightMM,omitzero" jsonschema:"minimum=1"`     // with its spreader
-}
-
-// Describe is the part in one line of the trade's shorthand.
-func (p *Part) Describe() string {
-	switch {
-	case p.Drive != nil:
-		d := p.Drive
-		s := d.CapacityBytes.Label() + " " + d.Form.String()
-		switch {
-		case d.Protocol == link.PCIe:
-			s += " PCIe " + d.Link().String()
-		case d.Protocol == link.SATA:
-			s += " SATA"
-		default:
-			s += ", protocol unknown"
-		}
-		if d.M2 != nil && d.M2.LengthMM.Known() {
-			s += " " + d.M2.size()
-		}
-		if d.Media == Platter {
-			s += " hard disk"
-		}
-		return s
-	case p.Card != nil:
-		return p.Card.describe()
-	case p.Enclosure != nil:
-		return p.Enclosure.describe()
-	case p.Fitting != nil:
-		return p.Fitting.describe()
-	case p.Module != nil:
-		m := p.Module
-		var words []string
-		if m.SizeBytes.Known() {
-			words = append(words, m.SizeBytes.Binary())
-		}
-		switch {
-		case m.RateMTps.Known() && m.Generation != "":
-			words = append(words, memory.Rated{Generation: m.Generation, Label: m.RateMTps}.Name())
-		case m.Generation != "":
-			words = append(words, m.Generation.String())
-		}
-		if m.Form != "" {
-			return strings.Join(append(words, m.Form.String()), " ")
-		}
-		return strings.Join(append(words, "memory module"), " ")
-	}
-	return p.Name
 }
 
 // Validate reports what makes the part unusable beyond the schema.

@@ -18,17 +18,23 @@ import (
 
 // Ask is a question that the text leaves open: it could mean several things.
 type Ask struct {
-	About   string   `json:"about"`
-	Choices []string `json:"choices"` // words that settle it when added to the text
+	About   fact.Code
+	Choices []string // words that settle it when added to the text
+}
+
+// Meaning is a word and what it was taken for.
+type Meaning struct {
+	Word string
+	Says fact.Fact
 }
 
 // Shorthand is what a line of shorthand or a label was taken to mean.
 type Shorthand struct {
-	Count   int      `json:"count"` // how many pieces: 2 for a kit of two
-	Part    Part     `json:"part"`
-	Means   []string `json:"means"`   // each word and what it was taken for
-	Unknown []string `json:"unknown"` // what it does not say
-	Asks    []Ask    `json:"asks"`    // what must be settled before the part is complete
+	Count   int // how many pieces: 2 for a kit of two
+	Part    Part
+	Means   []Meaning
+	Unknown []fact.Fact // what it does not say
+	Asks    []Ask       // what must be settled before the part is complete
 }
 
 // ReadWords is ParseShorthand for a part that is to be kept: what must still be
@@ -40,7 +46,7 @@ func ReadWords(text string) (Shorthand, problem.List) {
 	}
 	var list problem.List
 	for _, a := range got.Asks {
-		list.Add("", fact.Of(CouldBe, a.About, strings.Join(a.Choices, " or ")))
+		list.Add("", fact.Of(CouldBe, fact.Of(a.About), a.Choices))
 	}
 	for _, p := range got.Part.Validate() {
 		list.Add("", p.Fact)
@@ -53,7 +59,7 @@ func ReadWords(text string) (Shorthand, problem.List) {
 // not say stays unknown; what could mean two things is asked. A word that means
 // nothing here is an error that names it.
 func ParseShorthand(text string) (Shorthand, error) {
-	r := reader{words: len(strings.Fields(text)), out: Shorthand{Count: 1, Means: []string{}, Unknown: []string{}, Asks: []Ask{}}}
+	r := reader{words: len(strings.Fields(text)), out: Shorthand{Count: 1}}
 	if l, err := memory.ParseLabel(text); err == nil {
 		r.label(l)
 		return r.finish(), nil
@@ -106,64 +112,98 @@ type reader struct {
 	named  string // "base" or "profile", what the speed on the label is
 }
 
-func (r *reader) says(word, means string) { r.out.Means = append(r.out.Means, word+": "+means) }
+func (r *reader) says(word string, means fact.Code, args ...any) {
+	r.taken(word, fact.Of(means, args...))
+}
 
-// words with one meaning.
-var plain = map[string]func(*reader) string{
-	"NVME": func(r *reader) string { r.isDrv, r.drive.Protocol = true, link.PCIe; return "PCIe drive" },
-	"PCIE": func(r *reader) string { r.isDrv, r.drive.Protocol = true, link.PCIe; return "PCIe drive" },
-	"SATA": func(r *reader) string { r.isDrv, r.drive.Protocol = true, link.SATA; return "SATA drive" },
-	"M.2":  func(r *reader) string { r.isDrv, r.isM2 = true, true; return "M.2 card" },
-	"M2":   func(r *reader) string { r.isDrv, r.isM2 = true, true; return "M.2 card" },
-	"2.5":  func(r *reader) string { r.isDrv, r.drive.Form = true, Form2i5; return "2.5-inch drive" },
-	"3.5":  func(r *reader) string { r.isDrv, r.drive.Form = true, Form3i5; return "3.5-inch drive" },
-	"U.2":  func(r *reader) string { r.isDrv, r.drive.Form = true, FormU2; return "U.2 drive" },
-	"SSD":  func(r *reader) string { r.isDrv, r.drive.Media = true, Flash; return "flash" },
-	"HDD":  func(r *reader) string { r.isDrv, r.drive.Media = true, Platter; return "rotating platters" },
-	"5400": func(r *reader) string {
-		r.isDrv, r.drive.Media = true, Platter
-		return "rotating platters, 5400 turns a minute"
-	},
-	"7200": func(r *reader) string {
-		r.isDrv, r.drive.Media = true, Platter
-		return "rotating platters, 7200 turns a minute"
-	},
-	"1S": func(r *reader) string {
-		r.isM2, r.isDrv, r.m2.TwoSided, r.m2.BottomMM = true, true, quantity.No, 0
-		return "parts on one side"
-	},
-	"2S": func(r *reader) string {
-		r.isM2, r.isDrv, r.m2.TwoSided = true, true, quantity.Yes
-		if !r.m2.BottomMM.Known() { // a code for one side said otherwise
-			r.m2.TopMM = 0
-		}
-		return "parts on both sides"
-	},
-	"HEATSINK": func(r *reader) string {
-		r.isM2, r.isDrv, r.m2.Heatsink = true, true, quantity.Yes
-		return "brings a heatsink"
-	},
-	"BARE": func(r *reader) string { r.isM2, r.isDrv, r.m2.Heatsink = true, true, quantity.No; return "no heatsink" },
-	"DIMM": func(r *reader) string { r.isMod, r.module.Form = true, memory.DIMM; return "long module" },
-	"UDIMM": func(r *reader) string {
-		r.isMod, r.module.Form, r.module.Registered = true, memory.DIMM, quantity.No
-		return "long module, unbuffered"
-	},
-	"RDIMM": func(r *reader) string {
-		r.isMod, r.module.Form, r.module.Registered = true, memory.DIMM, quantity.Yes
-		return "long module, registered"
-	},
-	"SODIMM":  func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
-	"SO-DIMM": func(r *reader) string { r.isMod, r.module.Form = true, memory.SODIMM; return "short module" },
-	"BASE":    func(r *reader) string { r.isMod, r.named = true, "base"; return "the speed is the module's own" },
-	"PROFILE": func(r *reader) string {
-		r.isMod, r.named = true, "profile"
-		return "the speed is that of a stored profile"
-	},
-	"ECC":        func(r *reader) string { r.isMod, r.module.ECC = true, quantity.Yes; return "with check bits" },
-	"NON-ECC":    func(r *reader) string { r.isMod, r.module.ECC = true, quantity.No; return "without check bits" },
-	"REG":        func(r *reader) string { r.isMod, r.module.Registered = true, quantity.Yes; return "registered" },
-	"UNBUFFERED": func(r *reader) string { r.isMod, r.module.Registered = true, quantity.No; return "unbuffered" },
+func (r *reader) taken(word string, means fact.Fact) {
+	r.out.Means = append(r.out.Means, Meaning{word, means})
+}
+
+// plain is the words with one meaning: what each sets, and what it was taken for.
+var plain = map[string]func(*reader) fact.Fact{
+	"NVME":       (*reader).pcie,
+	"PCIE":       (*reader).pcie,
+	"SATA":       func(r *reader) fact.Fact { r.isDrv, r.drive.Protocol = true, link.SATA; return fact.Of(IsSATADrive) },
+	"M.2":        (*reader).card,
+	"M2":         (*reader).card,
+	"2.5":        func(r *reader) fact.Fact { return r.box(Form2i5) },
+	"3.5":        func(r *reader) fact.Fact { return r.box(Form3i5) },
+	"U.2":        func(r *reader) fact.Fact { return r.box(FormU2) },
+	"SSD":        func(r *reader) fact.Fact { r.isDrv, r.drive.Media = true, Flash; return fact.Of(IsFlash) },
+	"HDD":        func(r *reader) fact.Fact { r.isDrv, r.drive.Media = true, Platter; return fact.Of(IsPlatters) },
+	"5400":       func(r *reader) fact.Fact { return r.turns(5400) },
+	"7200":       func(r *reader) fact.Fact { return r.turns(7200) },
+	"1S":         (*reader).oneSided,
+	"2S":         (*reader).twoSided,
+	"HEATSINK":   func(r *reader) fact.Fact { return r.sink(quantity.Yes, BringsSink) },
+	"BARE":       func(r *reader) fact.Fact { return r.sink(quantity.No, IsBare) },
+	"DIMM":       func(r *reader) fact.Fact { return r.formed(memory.DIMM, quantity.Unknown, LongModule) },
+	"UDIMM":      func(r *reader) fact.Fact { return r.formed(memory.DIMM, quantity.No, LongUnbuffered) },
+	"RDIMM":      func(r *reader) fact.Fact { return r.formed(memory.DIMM, quantity.Yes, LongRegistered) },
+	"SODIMM":     func(r *reader) fact.Fact { return r.formed(memory.SODIMM, quantity.Unknown, ShortModule) },
+	"SO-DIMM":    func(r *reader) fact.Fact { return r.formed(memory.SODIMM, quantity.Unknown, ShortModule) },
+	"BASE":       func(r *reader) fact.Fact { return r.name("base", SpeedIsBase) },
+	"PROFILE":    func(r *reader) fact.Fact { return r.name("profile", SpeedIsProfile) },
+	"ECC":        func(r *reader) fact.Fact { r.isMod, r.module.ECC = true, quantity.Yes; return fact.Of(HasCheckBits) },
+	"NON-ECC":    func(r *reader) fact.Fact { r.isMod, r.module.ECC = true, quantity.No; return fact.Of(NoCheckBits) },
+	"REG":        func(r *reader) fact.Fact { return r.formed("", quantity.Yes, IsRegistered) },
+	"UNBUFFERED": func(r *reader) fact.Fact { return r.formed("", quantity.No, IsUnbuffered) },
+}
+
+func (r *reader) pcie() fact.Fact {
+	r.isDrv, r.drive.Protocol = true, link.PCIe
+	return fact.Of(IsPCIeDrive)
+}
+
+func (r *reader) card() fact.Fact {
+	r.isDrv, r.isM2 = true, true
+	return fact.Of(IsM2Card)
+}
+
+func (r *reader) box(f Form) fact.Fact {
+	r.isDrv, r.drive.Form = true, f
+	return fact.Of(IsOfForm, f)
+}
+
+func (r *reader) turns(n int) fact.Fact {
+	r.isDrv, r.drive.Media = true, Platter
+	return fact.Of(IsPlattersAt, n)
+}
+
+func (r *reader) oneSided() fact.Fact {
+	r.isM2, r.isDrv, r.m2.TwoSided, r.m2.BottomMM = true, true, quantity.No, 0
+	return fact.Of(OnOneSide)
+}
+
+func (r *reader) twoSided() fact.Fact {
+	r.isM2, r.isDrv, r.m2.TwoSided = true, true, quantity.Yes
+	if !r.m2.BottomMM.Known() { // a code for one side said otherwise
+		r.m2.TopMM = 0
+	}
+	return fact.Of(OnBothSides)
+}
+
+func (r *reader) sink(has quantity.Answer, means fact.Code) fact.Fact {
+	r.isM2, r.isDrv, r.m2.Heatsink = true, true, has
+	return fact.Of(means)
+}
+
+// formed is a word of modules that tells form, registration or both.
+func (r *reader) formed(f memory.Form, registered quantity.Answer, means fact.Code) fact.Fact {
+	r.isMod = true
+	if f != "" {
+		r.module.Form = f
+	}
+	if registered != quantity.Unknown {
+		r.module.Registered = registered
+	}
+	return fact.Of(means)
+}
+
+func (r *reader) name(speed string, means fact.Code) fact.Fact {
+	r.isMod, r.named = true, speed
+	return fact.Of(means)
 }
 
 // sizes is the M.2 sizes of cards for sockets, as width and length (PCI Express M.2).
@@ -202,17 +242,17 @@ func (r *reader) designation(word, w string) bool {
 		return false
 	}
 	m := M2{LengthMM: size.length, WidthMM: size.width}
-	means := "M.2 card " + size.width.String() + " wide, " + size.length.String() + " long"
+	means := fact.Of(SizedM2, size.width, size.length)
 	if len(parts) > 1 {
 		h, ok := heights[parts[1]]
 		if !ok {
 			return false
 		}
 		m.TopMM, m.BottomMM, m.TwoSided = h.top, h.bottom, quantity.No
-		means += ", up to " + h.top.String() + " above its board"
+		means = fact.Of(SizedM2Above, size.width, size.length, h.top)
 		if h.bottom.Known() {
 			m.TwoSided = quantity.Yes
-			means += " and " + h.bottom.String() + " below"
+			means = fact.Of(SizedM2Between, size.width, size.length, h.top, h.bottom)
 		}
 	}
 	m.Keys = r.m2.Keys
@@ -226,7 +266,7 @@ func (r *reader) designation(word, w string) bool {
 	}
 	m.Heatsink = r.m2.Heatsink
 	r.isDrv, r.isM2, r.m2 = true, true, m
-	r.says(word, means)
+	r.taken(word, means)
 	return true
 }
 
@@ -234,23 +274,23 @@ func (r *reader) word(word string) error {
 	w := strings.ToUpper(word)
 	switch {
 	case plain[w] != nil:
-		r.says(word, plain[w](r))
+		r.taken(word, plain[w](r))
 		return nil
 	case strings.HasSuffix(w, "\"") && plain[strings.TrimSuffix(w, "\"")] != nil, strings.HasSuffix(w, "IN") && plain[strings.TrimSuffix(w, "IN")] != nil:
-		r.says(word, plain[strings.TrimSuffix(strings.TrimSuffix(w, "\""), "IN")](r))
+		r.taken(word, plain[strings.TrimSuffix(strings.TrimSuffix(w, "\""), "IN")](r))
 		return nil
 	case r.designation(word, w):
 		return nil
 	}
 	if k := notches(strings.Split(strings.TrimSuffix(w, "-KEY"), "+")); k != nil && len(w) > 1 {
 		r.isM2, r.isDrv, r.m2.Keys = true, true, k
-		r.says(word, "notched at "+Keys(k))
+		r.says(word, IsNotchedAt, k)
 		return nil
 	}
 	if n, ok := strings.CutSuffix(w, "R"); ok && isNumber(n) {
 		if k, err := strconv.Atoi(n); err == nil && k >= 1 && k <= 16 {
 			r.isMod, r.module.Ranks = true, k
-			r.says(word, "ranks "+n)
+			r.says(word, HasRanks, k)
 			return nil
 		}
 	}
@@ -258,34 +298,34 @@ func (r *reader) word(word string) error {
 		if v, err := strconv.ParseFloat(n, 64); err == nil && v >= 0.5 && v <= 5 {
 			mv := quantity.Millivolts(math.Round(v * 1000))
 			r.isMod, r.module.Millivolts = true, append(r.module.Millivolts, mv)
-			r.says(word, "runs at "+mv.String())
+			r.says(word, RunsAt, mv)
 			return nil
 		}
 	}
 	if g, ok := strings.CutPrefix(w, "GEN"); ok {
 		if n, err := strconv.Atoi(g); err == nil && n >= 1 && n <= int(link.MaxGen) {
 			r.isDrv, r.drive.Gen = true, quantity.Gen(n)
-			r.says(word, "generation "+g)
+			r.says(word, IsOfGeneration, n)
 			return nil
 		}
 	}
 	if l, ok := strings.CutPrefix(w, "X"); ok && (l == "1" || l == "2" || l == "4") {
 		n, _ := strconv.Atoi(l)
 		r.isDrv, r.drive.Lanes = true, quantity.Lanes(n)
-		r.says(word, "lanes "+l)
+		r.says(word, HasLanes, n)
 		return nil
 	}
 	if count, each, ok := strings.Cut(w, "X"); ok && isNumber(count) && each != "" { // 2x16GB
 		if n, err := strconv.Atoi(count); err == nil && n >= 1 && n <= 64 {
 			r.out.Count = n
-			r.says(word, count+" pieces of "+each)
+			r.says(word, PiecesOf, n, fact.Typed(each))
 			return r.capacity(word, each)
 		}
 	}
 	if n, ok := strings.CutPrefix(w, "PROFILE-"); ok && isNumber(n) {
 		if v, err := strconv.Atoi(n); err == nil && v >= 100 && v <= 20_000 {
 			r.isMod, r.module.ProfileMTps = true, quantity.MTps(v)
-			r.says(word, "stored profile of "+r.module.ProfileMTps.String())
+			r.says(word, HasProfile, r.module.ProfileMTps)
 			return nil
 		}
 	}
@@ -304,21 +344,21 @@ func (r *reader) code(word, w string) error {
 	for _, g := range []memory.Generation{memory.DDR2, memory.DDR3, memory.DDR4, memory.DDR5} {
 		if w == strings.ToUpper(string(g)) {
 			r.module.Generation = g
-			r.says(word, "family "+g.String())
+			r.says(word, IsOfFamily, g)
 			return nil
 		}
 	}
 	got, err := memory.Code(w)
 	if g, rate, ok := beyond(w); err != nil && ok {
 		r.module.Generation, r.module.ProfileMTps = g, rate
-		r.says(word, g.String()+", a stored profile of "+rate.String()+": no module of it is so fast of its own")
+		r.says(word, FamilyAtProfile, g, rate)
 		return nil
 	}
 	if err != nil {
 		return err
 	}
 	r.module.Generation, r.module.RateMTps = got[0].Generation, got[0].Label
-	r.says(word, got[0].Name()+", "+got[0].ModuleName())
+	r.says(word, IsSpeed, fact.Typed(got[0].Name()), fact.Typed(got[0].ModuleName()))
 	if strings.HasPrefix(w, "PC3L") {
 		r.module.Millivolts = []quantity.Millivolts{1350, 1500}
 	}
@@ -349,7 +389,7 @@ func (r *reader) profiled() {
 	case r.named == "profile":
 		m.ProfileMTps, m.RateMTps = m.RateMTps, 0
 	case r.named == "" && mostBase[m.Generation] > 0 && m.RateMTps > mostBase[m.Generation]:
-		r.out.Asks = append(r.out.Asks, Ask{"base speed or profile", []string{"base", "profile"}})
+		r.out.Asks = append(r.out.Asks, Ask{BaseOrProfile, []string{"base", "profile"}})
 	}
 }
 
@@ -384,7 +424,7 @@ func (r *reader) settle() error {
 	case len(r.speed) == 1:
 		r.module.Generation, r.module.RateMTps = r.speed[0].Generation, r.speed[0].Label
 	case len(r.speed) > 1:
-		a := Ask{About: "which speed"}
+		a := Ask{About: WhichSpeed}
 		for _, s := range r.speed {
 			if r.module.Generation == "" || s.Generation == r.module.Generation {
 				a.Choices = append(a.Choices, s.Name())
@@ -417,7 +457,7 @@ func (r *reader) bytes() error {
 			return err
 		}
 		if !r.isMod {
-			r.out.Asks = append(r.out.Asks, Ask{"memory or a drive", []string{"DDR4", "DDR5", "nvme", "sata"}})
+			r.out.Asks = append(r.out.Asks, Ask{MemoryOrDrive, []string{"DDR4", "DDR5", "nvme", "sata"}})
 		}
 		r.module.SizeBytes = b
 		return nil
@@ -441,17 +481,17 @@ func (r *reader) label(l memory.Label) {
 	if l.Generation == memory.DDR3 && l.Millivolts < 1500 {
 		r.module.Millivolts = append(r.module.Millivolts, 1500) // a low-voltage module runs at 1.5 V as well
 	}
-	r.says(l.String(), "label of a module")
+	r.says(l.String(), IsLabel)
 	if l.CL > 0 {
-		r.says("CL", strconv.Itoa(l.CL)+" clocks, "+strconv.FormatFloat(memory.Latency(l.CL, l.MTps), 'f', 2, 64)+" ns")
+		r.says("CL", HasLatency, l.CL, memory.Latency(l.CL, l.MTps))
 	}
 }
 
 // finish makes the part and lists what the text left unsaid.
 func (r *reader) finish() Shorthand {
-	unknown := func(known bool, what string) {
+	unknown := func(known bool, what fact.Code) {
 		if !known {
-			r.out.Unknown = append(r.out.Unknown, what)
+			r.out.Unknown = append(r.out.Unknown, fact.Of(what))
 		}
 	}
 	p := &r.out.Part
@@ -465,33 +505,33 @@ func (r *reader) finish() Shorthand {
 			d.Protocol = link.SATA // rotating drives for these sockets are SATA
 		}
 		if d.Form == "" {
-			r.out.Asks = append(r.out.Asks, Ask{"which form", []string{"M.2", "2.5", "3.5"}})
+			r.out.Asks = append(r.out.Asks, Ask{WhichForm, []string{"M.2", "2.5", "3.5"}})
 		}
 		p.Drive = &d
-		unknown(d.CapacityBytes.Known(), "its capacity")
-		unknown(d.Protocol != "", "whether it speaks PCIe or SATA")
-		unknown(d.Gen.Known(), "its generation")
+		unknown(d.CapacityBytes.Known(), LacksCapacity)
+		unknown(d.Protocol != "", LacksProtocol)
+		unknown(d.Gen.Known(), LacksGeneration)
 		if d.Protocol == link.PCIe {
-			unknown(d.Lanes.Known(), "its lanes")
+			unknown(d.Lanes.Known(), LacksLanes)
 		}
 		if d.M2 != nil {
-			unknown(d.M2.LengthMM.Known(), "how long it is")
-			unknown(len(d.M2.Keys) > 0, "where it is notched")
-			unknown(d.M2.TwoSided != quantity.Unknown, "whether it has parts on both sides")
+			unknown(d.M2.LengthMM.Known(), LacksLength)
+			unknown(len(d.M2.Keys) > 0, LacksNotch)
+			unknown(d.M2.TwoSided != quantity.Unknown, LacksSides)
 		}
 	} else {
 		r.profiled()
 		m := r.module
 		p.Module = &m
-		unknown(m.SizeBytes.Known(), "its size")
-		unknown(m.Generation != "", "its family")
-		unknown(m.RateMTps.Known(), "its speed")
+		unknown(m.SizeBytes.Known(), LacksSize)
+		unknown(m.Generation != "", LacksFamily)
+		unknown(m.RateMTps.Known(), LacksSpeed)
 		if m.Form == "" {
-			r.out.Asks = append(r.out.Asks, Ask{"which form", []string{"DIMM", "SODIMM"}})
+			r.out.Asks = append(r.out.Asks, Ask{WhichForm, []string{"DIMM", "SODIMM"}})
 		}
-		unknown(m.Ranks > 0, "its ranks")
-		unknown(m.ECC != quantity.Unknown, "whether it has check bits")
-		unknown(m.Registered != quantity.Unknown, "whether it is registered")
+		unknown(m.Ranks > 0, LacksRanks)
+		unknown(m.ECC != quantity.Unknown, LacksECC)
+		unknown(m.Registered != quantity.Unknown, LacksRegister)
 	}
 	p.Name = p.Shorthand()
 	p.ID = ID(slug(p.Name))
@@ -525,7 +565,7 @@ func (m *M2) heightCode() string {
 
 // designation prints "2280" or, where a height code says it, "2280-D2-M".
 func (m *M2) designation() string {
-	s := m.size()
+	s := m.Size()
 	if c := m.heightCode(); c != "" {
 		s = strings.Join(append([]string{s, c}, keyNames(m.Keys)...), "-")
 	}

@@ -16,26 +16,26 @@ func TestParseShorthand(t *testing.T) {
 		count          int
 		unknown, asked string
 	}{
-		{"2x16 DDR5-5600 SODIMM", "16GB DDR5-5600 SODIMM", 2, "its ranks, whether it has check bits, whether it is registered", ""},
-		{"1TB nvme 2280 gen4 x4 1s", "1TB nvme M.2 2280 gen4 x4 1s", 1, "where it is notched", ""},
-		{"PC4-21300", "DDR4-2666", 1, "its size, its ranks, whether it has check bits, whether it is registered", "which form: DIMM or SODIMM"},
-		{"8TB 3.5 sata 7200", "8TB sata 3.5 hdd", 1, "its generation", ""},
+		{"2x16 DDR5-5600 SODIMM", "16GB DDR5-5600 SODIMM", 2, "ranks, ecc, register", ""},
+		{"1TB nvme 2280 gen4 x4 1s", "1TB nvme M.2 2280 gen4 x4 1s", 1, "notch", ""},
+		{"PC4-21300", "DDR4-2666", 1, "size, ranks, ecc, register", "which-form: DIMM or SODIMM"},
+		{"8TB 3.5 sata 7200", "8TB sata 3.5 hdd", 1, "generation", ""},
 		{"16GB 2Rx8 PC3L-12800S-11-11-F3", "16GB DDR3-1600 SODIMM 2R non-ECC unbuffered 1.35V 1.5V", 1, "", ""},
-		{"1Rx8 PC4-2666V-SA2-11", "DDR4-2666 SODIMM 1R non-ECC unbuffered 1.2V", 1, "its size", ""},
-		{"16 GB ddr4-3200 UDIMM ecc", "16GB DDR4-3200 DIMM ECC unbuffered", 1, "its ranks", ""},
+		{"1Rx8 PC4-2666V-SA2-11", "DDR4-2666 SODIMM 1R non-ECC unbuffered 1.2V", 1, "size", ""},
+		{"16 GB ddr4-3200 UDIMM ecc", "16GB DDR4-3200 DIMM ECC unbuffered", 1, "ranks", ""},
 		{"500 GB ssd 2.5\" sata gen3", "500GB sata 2.5 gen3 ssd", 1, "", ""},
 		{"1.92TB u.2 nvme gen4 x4", "1920GB nvme U.2 gen4 x4", 1, "", ""},
-		{"240GB sata m.2 2280 b+m", "240GB sata M.2 2280 B+M", 1, "its generation, whether it has parts on both sides", ""},
+		{"240GB sata m.2 2280 b+m", "240GB sata M.2 2280 B+M", 1, "generation, sides", ""},
 		{"1TB nvme 2280-D2-M gen4 x4", "1TB nvme M.2 2280-D2-M gen4 x4", 1, "", ""},
-		{"sata 2280-s3-m-b", "sata M.2 2280-S3-B-M", 1, "its capacity, its generation", ""},
-		{"2280-D3 1s nvme m-key", "nvme M.2 2280-S3-M", 1, "its capacity, its generation, its lanes", ""},
-		{"25110 nvme x4 gen5 4TB", "4TB nvme M.2 25110 gen5 x4", 1, "where it is notched, whether it has parts on both sides", ""},
-		{"256GB nvme 2230 a+e x1", "256GB nvme M.2 2230 x1 A+E", 1, "its generation, whether it has parts on both sides", ""},
-		{"2280 500GB", "500GB M.2 2280", 1, "whether it speaks PCIe or SATA, its generation, where it is notched, whether it has parts on both sides", ""},
-		{"8 12800", "8GB", 1, "its family, its speed, its ranks, whether it has check bits, whether it is registered", "which speed: DDR3-1600 or DDR4-1600; which form: DIMM or SODIMM"},
-		{"8 DDR3 12800", "8GB DDR3-1600", 1, "its ranks, whether it has check bits, whether it is registered", "which form: DIMM or SODIMM"},
-		{"512GB", "512GB", 1, "its family, its speed, its ranks, whether it has check bits, whether it is registered", "memory or a drive: DDR4 or DDR5 or nvme or sata; which form: DIMM or SODIMM"},
-		{"4TB 7200", "4TB sata hdd", 1, "its generation", "which form: M.2 or 2.5 or 3.5"},
+		{"sata 2280-s3-m-b", "sata M.2 2280-S3-B-M", 1, "capacity, generation", ""},
+		{"2280-D3 1s nvme m-key", "nvme M.2 2280-S3-M", 1, "capacity, generation, lanes", ""},
+		{"25110 nvme x4 gen5 4TB", "4TB nvme M.2 25110 gen5 x4", 1, "notch, sides", ""},
+		{"256GB nvme 2230 a+e x1", "256GB nvme M.2 2230 x1 A+E", 1, "generation, sides", ""},
+		{"2280 500GB", "500GB M.2 2280", 1, "protocol, generation, notch, sides", ""},
+		{"8 12800", "8GB", 1, "family, speed, ranks, ecc, register", "which-speed: DDR3-1600 or DDR4-1600; which-form: DIMM or SODIMM"},
+		{"8 DDR3 12800", "8GB DDR3-1600", 1, "ranks, ecc, register", "which-form: DIMM or SODIMM"},
+		{"512GB", "512GB", 1, "family, speed, ranks, ecc, register", "memory-or-drive: DDR4 or DDR5 or nvme or sata; which-form: DIMM or SODIMM"},
+		{"4TB 7200", "4TB sata hdd", 1, "generation", "which-form: M.2 or 2.5 or 3.5"},
 	} {
 		got, err := ParseShorthand(c.text)
 		if err != nil {
@@ -44,10 +44,15 @@ func TestParseShorthand(t *testing.T) {
 		}
 		var asked []string
 		for _, a := range got.Asks {
-			asked = append(asked, a.About+": "+strings.Join(a.Choices, " or "))
+			asked = append(asked, strings.TrimPrefix(string(a.About), "part/")+": "+strings.Join(a.Choices, " or "))
 		}
-		if got.Part.Shorthand() != c.part || got.Count != c.count || strings.Join(got.Unknown, ", ") != c.unknown || strings.Join(asked, "; ") != c.asked {
-			t.Errorf("%s is %d of %q, unknown %q, asked %q\nwant  %d of %q, unknown %q, asked %q", c.text, got.Count, got.Part.Shorthand(), strings.Join(got.Unknown, ", "), strings.Join(asked, "; "),
+		var lacks []string
+		for _, f := range got.Unknown {
+			lacks = append(lacks, strings.TrimPrefix(f.String(), "part/lacks-"))
+		}
+		unknown := strings.Join(lacks, ", ")
+		if got.Part.Shorthand() != c.part || got.Count != c.count || unknown != c.unknown || strings.Join(asked, "; ") != c.asked {
+			t.Errorf("%s is %d of %q, unknown %q, asked %q\nwant  %d of %q, unknown %q, asked %q", c.text, got.Count, got.Part.Shorthand(), unknown, strings.Join(asked, "; "),
 				c.count, c.part, c.unknown, c.asked)
 		}
 		if len(got.Means) == 0 && len(got.Asks) == 0 {
@@ -124,7 +129,7 @@ func TestBaseOrProfile(t *testing.T) {
 		}
 	}
 	got, err := ParseShorthand("2x16 DDR5-6000 DIMM")
-	if err != nil || len(got.Asks) != 1 || got.Asks[0].About != "base speed or profile" {
+	if err != nil || len(got.Asks) != 1 || got.Asks[0].About != BaseOrProfile {
 		t.Errorf("asks %v, %v", got.Asks, err)
 	}
 }

@@ -232,7 +232,7 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 			return err
 		}
 		if out.Judged += r.Judged; r.Best != nil {
-			out.Help = append(out.Help, Help{Says: fact.Of(TakeFromShelf, fit.Typed(p.Name)), Do: TakeHelp, Part: p.ID})
+			out.Help = append(out.Help, Help{Says: fact.Of(TakeFromShelf, fact.Typed(p.Name)), Do: TakeHelp, Part: p.ID})
 		}
 	}
 	return nil

@@ -286,7 +286,7 @@ func TestExhaustive(t *testing.T) {
 func pieceNames(in Input) string {
 	s := ""
 	for _, p := range in.Pieces {
-		s += fmt.Sprintf("%s new=%v %s at %q; ", p.ID, p.New, p.Part.Describe(), in.home(p.ID))
+		s += fmt.Sprintf("%s new=%v %s at %q; ", p.ID, p.New, p.Part.Shorthand(), in.home(p.ID))
 	}
 	return s
 }

@@ -72,7 +72,7 @@ func (f *forecast) memory() {
 	total := foretold{Line: Line{ID: LineID{Kind: Total}, Screen: InSetUp, About: fact.Of(MemoryTotal), Expected: fact.Of(MemoryIs, m.Total)},
 		want: Reading{Bytes: m.Total.Low}, upTo: Reading{Bytes: m.Total.High}}
 	if m.Sized() && m.Total.Low > 0 {
-		total.Shows = []Show{{fact.Of(InMegabytes), fact.Of(Megabytes, fit.Typed(quantity.Thousands(int64(m.Total.Low/quantity.MiB))))}}
+		total.Shows = []Show{{fact.Of(InMegabytes), fact.Of(Megabytes, fact.Typed(quantity.Thousands(int64(m.Total.Low/quantity.MiB))))}}
 	} else if m.Sized() {
 		total.Expected, total.upTo = fact.Of(NotKnown), Reading{Bytes: 1}
 	}
@@ -155,7 +155,7 @@ func (f *forecast) card(s *fit.SocketState) {
 	if p.Enclosure != nil {
 		l := Line{ID: id, Screen: InSystem, About: fact.Of(LinkOn, s.Item, s.Socket), Normal: fact.Of(LeadOrPort)}
 		if s.Link.USB != "" {
-			l.Shows = []Show{{fact.Of(InMegabits), fact.Of(Plainly, fit.Typed(number(s.Link.USB.LineGbps()*1000)))}, {fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
+			l.Shows = []Show{{fact.Of(InMegabits), fact.Of(Plainly, fact.Typed(number(s.Link.USB.LineGbps()*1000)))}, {fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
 		}
 		f.link(l, s)
 		return
@@ -227,7 +227,7 @@ func (f *forecast) normal(p *rig.Piece) fact.Fact {
 func (f *forecast) settings() {
 	for i := range f.b.Sheet.Settings {
 		st := &f.b.Sheet.Settings[i]
-		l := Line{ID: LineID{Kind: Setting, Setting: st.ID}, Screen: InSetUp, About: fact.Of(SettingLine, fit.Typed(st.Name))}
+		l := Line{ID: LineID{Kind: Setting, Setting: st.ID}, Screen: InSetUp, About: fact.Of(SettingLine, fact.Typed(st.Name))}
 		v := f.b.Choice(st)
 		if v == "" {
 			f.add(foretold{Line: l, upTo: Reading{Value: "?"}})

@@ -249,7 +249,7 @@ func (r Reading) shown() fact.Fact {
 	case r.Absent:
 		return fact.Of(NotThere)
 	case r.Raw != "":
-		return fact.Of(AsRead, fit.Typed(r.Raw))
+		return fact.Of(AsRead, fact.Typed(r.Raw))
 	}
 	switch r.Line.Kind {
 	case Total, Usable, Slot:
@@ -262,13 +262,13 @@ func (r Reading) shown() fact.Fact {
 		l := fit.Link{Protocol: link.SATA, Gen: known.Exactly(r.Gen), Lanes: known.Exactly(r.Lanes)}
 		switch {
 		case r.Gbps > 0:
-			return fact.Of(AsRead, fit.Typed(strconv.FormatFloat(r.Gbps, 'f', -1, 64)+" Gb/s"))
+			return fact.Of(AsRead, fact.Typed(strconv.FormatFloat(r.Gbps, 'f', -1, 64)+" Gb/s"))
 		case r.Lanes.Known():
 			l.Protocol = link.PCIe
 		}
 		return fact.Of(LinkIs, l)
 	}
-	return fact.Of(AsRead, fit.Typed(r.Value))
+	return fact.Of(AsRead, fact.Typed(r.Value))
 }
 
 // systemLoss is what firmware keeps for itself even without graphics: up to
@@ -366,7 +366,7 @@ func (u Unreadable) Error() string { return string(u.Code) }
 // Said is why.
 func (u Unreadable) Said() fact.Fact { return u.Fact }
 
-func unreadable(c fact.Code, typed string) error { return Unreadable{fact.Of(c, fit.Typed(typed))} }
+func unreadable(c fact.Code, typed string) error { return Unreadable{fact.Of(c, fact.Typed(typed))} }
 
 // Read makes a reading of what a person typed for a line; the error is an Unreadable.
 // "none", "empty" and "not there" mean that nothing is shown.

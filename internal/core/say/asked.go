@@ -25,11 +25,17 @@ type Figure struct {
 
 // Reply is what is said to a question.
 type Reply struct {
-	Says    Text       `json:"says"` // the answer in one line
-	Lines   []Figure   `json:"lines"`
-	Because []Reason   `json:"because"`
-	Asks    []part.Ask `json:"asks"`           // what the question leaves open
-	Fault   Text       `json:"fault,omitzero"` // why it cannot be answered as it is written
+	Says    Text     `json:"says"` // the answer in one line
+	Lines   []Figure `json:"lines"`
+	Because []Reason `json:"because"`
+	Asks    []Ask    `json:"asks"`           // what the question leaves open
+	Fault   Text     `json:"fault,omitzero"` // why it cannot be answered as it is written
+}
+
+// Ask is what must be settled: a text could mean several things.
+type Ask struct {
+	About   Text     `json:"about"`
+	Choices []string `json:"choices"` // words that settle it when added to the text
 }
 
 // Fit is whether one kind of M.2 card goes into a socket, and works there.
@@ -55,10 +61,10 @@ func (l Language) Reply(a *ask.Reply) Reply {
 }
 
 // asks words what a question leaves open; the choices are words of the trade.
-func (v *Voice) asks(list []part.Ask) []part.Ask {
-	out := filled(slices.Clone(list))
-	for i := range out {
-		out[i].About = v.text(out[i].About).s
+func (v *Voice) asks(list []part.Ask) []Ask {
+	out := make([]Ask, len(list))
+	for i, a := range list {
+		out[i] = Ask{v.Fact(fact.Of(a.About)), a.Choices}
 	}
 	return out
 }
@@ -121,6 +127,9 @@ func (l Language) Err(err error) error { return In(l, &nobody).Err(err) }
 // Problems words what is wrong with a document of which nothing else is known.
 func (l Language) Problems(list problem.List) problem.List { return In(l, &nobody).Problems(list) }
 
+// Facts words facts of which nothing else is known.
+func (l Language) Facts(list []fact.Fact) []Text { return In(l, &nobody).facts(list) }
+
 // Rows words what is wrong with the rows of a list.
 func (l Language) Rows(rows []shelf.RowProblem) []shelf.RowProblem {
 	v := In(l, &nobody)
@@ -135,10 +144,10 @@ func (l Language) Rows(rows []shelf.RowProblem) []shelf.RowProblem {
 func (l Language) Population(p *ask.Populated) Reply {
 	v := In(l, &p.Rig)
 	m := v.Memory(&p.Answer.Memory)
-	out := Reply{Says: v.text(m.line()), Lines: []Figure{}, Asks: []part.Ask{}}
+	out := Reply{Says: v.text(m.line()), Lines: []Figure{}, Asks: []Ask{}}
 	line := func(what, value string) { out.Lines = append(out.Lines, Figure{v.text(what), v.text(value)}) }
 	for _, q := range p.Rig.Placements {
-		line(q.Socket.String(), p.Rig.Piece(q.Item).Part.Describe())
+		line(q.Socket.String(), describe(p.Rig.Piece(q.Item).Part))
 	}
 	line("peak", value(p.Answer.Memory.Peak, ""))
 	for i := range p.Answer.Findings {

@@ -8,7 +8,6 @@ import (
 // cureWords is what room cure says. {0} is the first value of a fact, and so on; see
 // Voice.arg for what may follow a colon.
 var cureWords = map[fact.Code]string{
-	cure.ComesOut:   "{0} comes out",
 	cure.GoOff:      "{0:and} {0:goes} off",
 	cure.MoveLead:   "move the data lead of {0} to {1}",
 	cure.PutInto:    "put {0} into {1}",

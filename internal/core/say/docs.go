@@ -320,7 +320,7 @@ func (v *Voice) fitted(w *job.View, list []job.Fitted) []Fitted {
 }
 
 // Part is a part in one line of the trade's shorthand.
-func (v *Voice) Part(p *part.Part) Text { return v.text(p.Describe()) }
+func (v *Voice) Part(p *part.Part) Text { return v.text(describe(p)) }
 
 // Advice words the planner's answer.
 func (v *Voice) Advice(a *plan.Advice) Advice {

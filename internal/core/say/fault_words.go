@@ -197,7 +197,7 @@ var cures = map[fact.Code]string{
 	job.NoProcessorIsNamed:       "name a processor of the sheet",
 	job.NoReason:                 "say why the difference is right",
 	job.NoSettingIsNamed:         "name a setting of the sheet",
-	job.NoSocketIsNamed:          "the sheet has {1}",
+	job.NoSocketIsNamed:          "the sheet has {1:few}",
 	job.NoSocket:                 "say where it goes",
 	job.NoWish:                   "say what was asked for",
 	job.JobIsClosed:              "reopen it first",

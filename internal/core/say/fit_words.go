@@ -117,6 +117,8 @@ var fitWords = map[fact.Code]string{
 	fit.LessMemory:           "{0} of memory; {1:bin} or more was wished",
 	fit.LiesUnder:            "{0} lies under the card at rear opening {1}, which leaves {2}",
 	fit.LimitProven:          "{0:bin} was proven by {1}",
+	fit.OfAModule:            "a module",
+	fit.OfAllSlots:           "all slots",
 	fit.LimitStated:          "the sheet states {0:bin} for {1}",
 	fit.LinkSettles:          "a PCIe link runs at the lower generation and the narrower width of its two ends: {0}",
 	fit.Listed:               "{0:list}",

@@ -92,7 +92,7 @@ func (v *Voice) facts(list []fact.Fact) []Text {
 }
 
 // sentences is what every code says.
-var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords)
+var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords, sheetWords, partWords)
 
 func join(rooms ...map[fact.Code]string) map[fact.Code]string {
 	out := map[fact.Code]string{}
@@ -150,12 +150,16 @@ func (v *Voice) arg(x any, verb string) string {
 		return plural(a.N, string(a.Of))
 	case fact.Noun:
 		return string(a)
-	case fit.Typed:
+	case fact.Typed:
 		switch {
 		case verb == "from" && a != "":
 			return ", on " + string(a)
 		}
 		return string(a)
+	case []fact.Typed:
+		return list(a, toString, ", ", ", ")
+	case machine.Field:
+		return fieldName(a)
 	case int:
 		if verb != "" {
 			return noun(a, verb)
@@ -215,10 +219,19 @@ func (v *Voice) arg(x any, verb string) string {
 		switch verb {
 		case "lies":
 			return map[bool]string{true: "lies", false: "lie"}[len(a) == 1]
+		case "few":
+			if more := len(a) - manyNames; more > 0 {
+				return list(a[:manyNames], toString, ", ", ", ") + " and " + strconv.Itoa(more) + " more"
+			}
+			return list(a, toString, ", ", ", ")
 		case "channels":
-			return noun(len(a), "channel") + " " + list(a, func(id machine.SocketID) string { return string(id) }, ", ", " and ")
+			return noun(len(a), "channel") + " " + list(a, toString, ", ", " and ")
 		}
-		return list(a, func(id machine.SocketID) string { return string(id) }, ", ", " and ")
+		return list(a, toString, ", ", " and ")
+	case machine.Kind:
+		return kindWords[a]
+	case *part.Part:
+		return describe(a)
 	case machine.RootID:
 		return v.root(a)
 	case *machine.Rule:
@@ -283,17 +296,20 @@ func value(x any, verb string) string {
 		}
 		return s
 	case quantity.Millimetres:
+		if verb == "fine" { // hundredths, as height codes have them
+			return a.String()
+		}
 		return millimetres(a)
 	case []quantity.Millimetres:
 		return list(a, millimetres, ", ", ", ")
 	case []quantity.Millivolts:
 		return list(a, quantity.Millivolts.String, " or ", " or ")
 	case []string: // names
-		return list(a, func(s string) string { return s }, " or ", " or ")
+		return list(a, toString, " or ", " or ")
 	case float64:
 		return strconv.FormatFloat(a, 'f', 2, 64)
 	case []part.Key:
-		return list(a, func(k part.Key) string { return string(k) }, " and ", " and ")
+		return list(a, toString, " and ", " and ")
 	case []part.Form:
 		return list(a, part.Form.String, " or ", " or ")
 	case []link.Protocol:
@@ -314,6 +330,11 @@ func value(x any, verb string) string {
 	}
 	return fmt.Sprint(x)
 }
+
+// manyNames is how many names are read in a sentence; the others are counted.
+const manyNames = 12
+
+func toString[T ~string](x T) string { return string(x) }
 
 func list[T any](items []T, print func(T) string, between, last string) string {
 	s := ""
@@ -361,7 +382,7 @@ func (v *Voice) piece(id rig.ItemID, verb string) string {
 		}
 	case "what":
 		if p := v.rig.Piece(id); p != nil {
-			return p.Part.Describe()
+			return describe(p.Part)
 		}
 	}
 	return v.name(id)

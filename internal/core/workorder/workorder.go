@@ -260,10 +260,10 @@ func (m *maker) prepare() {
 		s := Step{ID: "prepare/backup", Phase: Prepare, Do: fact.Of(Backup),
 			Cautions: []Caution{cautionBackup}}
 		if w := m.Planned.Wish; w.BackedUp != "" {
-			s.How = append(s.How, fact.Of(OwnerSays, fit.Typed(w.BackedUp)))
+			s.How = append(s.How, fact.Of(OwnerSays, fact.Typed(w.BackedUp)))
 		}
 		if w := m.Planned.Wish; w.Untouched != "" {
-			s.How = append(s.How, fact.Of(NotTouched, fit.Typed(w.Untouched)))
+			s.How = append(s.How, fact.Of(NotTouched, fact.Typed(w.Untouched)))
 		}
 		if m.Planned.Wish.Encrypted != quantity.No {
 			s.Cautions = append(s.Cautions, cautionKey)
@@ -308,7 +308,7 @@ func (m *maker) powerDown() {
 func (m *maker) open() {
 	s := Step{ID: "open/cover", Phase: Open, Do: fact.Of(CoverOff), Cautions: []Caution{cautionEdges, cautionCell}}
 	if c := m.Sheet.Chassis.Cover; c != "" {
-		s.How = append(s.How, fact.Of(AsTyped, fit.Typed(c)))
+		s.How = append(s.How, fact.Of(AsTyped, fact.Typed(c)))
 	}
 	s.How = append(s.How, fact.Of(LayScrews))
 	if m.Sheet.Chassis.WeightKG > 20 {
@@ -355,7 +355,7 @@ func (m *maker) fit(c change) {
 		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path}
 	switch holder := m.Planned.In(c.to.Path.Holder()); {
 	case c.to.Where != "":
-		s.How = append(s.How, fact.Of(SocketWhere, c.to.Path, fit.Typed(c.to.Where)))
+		s.How = append(s.How, fact.Of(SocketWhere, c.to.Path, fact.Typed(c.to.Where)))
 	case holder != "":
 		s.How = append(s.How, fact.Of(PositionOf, c.to.Path, c.to.Path.Last(), holder))
 	}
@@ -451,7 +451,7 @@ func (m *maker) powerOn() {
 func (m *maker) setUp(do fact.Fact) {
 	key := fact.Of(KeyUnknown)
 	if k := m.Sheet.Firmware.SetupKey; k != "" {
-		key = fact.Of(PressKey, fit.Typed(k))
+		key = fact.Of(PressKey, fact.Typed(k))
 	}
 	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: do, How: []fact.Fact{key}})
 }
@@ -462,10 +462,10 @@ func (m *maker) settings() {
 		s := Step{ID: "settings/" + string(c.Setting) + "=" + c.Value, Phase: Settings,
 			Do: fact.Of(SetTo, Setting(c))}
 		if st.Where != "" {
-			s.How = append(s.How, fact.Of(Under, fit.Typed(st.Where)))
+			s.How = append(s.How, fact.Of(Under, fact.Typed(st.Where)))
 		}
 		if st.Caution != "" {
-			s.Cautions = append(s.Cautions, Caution{fact.Of(TopicBefore), fact.Of(AsTyped, fit.Typed(st.Caution))})
+			s.Cautions = append(s.Cautions, Caution{fact.Of(TopicBefore), fact.Of(AsTyped, fact.Typed(st.Caution))})
 			if m.Planned.Wish.Encrypted != quantity.No {
 				s.Cautions = append(s.Cautions, cautionKey)
 			}

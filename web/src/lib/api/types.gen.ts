@@ -1848,6 +1848,10 @@ export interface PutSheet {
 	 * why; absent is what differs
 	 */
 	says?: string;
+	/**
+	 * the revision that is brought back
+	 */
+	back?: number;
 	sheet: Sheet;
 }
 /**
@@ -2186,7 +2190,7 @@ export interface Figure {
 	value: string;
 }
 /**
- * Ask is a question that the text leaves open: it could mean several things.
+ * Ask is what must be settled: a text could mean several things.
  */
 export interface Ask {
 	about: string;

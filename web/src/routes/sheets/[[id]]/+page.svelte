@@ -44,7 +44,7 @@
 				revision: data.view.revision,
 				key: crypto.randomUUID(),
 				by: who.name,
-				says: `brought back revision ${older.revision}`
+				back: older.revision
 			});
 			older = null;
 			await invalidateAll();
