@@ -4,7 +4,9 @@ import (
 	"encoding/json"
 	"io"
 	"log/slog"
+	"maps"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -12,6 +14,8 @@ import (
 
 	"deepbay/demo"
 	"deepbay/docs/schema"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
 	"deepbay/internal/layouts"
 	"deepbay/internal/server"
 )
@@ -30,9 +34,11 @@ func TestSecondLanguage(t *testing.T) {
 	}
 	typed := typedWords(t)
 	sentences := 0
+	asked := map[string]bool{} // methods and paths
 	check := func(method, path, body string) []byte {
 		t.Helper()
 		a := ask(t, h, method, path, body)
+		asked[method+" "+path] = true
 		if a.Code >= 500 {
 			t.Fatalf("%s %s: %d %s", method, path, a.Code, a.Body)
 		}
@@ -68,6 +74,11 @@ func TestSecondLanguage(t *testing.T) {
 			check("GET", at+"/offers/"+string(it.ID), "")
 		}
 		check("POST", at+"/plan", `{"useShelf":true}`)
+		check("POST", at+"/why-not", `{"item":"nobody","socket":"nowhere"}`)
+		for _, it := range v.View.Job.Items {
+			check("POST", at+"/why-not", `{"item":`+quoted(string(it.ID))+`,"socket":`+quoted(string(v.View.Job.Sheet.Sockets[0].ID))+`}`)
+		}
+		check("POST", at+"/keep", `{"fact":{"socket":"nowhere","attr":"key"}}`)
 		check("POST", at+"/shop", `{"memoryBytes":34359738368}`)
 		revision := v.Revision
 		do := func(change string) {
@@ -93,10 +104,30 @@ func TestSecondLanguage(t *testing.T) {
 		do(`{"do":"close"}`)
 		check("POST", at+"/changes", `{"revision":1,"change":{"do":"close"}}`)
 		check("POST", at+"/undo", `{"revision":`+itoa(revision)+`}`)
-		check("GET", "/api/sheets/"+string(v.View.Job.Sheet.ID), "")
+		sheet := v.View.Job.Sheet
+		change := func(revision int, back string) {
+			b, err := json.Marshal(sheet)
+			if err != nil {
+				t.Fatal(err)
+			}
+			check("PUT", "/api/sheets/"+string(sheet.ID), `{"revision":`+itoa(revision)+`,"by":"Runa"`+back+`,"sheet":`+string(b)+`}`)
+		}
+		sheet.Sockets = slices.Clone(sheet.Sockets[1:])
+		sheet.Chassis.LowSlots = quantity.Yes
+		change(1, "")
+		sheet.Class = machine.Small
+		change(1, "")
+		change(2, `,"back":1`)
+		check("GET", "/api/sheets/"+string(sheet.ID), "")
+		check("GET", "/api/sheets/"+string(sheet.ID)+"?at=x", "")
+		b, err := json.Marshal(sheet)
+		if err != nil {
+			t.Fatal(err)
+		}
+		check("POST", "/api/sheets", string(b))
 	}
 	for _, path := range []string{"/api/sheets", "/api/layouts", "/api/parts", "/api/shelf", "/api/health", "/api/nothing", "/api/jobs/nobody", "/api/ask/link?gen=4&lanes=4", "/api/ask/uplink?upGen=3&upLanes=4&gen=3&lanes=4&count=3", "/api/ask/capacity?text=500GB",
-		"/api/ask/code?text=12800", "/api/ask/part?text=" + "1TB+nvme+2280+gen4+x4", "/api/ask/part?text=banana", "/api/ask/keys?key=M&protocols=pcie", "/api/ask/population?sheet=harrier-t4&text=2x16+DDR4-3200", "/api/ask/population?sheet=harrier-t4&text=x", "/api/ask/nonsense"} {
+		"/api/ask/code?text=12800", "/api/ask/part?text=" + "1TB+nvme+2280+gen4+x4", "/api/ask/part?text=banana", "/api/ask/part?text=2x16GB+DDR5-6000+ECC+1.1V+2R", "/api/ask/part?text=2280-D2-M+2s+heatsink", "/api/ask/part?text=16GB+2Rx8+PC3L-12800S-11-11-F3", "/api/ask/keys?key=M&protocols=pcie", "/api/ask/population?sheet=harrier-t4&text=2x16+DDR4-3200", "/api/ask/population?sheet=harrier-t4&text=x", "/api/ask/nonsense"} {
 		check("GET", path, "")
 	}
 	check("POST", "/api/jobs", `{"title":"x","sheet":"nobody","wish":{}}`)
@@ -104,10 +135,17 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/jobs", `{`)
 	check("POST", "/api/shelf/words", `{"text":"1TB banana"}`)
 	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4","price":"free"}`)
+	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4 1s","by":"Runa"}`)
+	check("POST", "/api/shelf", `{"part":{}}`)
 	check("POST", "/api/shelf/csv", "id,count\nraft-4,many\n")
 	check("POST", "/api/shelf/csv", "x\n")
 	check("POST", "/api/files", `{"format":"deepbay/part","version":1,"id":"x","name":"x"}`)
 	check("DELETE", "/api/jobs", "")
+	for _, r := range server.Routes() {
+		if !strings.HasSuffix(r, "/file") && !strings.HasSuffix(r, "GET /api/shelf/csv") && !slices.ContainsFunc(slices.Collect(maps.Keys(asked)), func(a string) bool { return pattern(r).MatchString(a) }) {
+			t.Errorf("%s is not asked", r)
+		}
+	}
 	if sentences < 2000 {
 		t.Errorf("only %d sentences were wrapped", sentences)
 	}
@@ -116,6 +154,11 @@ func TestSecondLanguage(t *testing.T) {
 
 // prose is text with a blank between words: what is one word is a name or a code.
 var prose = regexp.MustCompile(`\pL+ \pL`)
+
+// pattern is what a route takes, with or without a query.
+func pattern(route string) *regexp.Regexp {
+	return regexp.MustCompile("^" + regexp.MustCompile(`:\w+`).ReplaceAllString(route, `[^/?]+`) + `(\?.*)?$`)
+}
 
 func quoted(s string) string { b, _ := json.Marshal(s); return string(b) }
 func itoa(n int) string      { b, _ := json.Marshal(n); return string(b) }

@@ -90,7 +90,28 @@ func New(o Options) (http.Handler, error) {
 	r.HandleMethodNotAllowed = true
 	s := &api{Options: o}
 	r.Use(s.log, s.recover, headers(app.csp))
-	a := r.Group("/api", gzip.Gzip(gzip.DefaultCompression))
+	s.routes(r.Group("/api", gzip.Gzip(gzip.DefaultCompression)))
+	r.NoMethod(func(c *gin.Context) {
+		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
+	})
+	r.NoRoute(func(c *gin.Context) {
+		if strings.HasPrefix(c.Request.URL.Path, "/api/") || c.Request.URL.Path == "/api" {
+			write(c, o.Language, ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: c.Request.URL.Path + " is no part of the API"})
+			return
+		}
+		app.serve(c)
+	})
+	// A page of another site may neither send changes here nor reach the server
+	// under a name of its own that resolves to loopback.
+	elsewhere := http.NewCrossOriginProtection()
+	elsewhere.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		refuse(w, o.Language, ProblemDoc{Title: "from another site", Status: http.StatusForbidden, Detail: "a page of another site may change nothing here"})
+	}))
+	return local(o.Language, elsewhere.Handler(r)), nil
+}
+
+// routes is what the API answers.
+func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/health", s.do(s.health))
 	a.GET("/jobs", s.do(s.jobs))
 	a.POST("/jobs", s.do(s.create))
@@ -117,23 +138,6 @@ func New(o Options) (http.Handler, error) {
 	a.POST("/shelf/csv", s.do(s.bringCSV))
 	a.POST("/files", s.do(s.bringIn))
 	a.GET("/ask/:question", s.do(s.ask))
-	r.NoMethod(func(c *gin.Context) {
-		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
-	})
-	r.NoRoute(func(c *gin.Context) {
-		if strings.HasPrefix(c.Request.URL.Path, "/api/") || c.Request.URL.Path == "/api" {
-			write(c, o.Language, ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: c.Request.URL.Path + " is no part of the API"})
-			return
-		}
-		app.serve(c)
-	})
-	// A page of another site may neither send changes here nor reach the server
-	// under a name of its own that resolves to loopback.
-	elsewhere := http.NewCrossOriginProtection()
-	elsewhere.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
-		refuse(w, o.Language, ProblemDoc{Title: "from another site", Status: http.StatusForbidden, Detail: "a page of another site may change nothing here"})
-	}))
-	return local(o.Language, elsewhere.Handler(r)), nil
 }
 
 // refuse answers before Gin is reached.
