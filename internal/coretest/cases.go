@@ -176,6 +176,8 @@ var Cases = []Case{
 	{"power-disable", "hdd:P5" + fine, rig.Wish{}, ""},
 	{"m2-hot", "gen5:T" + fine, rig.Wish{}, "warns link-below-drive T gen5\nwarns m2-hot T gen5"},
 	{"m2-hot", "warm:T" + fine, rig.Wish{}, "notes m2-warm T warm"},
+	{"m2-heat-unknown", "gen5:U" + fine, rig.Wish{}, "warns link-below-drive U gen5\nnotes m2-heat-unknown U gen5"},
+	{"m2-heat-unknown", "warm:U" + fine, rig.Wish{}, ""}, // slower drives are not asked about
 	{"m2-warm", "warm:T" + fine, rig.Wish{}, "notes m2-warm T warm"},
 	{"m2-warm", "warm:U" + fine, rig.Wish{}, ""}, // whether U brings a heatsink is not stated
 	{"fit-unknown", "nvme:O" + fine, rig.Wish{}, "warns fit-unknown O nvme"},

@@ -322,17 +322,18 @@ func tellOutside(l *look) telling {
 	here := known.Min(up.link.Planning(), inside)
 	out := telling{says: fact.Of(OutsideMoves, l.s.piece.ID, here, box, inside),
 		because: []Reason{{FromPart, fact.Of(BoxLinkIs, box, up.link)}, {FromStandard, fact.Of(BridgeCosts)}}}
-	loss := func(a, bad quantity.Answer, says, open fact.Code) {
+	loss := func(a, bad quantity.Answer, says, open fact.Code, attr rig.Attr) {
 		switch a {
 		case bad:
 			out.because = append(out.because, Reason{FromPart, fact.Of(says, box)})
 		case known.Unknown:
 			out.because = append(out.because, Reason{FromPart, fact.Of(open, box)})
+			out.missing = append(out.missing, rig.Fact{Item: box, Attr: attr})
 		}
 	}
-	loss(e.Queues, known.No, BoxOneByOne, BoxQueuesUnknown)
-	loss(e.Trims, known.No, BoxNoTrim, BoxTrimUnknown)
-	loss(e.Translates, known.Yes, BoxTranslates, BoxTranslatesUnknown)
+	loss(e.Queues, known.No, BoxOneByOne, BoxQueuesUnknown, rig.Queues)
+	loss(e.Trims, known.No, BoxNoTrim, BoxTrimUnknown, rig.Trims)
+	loss(e.Translates, known.Yes, BoxTranslates, BoxTranslatesUnknown, rig.Translates)
 	return out
 }
 

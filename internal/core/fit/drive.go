@@ -555,6 +555,27 @@ func notWarm(l *look) known.Truth {
 	return known.Yes
 }
 
+// heatKnown asks about heatsinks where it matters: a drive that surely needs one if it has
+// none. Of slower drives labels and manuals never say, and little is lost.
+func heatKnown(l *look) known.Truth {
+	d := l.s.drive()
+	if heatStated(l.s) || d.Watts < hotWatts && d.Gen < 5 || d.Watts > 0 && d.Watts <= coolWatts {
+		return known.Yes
+	}
+	open := known.No
+	if d.M2.Heatsink == quantity.Unknown {
+		open = l.miss(l.label(rig.HasSink))
+	}
+	if l.s.Heatsink == quantity.Unknown {
+		open = l.miss(l.sheetOf(rig.HasSink))
+	}
+	return known.Of(open == known.No)
+}
+
+func tellHeatUnknown(l *look) telling {
+	return telling{says: fact.Of(HeatUnknown, l.s.piece.ID, l.s.path), missing: l.missed}
+}
+
 func tellHot(l *look) telling  { return l.heat(NeedsHeatsink, Gen5Draws) }
 func tellWarm(l *look) telling { return l.heat(MaySlowDown, Gen4Draws) }
 

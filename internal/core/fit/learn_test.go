@@ -85,6 +85,9 @@ func TestWhatIsMissingCanBeAnswered(t *testing.T) {
 				if slices.Contains(missed(&after), f) {
 					t.Errorf("seed %d: %+v is %q, and still missing", seed, f, is)
 				}
+				if f.Attr == rig.HasSink && f.Item != "" {
+					continue // until a heatsink is told of, a card is bare, as usual: see exempt
+				}
 				if says := widened(settle(&learnt, allRules), was); says != "" {
 					t.Errorf("seed %d: with %+v as %q: %s", seed, f, is, says)
 				}

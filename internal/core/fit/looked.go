@@ -44,7 +44,7 @@ var statedOf = map[fact.Code][]rig.Attr{
 	DriveSpeaks: {rig.Protocol}, PartLink: {rig.PartGen, rig.PartLanes}, PartUSBIs: {rig.PartUSB}, EdgeIs: {rig.Edge}, FullBracketOnly: {rig.Bracket},
 	ModuleIsGen: {rig.ModuleGen}, ModuleIsReg: {rig.ModuleReg}, ModuleIsOf: {rig.ModuleSize}, RunsAt: {rig.ModuleVolt}, CanRunAt: {rig.ModuleRate}, BringsNoHeatsink: {rig.HasSink},
 	BoardTakesGen: {rig.BoardMemory}, BoardTakesReg: {rig.BoardReg}, BoardFeeds: {rig.BoardVolt}, BoardRunsNoClocks: {rig.BoardClock}, CardsUpTo: {rig.CaseLong},
-	LowOnly: {rig.CaseLow}, SupplyFeeds3V3: {rig.Feeds3V3},
+	BoxOneByOne: {rig.Queues}, BoxNoTrim: {rig.Trims}, BoxTranslates: {rig.Translates}, LowOnly: {rig.CaseLow}, SupplyFeeds3V3: {rig.Feeds3V3},
 }
 
 // sourced marks the reasons that somebody looked up.

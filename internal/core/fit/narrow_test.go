@@ -81,7 +81,7 @@ func widened(full, less *resolver) string {
 			}
 			l := look{resolver: r, s: s}
 			for n := range Rules {
-				if Rules[n].holds != nil && Rules[n].of&s.kind != 0 && Rules[n].Code != "link-unknown" {
+				if Rules[n].holds != nil && Rules[n].of&s.kind != 0 && !Rules[n].asks {
 					out[string(Rules[n].Code)+" at "+s.path.String()] = Rules[n].holds(&l)
 				}
 			}

@@ -71,6 +71,9 @@ type Rule struct {
 	say   func(*resolver, *trouble) telling
 }
 
+// Asks reports a rule that speaks only of what is not known: it is never broken.
+func (r *Rule) Asks() bool { return r.asks }
+
 // telling is what a rule says of what it found.
 type telling struct {
 	says    fact.Fact
@@ -148,8 +151,8 @@ func table() []Rule {
 		{Code: "position-dead", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: anyPart, holds: positionServed, tell: tellDead},
 		{Code: "socket-off", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: anyPart, holds: socketOpen, tell: tellOff},
 		{Code: "protocol", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: drives, holds: spoken, tell: tellProtocol},
-		{Code: "fit-unknown", Severity: Warns, Weighs: WeighsStop, of: 0},        // what the rules above do not know, said together
-		{Code: "found-otherwise", Severity: Warns, Weighs: WeighsWarning, of: 0}, // a rule above says no to a part that was found there all the same
+		{Code: "fit-unknown", Severity: Warns, Weighs: WeighsStop, asks: true, of: 0}, // what the rules above do not know, said together
+		{Code: "found-otherwise", Severity: Warns, Weighs: WeighsWarning, of: 0},      // a rule above says no to a part that was found there all the same
 		{Code: "link-unknown", Severity: Warns, Weighs: WeighsWarning, asks: true, stage: runsWell, of: drives | cards | boxes, holds: linkKnown, tell: tellLinkUnknown},
 		{Code: "carrier-rating", Severity: Warns, Weighs: WeighsWarning, stage: runsWell, of: drives, holds: carrierRated, tell: tellCarrierRated},
 		{Code: "link-below-drive", Severity: Warns, Weighs: WeighsNothing, stage: runsWell, of: drives, holds: driveFull, tell: tellBelowDrive},
@@ -164,6 +167,7 @@ func table() []Rule {
 		{Code: "carrier-shared", Severity: Notes, stage: runsWell, of: cards, holds: carrierWide, tell: tellShared},
 		{Code: "m2-hot", Severity: Warns, Weighs: WeighsHot, stage: runsWell, of: drives, holds: notHot, tell: tellHot},
 		{Code: "m2-warm", Severity: Notes, Weighs: WeighsWarm, stage: runsWell, of: drives, holds: notWarm, tell: tellWarm},
+		{Code: "m2-heat-unknown", Severity: Notes, asks: true, stage: runsWell, of: drives, holds: heatKnown, tell: tellHeatUnknown},
 		{Code: "module-impossible", Severity: Stops, Weighs: WeighsStop, stage: isSeen, of: modules, holds: moduleAddressed, tell: tellNotAddressed},
 		{Code: "module-trial", Severity: Warns, Weighs: WeighsWarning, stage: runsWell, of: modules, holds: moduleInside, tell: tellTrial},
 		{Code: "module-proven", Severity: Notes, stage: runsWell, of: modules, holds: moduleStated, tell: tellProven},

@@ -46,7 +46,7 @@ func (r *resolver) findings() []Finding {
 
 // joined are the rules whose findings about like pieces with one cause are one finding.
 var joined = map[Code]bool{"fit-unknown": true, "link-unknown": true, "carrier-rating": true, "link-below-drive": true, "link-below-socket": true, "uplink-below-link": true, "position-dead": true,
-	"m2-hot": true, "m2-warm": true, "module-trial": true, "module-proven": true, "memory-speed": true, "lead-missing": true, "lead-unknown": true, "holder-missing": true, "not-placed": true}
+	"m2-hot": true, "m2-heat-unknown": true, "m2-warm": true, "module-trial": true, "module-proven": true, "memory-speed": true, "lead-missing": true, "lead-unknown": true, "holder-missing": true, "not-placed": true}
 
 // join adds a finding, or its piece to one that says the same of a like piece.
 func (r *resolver) join(out []Finding, f Finding) []Finding {

@@ -78,6 +78,9 @@ const (
 	ModuleRate Attr = "module speed"
 	Ranks      Attr = "ranks"
 	OwnSupply  Attr = "own supply"
+	Queues     Attr = "queues"     // of a USB box: commands (UAS)
+	Trims      Attr = "trims"      // of a USB box: passes on what was deleted
+	Translates Attr = "translates" // of a USB box: shows other sectors, or encrypts
 	Capacity   Attr = "capacity"
 )
 
@@ -97,7 +100,7 @@ const (
 
 // Values lists the attributes for the formats.
 func (Attr) Values() []string {
-	all := []Attr{Keyed, Posts, RoomBeside, RoomAbove, RoomUnder, RoomCovered, Speaks, PlaceGen, PlaceLanes, SATAPort, USBPort, Long, OpenEnded, Opens, BayTakes, BayHeight, HasLead, HasHolder, RoomForCard, HasSink, HoldsNow, Notched, CardLong, CardWide, CardTall, CardDeep, Protocol, PartGen, PartLanes, PartUSB, DriveTall, Edge, Bracket, ModuleGen, ModuleReg, ModuleTall, ModuleVolt, ModuleSize, ModuleRate, Ranks, OwnSupply, Capacity, BoardMemory, BoardReg, BoardVolt, BoardClock, BoardSpeeds, CaseLong, CaseLow, Feeds3V3, Fitted, SetTo}
+	all := []Attr{Keyed, Posts, RoomBeside, RoomAbove, RoomUnder, RoomCovered, Speaks, PlaceGen, PlaceLanes, SATAPort, USBPort, Long, OpenEnded, Opens, BayTakes, BayHeight, HasLead, HasHolder, RoomForCard, HasSink, HoldsNow, Notched, CardLong, CardWide, CardTall, CardDeep, Protocol, PartGen, PartLanes, PartUSB, DriveTall, Edge, Bracket, ModuleGen, ModuleReg, ModuleTall, ModuleVolt, ModuleSize, ModuleRate, Ranks, OwnSupply, Queues, Trims, Translates, Capacity, BoardMemory, BoardReg, BoardVolt, BoardClock, BoardSpeeds, CaseLong, CaseLow, Feeds3V3, Fitted, SetTo}
 	out := make([]string, len(all))
 	for i, a := range all {
 		out[i] = string(a)

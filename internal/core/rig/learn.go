@@ -348,10 +348,24 @@ func ofPart(p *part.Part, a Attr) any {
 		return ofCard(p.Card, a)
 	case p.Module != nil:
 		return ofModule(p.Module, a)
-	case p.Enclosure != nil && a == PartUSB:
-		return &p.Enclosure.USB
-	case p.Enclosure != nil && a == OwnSupply:
-		return &p.Enclosure.OwnSupply
+	case p.Enclosure != nil:
+		return ofBox(p.Enclosure, a)
+	}
+	return nil
+}
+
+func ofBox(e *part.Enclosure, a Attr) any {
+	switch a {
+	case PartUSB:
+		return &e.USB
+	case OwnSupply:
+		return &e.OwnSupply
+	case Queues:
+		return &e.Queues
+	case Trims:
+		return &e.Trims
+	case Translates:
+		return &e.Translates
 	}
 	return nil
 }

@@ -140,6 +140,7 @@ var fitWords = map[fact.Code]string{
 	fit.ModuleSlowed:         "{0} could do {1} and runs at {2}",
 	fit.MustBeSeen:           "{0} must stay and be seen",
 	fit.MustStay:             "{0} must stay in the machine and is in no socket",
+	fit.HeatUnknown:          "whether {0} in {1} gets warm is unknown",
 	fit.NeedsHeatsink:        "{0} in {1} needs a heatsink",
 	fit.NoFastSystem:         "no drive that is seen can be the system drive of {0:label} over PCIe that was wished",
 	fit.NoLead:               "no data lead for {0} on {1}",

@@ -88,6 +88,8 @@ var Rules = map[fit.Code]RuleText{
 		"Neither the drive nor the socket has a heatsink; drives of this generation need one. Example: a Gen 5 x4 drive in a bare socket."},
 	"m2-warm": {"a Gen 4 drive without a heatsink",
 		"Neither the drive nor the socket has a heatsink; under long writes it may slow down. Example: a Gen 4 x4 drive in a bare socket."},
+	"m2-heat-unknown": {"a fast drive, and whether anything cools it is not known",
+		"A drive of Gen 5, or one that draws 8 W and more, needs a heatsink: its own or the socket's. Example: a Gen 5 drive whose label does not say whether it brings one."},
 	"module-impossible": {"larger than the processor addresses",
 		"What the sheet states may be exceeded at times; what the memory controller addresses may not. Example: a 32 GB module with a processor that addresses 16 GB a module."},
 	"memory-impossible": {"more than the processor addresses in all",

@@ -41,6 +41,7 @@ type row struct{ answer, with, says string }
 // which a fact is missing that would tell, where there is any.
 func cases(code fit.Code) []row {
 	var yes, no, unknown *row
+	asks := fit.Rules[fit.RuleOf(code)].Asks()
 	for i := range coretest.Cases {
 		c := &coretest.Cases[i]
 		r := c.Rig(nil)
@@ -52,12 +53,14 @@ func cases(code fit.Code) []row {
 		}
 		said := slices.IndexFunc(a.Findings, func(f fit.Finding) bool { return f.Code == code })
 		switch {
-		case said >= 0 && no == nil:
+		case said >= 0 && asks && unknown == nil:
+			unknown = &row{"unknown", with, v.Finding(&a.Findings[said]).Says.String()}
+		case said >= 0 && no == nil && !asks:
 			no = &row{"no", with, v.Finding(&a.Findings[said]).Says.String()}
 		case said < 0 && yes == nil && c.Rule == string(code) && !slices.Contains(fit.Truths(r, code), known.No):
 			yes = &row{"yes", with, "nothing"}
 		}
-		if (unknown == nil || strings.HasPrefix(unknown.says, "nothing")) && (c.Rule == string(code) || strings.Contains(c.Want, " "+string(code))) {
+		if !asks && (unknown == nil || strings.HasPrefix(unknown.says, "nothing")) && (c.Rule == string(code) || strings.Contains(c.Want, " "+string(code))) {
 			if m := missing(c, code, with); m != nil && (unknown == nil || !strings.HasPrefix(m.says, "nothing")) {
 				unknown = m
 			}
@@ -69,7 +72,7 @@ func cases(code fit.Code) []row {
 			out = append(out, *r)
 		}
 	}
-	if unknown == nil && code != "fit-unknown" && code != "link-unknown" && code != "memory-unknown" && code != "lead-unknown" {
+	if unknown == nil {
 		out = append(out, row{"unknown", "whatever is left out", "nothing: what is not stated is asked for by the rules above, or is usual"})
 	}
 	return out
