@@ -2,6 +2,8 @@ package main
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"fmt"
 	"io"
 	"log/slog"
@@ -84,10 +86,27 @@ func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout,
 	if err != nil {
 		return err
 	}
-	h, err := server.New(server.Options{Data: s, Files: files, Now: time.Now, Log: log, Version: version})
+	h, err := server.New(server.Options{Data: s, Files: files, Now: time.Now, Log: log, Version: version, Program: fingerprint(log)})
 	if err != nil {
 		return err
 	}
 	fmt.Fprintf(stdout, "Deep Bay: http://%s\n", l.Addr())
 	return server.Serve(ctx, l, h, log)
+}
+
+// fingerprint names exactly this program, by its bytes; "" where they cannot be read.
+func fingerprint(log *slog.Logger) string {
+	path, err := os.Executable()
+	if err == nil {
+		var f *os.File
+		if f, err = os.Open(path); err == nil {
+			defer f.Close()
+			h := sha256.New()
+			if _, err = io.Copy(h, f); err == nil {
+				return hex.EncodeToString(h.Sum(nil))
+			}
+		}
+	}
+	log.Warn("this program cannot read itself: what it says of jobs is not kept", "error", err)
+	return ""
 }

@@ -57,10 +57,17 @@ func BenchmarkHTTP(b *testing.B) {
 		}
 	})
 	b.Run("list-of-10000", func(b *testing.B) {
-		h := full(b, 10_000)
+		h := serving(b, many(b, 10_000))
 		serve(b, h, "GET", "/api/jobs", "") // each job is judged once
 		for b.Loop() {
 			serve(b, h, "GET", "/api/jobs", "")
+		}
+	})
+	b.Run("list-of-10000-after-a-start", func(b *testing.B) {
+		s := many(b, 10_000)
+		serve(b, serving(b, s), "GET", "/api/jobs", "") // each job is judged once, and kept
+		for b.Loop() {
+			serve(b, serving(b, s), "GET", "/api/jobs", "")
 		}
 	})
 	b.Run("bench-list", func(b *testing.B) {
@@ -70,8 +77,8 @@ func BenchmarkHTTP(b *testing.B) {
 	})
 }
 
-// full is a shop with so many jobs.
-func full(b *testing.B, n int) http.Handler {
+// many is a shop with so many jobs.
+func many(b *testing.B, n int) *store.Store {
 	s, err := store.Open(b.Context(), filepath.Join(b.TempDir(), "shop.db"))
 	if err != nil {
 		b.Fatal(err)
@@ -87,5 +94,5 @@ func full(b *testing.B, n int) http.Handler {
 			b.Fatal(err)
 		}
 	}
-	return serving(b, s)
+	return s
 }

@@ -26,9 +26,11 @@ const mostViews = 256
 // looked is what was said about revisions of jobs. It may be used by many at once; what
 // it hands out is shared and never changed.
 type looked struct {
+	once  sync.Once // recalls cards from the file
 	mu    sync.Mutex
 	views map[job.ID]said
-	cards map[job.ID]card
+	cards map[job.ID]card // nil until the first is needed
+	fresh []card          // that are not in the file
 }
 
 // said is everything about one revision of a job, and the same as it goes over the wire.
@@ -38,13 +40,16 @@ type said struct {
 	body  []byte
 }
 
-// card is what lists say of one revision.
+// card is what lists say of one revision, as the file keeps it.
 type card struct {
 	stand store.Stand
-	body  json.RawMessage
-	ref   JobRef
-	parts []part.ID
+	Body  json.RawMessage `json:"body"`
+	Ref   JobRef          `json:"ref"`
+	Parts []part.ID       `json:"parts"`
 }
+
+// manyFresh is after how many new cards the next list puts them into the file.
+const manyFresh = 64
 
 // view is everything that is said about a job as it is now.
 func (s *api) view(ctx context.Context, id job.ID) (said, error) {
@@ -82,7 +87,7 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 	}
 	out.stand = c.stand
 	s.looked.views[id] = out
-	s.looked.keep(c)
+	s.putCard(c)
 	return out, nil
 }
 
@@ -104,21 +109,66 @@ func deed(e store.Entry) (fact.Fact, map[rig.ItemID]string) {
 	return e.Deed.Fact, e.Deed.Names
 }
 
-func (l *looked) keep(c card) {
+func (l *looked) set(c card) {
 	if l.cards == nil {
 		l.cards = map[job.ID]card{}
 	}
 	l.cards[c.stand.ID] = c
 }
 
+// putCard sets a card that the file should have as well. The caller holds the lock.
+func (s *api) putCard(c card) {
+	s.looked.set(c)
+	if s.Program != "" {
+		s.looked.fresh = append(s.looked.fresh, c)
+	}
+}
+
+// recall brings back what this very program said of jobs before it was started anew.
+func (s *api) recall(ctx context.Context) {
+	list, err := s.Data.Said(ctx, s.Program)
+	if err != nil {
+		s.Log.Warn("what was said of jobs cannot be read: they are judged anew", "error", err)
+	}
+	s.looked.mu.Lock()
+	defer s.looked.mu.Unlock()
+	for _, k := range list {
+		c := card{stand: k.Stand}
+		if _, ok := s.looked.cards[k.Stand.ID]; !ok && json.Unmarshal(k.Doc, &c) == nil {
+			s.looked.set(c)
+		}
+	}
+}
+
+// store puts new cards into the file. That they are not kept costs time at the next start
+// and nothing else.
+func (s *api) store(ctx context.Context) {
+	s.looked.mu.Lock()
+	fresh := s.looked.fresh
+	s.looked.fresh = nil
+	s.looked.mu.Unlock()
+	list := make([]store.Said, len(fresh))
+	for i, c := range fresh {
+		doc, err := json.Marshal(c)
+		if err != nil {
+			s.Log.Warn("a card cannot be written", "job", c.stand.ID, "error", err)
+			return
+		}
+		list[i] = store.Said{Stand: c.stand, Doc: doc}
+	}
+	if err := s.Data.KeepSaid(ctx, s.Program, list); err != nil {
+		s.Log.Warn("what is said of jobs is not kept", "error", err)
+	}
+}
+
 func cardOf(k *store.Kept, status say.Status) (card, error) {
 	j := &k.Job
-	out := card{stand: store.Stand{ID: j.ID, Revision: k.Revision, Updated: k.Updated}, ref: JobRef{j.ID, j.Title}}
+	out := card{stand: store.Stand{ID: j.ID, Revision: k.Revision, Updated: k.Updated}, Ref: JobRef{j.ID, j.Title}}
 	for _, p := range j.Parts {
-		out.parts = append(out.parts, p.ID)
+		out.Parts = append(out.Parts, p.ID)
 	}
 	var err error
-	out.body, err = json.Marshal(JobCard{ID: j.ID, Title: j.Title, Tag: j.Tag, Owner: j.Owner, Wish: j.Wish.Text, Sheet: j.Sheet.Name,
+	out.Body, err = json.Marshal(JobCard{ID: j.ID, Title: j.Title, Tag: j.Tag, Owner: j.Owner, Wish: j.Wish.Text, Sheet: j.Sheet.Name,
 		Class: j.Sheet.Class, Arrived: j.Arrived, Updated: k.Updated, Revision: k.Revision, Status: status})
 	return out, err
 }
@@ -128,6 +178,9 @@ func (s *api) list(ctx context.Context, query string) ([]card, error) {
 	stands, err := s.Data.Stands(ctx, query)
 	if err != nil {
 		return nil, err
+	}
+	if s.Program != "" {
+		s.looked.once.Do(func() { s.recall(ctx) })
 	}
 	out := make([]card, len(stands))
 	var fresh []int
@@ -144,6 +197,12 @@ func (s *api) list(ctx context.Context, query string) ([]card, error) {
 			return nil, err
 		}
 	}
+	s.looked.mu.Lock()
+	many := len(s.looked.fresh) >= manyFresh
+	s.looked.mu.Unlock()
+	if many || s.Program != "" && len(fresh) > 0 {
+		s.store(ctx)
+	}
 	return out, nil
 }
 
@@ -159,13 +218,13 @@ func (s *api) card(ctx context.Context, at store.Stand) (out card, err error) {
 		} else {
 			s.Log.Error("a job cannot be read", "job", at.ID, "error", err)
 		}
-		out = card{stand: at, ref: JobRef{at.ID, string(at.ID)}}
-		out.body, err = json.Marshal(JobCard{ID: at.ID, Title: string(at.ID), Updated: at.Updated, Revision: at.Revision,
+		out = card{stand: at, Ref: JobRef{at.ID, string(at.ID)}}
+		out.Body, err = json.Marshal(JobCard{ID: at.ID, Title: string(at.ID), Updated: at.Updated, Revision: at.Revision,
 			Class: machine.Tower, Status: say.Status{Stage: job.StageFit, Go: job.StageFit}, Ill: say.Ill(s.Language)})
 		if err == nil {
 			s.looked.mu.Lock()
 			defer s.looked.mu.Unlock()
-			s.looked.keep(out)
+			s.looked.set(out)
 		}
 	}()
 	k, err := s.Data.Job(ctx, at.ID)
@@ -178,6 +237,6 @@ func (s *api) card(ctx context.Context, at store.Stand) (out card, err error) {
 	}
 	s.looked.mu.Lock()
 	defer s.looked.mu.Unlock()
-	s.looked.keep(out)
+	s.putCard(out)
 	return out, nil
 }

@@ -58,6 +58,8 @@ type Data interface {
 	PutPart(ctx context.Context, p part.Part) error
 	Shelf(ctx context.Context) ([]shelf.Stock, error)
 	PutStock(ctx context.Context, entries []shelf.Stock) error
+	Said(ctx context.Context, program string) ([]store.Said, error)
+	KeepSaid(ctx context.Context, program string, list []store.Said) error
 }
 
 // Options is what a server needs.
@@ -67,6 +69,7 @@ type Options struct {
 	Now      func() time.Time // the clock
 	Log      *slog.Logger
 	Version  string
+	Program  string       // names exactly this program; what another one said of jobs is not taken over. "" keeps nothing
 	Language say.Language // in which sentences are said; English where it is nil
 }
 
@@ -286,14 +289,14 @@ func (s *api) jobs(c *gin.Context) error {
 	}
 	n := 2
 	for i := range cards {
-		n += len(cards[i].body) + 1
+		n += len(cards[i].Body) + 1
 	}
 	body := append(make([]byte, 0, n), '[')
 	for i := range cards {
 		if i > 0 {
 			body = append(body, ',')
 		}
-		body = append(body, cards[i].body...)
+		body = append(body, cards[i].Body...)
 	}
 	c.Data(http.StatusOK, jsonType, append(body, ']'))
 	return nil

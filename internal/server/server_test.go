@@ -3,6 +3,7 @@ package server_test
 import (
 	"bytes"
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -40,7 +41,12 @@ func shop(t testing.TB) http.Handler {
 // filled is a fresh demo shop in a real file.
 func filled(t testing.TB) *store.Store {
 	t.Helper()
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "shop.db"))
+	return filledAt(t, filepath.Join(t.TempDir(), "shop.db"))
+}
+
+func filledAt(t testing.TB, path string) *store.Store {
+	t.Helper()
+	s, err := store.Open(t.Context(), path)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -54,7 +60,7 @@ func filled(t testing.TB) *store.Store {
 // serving is the whole application over some data.
 func serving(t testing.TB, data server.Data) http.Handler {
 	t.Helper()
-	h, err := server.New(server.Options{Data: data, Version: "test", Now: func() time.Time { return now },
+	h, err := server.New(server.Options{Data: data, Version: "test", Program: "this one", Now: func() time.Time { return now },
 		Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
 		Files: fstest.MapFS{
 			"index.html":                  {Data: []byte(page)},
@@ -591,6 +597,50 @@ func TestPlanner(t *testing.T) {
 			if !strings.Contains(a.Body.String(), want) {
 				t.Errorf("%s %s: lacks %s in %s", c.path, c.body, want, a.Body)
 			}
+		}
+	}
+}
+
+// counted counts the jobs that are read.
+type counted struct {
+	*store.Store
+	read *int
+}
+
+func (d counted) Job(ctx context.Context, id job.ID) (store.Kept, error) {
+	*d.read++
+	return d.Store.Job(ctx, id)
+}
+
+// What lists say of a job outlives the server: after a start only what changed is judged
+// again, or everything if the program is another one.
+func TestListAfterStart(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "shop.db")
+	s := filledAt(t, path)
+	db, err := sql.Open("sqlite", path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	var first string
+	for _, c := range []struct {
+		before string // what happens to the file
+		reads  int
+	}{
+		{"", 9}, {"", 0}, {"UPDATE said SET program = 'another'", 9}, {"", 0}, {"UPDATE said SET doc = 'torn' WHERE job = 'echo-sounding-tower'", 1},
+		{"UPDATE said SET revision = 9 WHERE job = 'echo-sounding-tower'", 1}, {"DELETE FROM said", 9}, {"", 0}, {"DROP TABLE said", 9},
+	} {
+		if _, err := db.ExecContext(t.Context(), c.before); err != nil {
+			t.Fatal(err)
+		}
+		n := 0
+		h := serving(t, counted{s, &n})
+		body := ask(t, h, "GET", "/api/jobs", "").Body.String()
+		if first == "" {
+			first = body
+		}
+		if n != c.reads || body != first {
+			t.Errorf("after %q %d jobs were read, want %d; the list is the same: %v", c.before, n, c.reads, body == first)
 		}
 	}
 }

@@ -33,8 +33,8 @@ func (s *api) shelf(c *gin.Context) error {
 	}
 	used := map[part.ID][]JobRef{}
 	for i := range cards {
-		for _, id := range cards[i].parts {
-			used[id] = append(used[id], cards[i].ref)
+		for _, id := range cards[i].Parts {
+			used[id] = append(used[id], cards[i].Ref)
 		}
 	}
 	out := make([]ShelfRow, len(entries))
