@@ -38,7 +38,7 @@ var ways = map[fit.Code]way{
 	"module-height": elsewhere, "bay-height": elsewhere, "bay-form": elsewhere, "plug-wrong": elsewhere, "slot-length": elsewhere, "slot-covered": elsewhere | causes,
 	"position-dead": elsewhere | settings | causes, "socket-off": elsewhere | settings | causes, "protocol": elsewhere | settings | causes, "fit-unknown": elsewhere,
 	"carrier-rating":   elsewhere | settings,
-	"link-below-drive": elsewhere | settings | causes | exchange | faster, "uplink-below-link": elsewhere | exchange | faster, "card-narrow": elsewhere | settings | causes | faster, "box-narrow": elsewhere | faster,
+	"link-below-drive": elsewhere | settings | causes | exchange | faster, "uplink-below-link": elsewhere | exchange | faster, "card-narrow": elsewhere | settings | causes | faster, "carrier-shared": elsewhere | settings | causes | faster, "box-narrow": elsewhere | faster,
 	"outside": elsewhere | inside, "port-lost": settings | causes, "memory-channels": reorder, "memory-order": reorder, "memory-speed": settings, "not-placed": elsewhere, "wish-keep": elsewhere,
 }
 
@@ -213,7 +213,7 @@ func (t *trier) try(f *fit.Finding, how way, moves []rig.Move) (fit.Cure, bool) 
 		if s.Severity == fit.Stops && !slices.ContainsFunc(t.now.Troubles, s.Same) {
 			return fit.Cure{}, false
 		}
-		if how&faster == 0 && s.Code == f.Code && s.Item == f.Item && (s.Item != "" || s.Socket == f.Socket) {
+		if how&faster == 0 && s.Code == f.Code && s.Item == f.Item && (s.Item != "" || f.Names(s.Socket)) {
 			return fit.Cure{}, false
 		}
 	}

@@ -13,6 +13,8 @@
 package fit
 
 import (
+	"slices"
+
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/known"
 	"deepbay/internal/core/link"
@@ -92,6 +94,11 @@ type Finding struct {
 	Advice   []fact.Fact     // what else a person may do
 	Also     []rig.Placement // other pieces of which the same is true
 	Quiet    bool            // of parts that nobody touches, as it was when the machine came
+}
+
+// Names reports that the finding is about a place.
+func (f *Finding) Names(at rig.Path) bool {
+	return f.Socket == at || slices.ContainsFunc(f.Also, func(p rig.Placement) bool { return p.Socket == at })
 }
 
 // Cure is moves that make a finding go away; at most one is applied.

@@ -228,8 +228,11 @@ func (r *resolver) behind(s *sock) (n int, sum known.Range[quantity.Rate]) {
 func tellShared(l *look) telling {
 	n, _ := l.behind(l.s)
 	id := l.s.piece.ID
-	return telling{says: fact.Of(DrivesShare, fact.Count{N: n, Of: Drives}, id, l.s.link),
-		because: []Reason{{FromPart, fact.Of(ChipJoins, id, l.s.link)}, {FromStandard, fact.Of(OneLinkShared)}}}
+	because := []Reason{{FromPart, fact.Of(ChipJoins, id, l.s.link)}, {FromStandard, fact.Of(OneLinkShared)}}
+	if l.either(l.full(), known.Yes) != known.Yes { // the slot gives it less than it could use
+		because = append(because, l.whyLink(l.s)...)
+	}
+	return telling{says: fact.Of(DrivesShare, fact.Count{N: n, Of: Drives}, id, l.s.link), because: because}
 }
 
 // slotWatts is what a slot of a length feeds its card (PCI Express CEM): 75 W for

@@ -327,6 +327,9 @@ func (r *resolver) whyLink(s *sock) []Reason {
 	if up := s.parent; up != nil && !s.outside() {
 		out = append(out, Reason{FromSheet, fact.Of(CarriedBy, up.path, pcieLink(up.gen, up.lanes), Split(up.split))})
 	}
+	if !p.Plain() { // which has its positions in the segments
+		out = append(out, ruleReasons(s.splitBy)...)
+	}
 	out = append(append(out, ruleReasons(s.binding())...), Reason{FromStandard, fact.Of(LinkSettles, s.link)})
 	if p.Drive != nil && s.link.Known() {
 		out = append(out, Reason{FromStandard, fact.Of(PacketsLeave, s.link)})

@@ -44,17 +44,18 @@ func (r *resolver) findings() []Finding {
 	return out
 }
 
-// joined are the rules whose findings about like pieces with one cause are one finding.
+// joined are the rules whose findings about like pieces, or places, with one cause are one
+// finding.
 var joined = map[Code]bool{"fit-unknown": true, "link-unknown": true, "carrier-rating": true, "link-below-drive": true, "link-below-socket": true, "uplink-below-link": true, "position-dead": true,
-	"m2-hot": true, "m2-heat-unknown": true, "m2-warm": true, "module-trial": true, "module-proven": true, "memory-speed": true, "lead-missing": true, "lead-unknown": true, "holder-missing": true, "not-placed": true}
+	"m2-hot": true, "m2-heat-unknown": true, "m2-warm": true, "module-trial": true, "module-proven": true, "memory-speed": true, "lead-missing": true, "lead-unknown": true, "holder-missing": true, "not-placed": true, "port-lost": true}
 
-// join adds a finding, or its piece to one that says the same of a like piece.
+// join adds a finding, or its piece and place to one that says the same of a like piece.
 func (r *resolver) join(out []Finding, f Finding) []Finding {
-	if joined[f.Code] && f.Item != "" {
+	if joined[f.Code] {
 		p := r.b.Piece(f.Item)
 		for i := range out {
 			g := &out[i]
-			if g.Code != f.Code || g.Item == "" || !likePart(r.b.Piece(g.Item), p) || !g.alike(&f) {
+			if g.Code != f.Code || !likePart(r.b.Piece(g.Item), p) || !g.alike(&f) {
 				continue
 			}
 			g.Also = append(g.Also, rig.Placement{Item: f.Item, Socket: f.Socket})
@@ -65,7 +66,11 @@ func (r *resolver) join(out []Finding, f Finding) []Finding {
 	return append(out, f)
 }
 
+// likePart reports like pieces, or none in either place.
 func likePart(a, b *rig.Piece) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
 	return a.New == b.New && (a.Part == b.Part || a.Part.ID != "" && a.Part.ID == b.Part.ID)
 }
 

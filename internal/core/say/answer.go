@@ -294,13 +294,16 @@ func (v *Voice) flow(f *fit.Flow, drives int) FlowAnswer {
 	case !f.Sure():
 		out.AtMost = true
 		says = value(f.Alone, "") + " alone"
-		if f.Held.Is() {
+		if f.Held.Is() && f.Together != f.Alone {
 			says += ", " + value(f.Together, "") + " with all " + plural(drives, "drive") + " at work"
 		}
 	default:
 		says = f.Alone.High.String() + " alone"
+		if f.Held.Is() && f.Together != f.Alone {
+			says += ", " + f.Together.High.String() + " with all " + plural(drives, "drive") + " at work"
+		}
 		if f.Held.Is() {
-			says += ", " + f.Together.High.String() + " with all " + plural(drives, "drive") + " at work, held by " + held
+			says += ", held by " + held
 		}
 	}
 	if out.AtMost {
@@ -356,6 +359,8 @@ func (v *Voice) Finding(f *fit.Finding) Finding {
 	says := v.words(f.Says)
 	switch {
 	case len(f.Also) == 0:
+	case f.Item == "":
+		says += "; likewise " + list(f.Also, func(p rig.Placement) string { return p.Socket.String() }, ", ", " and ")
 	case f.Says.Code == fit.NoPlaceYet:
 		says = several(1+len(f.Also), v.name(f.Item)) + " have no place yet"
 	default:

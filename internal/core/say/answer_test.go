@@ -120,7 +120,7 @@ func TestFlows(t *testing.T) {
 		"joined:X2 nvme:X2/1 nvme':X2/2 nvme'':X2/4": "X2/1: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2" + "\n" + "X2/2: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2" + "\n" + "X2/4: 7.06 GB/s alone, 4.71 GB/s with all 3 drives at work, held by the link of the carrier in X2",
 		"quad:X1 nvme:X1/1 nvme':X1/2 split=4+4+4+4": "X1/1: 7.06 GB/s alone\nX1/2: 7.06 GB/s alone",
 		"mystery:U hdd":                       "",
-		"box:R1 nvme:R1/1":                    "R1/1: 900 MB/s alone, 900 MB/s with all 1 drive at work, held by the USB link of R1",
+		"box:R1 nvme:R1/1":                    "R1/1: 900 MB/s alone, held by the USB link of R1",
 		"dock:R3 ssd:R3/1":                    "R3/1: at most 500 MB/s: what the USB link of R3 carries is not stated",
 		"ports:X3 ssd:X3/1 nvme3:L":           "L: 3.53 GB/s alone, 2.93 GB/s with all 2 drives at work, held by the uplink of the chipset\nX3/1: 600 MB/s alone",
 		"riser:F quad:F/1 nvme3:F/1/1 ssd:P1": "P1: 600 MB/s alone",
