@@ -34,7 +34,17 @@ func Machine(rng *rand.Rand) rig.Rig {
 		}
 	}
 	m.place(&b)
+	m.plugs()
 	return b
+}
+
+// plugs are counted in most sheets, and more or less enough.
+func (m *maker) plugs() {
+	for _, p := range []part.Plug{part.PlugSATA, part.PlugMolex, part.Plug6, part.Plug8} {
+		if m.Intn(8) > 0 {
+			m.sheet.Chassis.Plugs = append(m.sheet.Chassis.Plugs, machine.PlugCount{Kind: p, Count: 2 + m.Intn(12)})
+		}
+	}
 }
 
 type maker struct {

@@ -17,7 +17,8 @@ import (
 // planner is measured by it.
 func Monster(n int) (found rig.Rig, pieces []rig.Piece, wish rig.Wish) {
 	s := &machine.Sheet{ID: "monster", Name: "Monster", Class: machine.Workstation, Board: machine.Board{WidthMM: 400, HeightMM: 400},
-		Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}, {ID: "chipset", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 4, Lanes: 8}}}}
+		Chassis: machine.Chassis{Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 4 * n}, {Kind: part.Plug8, Count: 2}}},
+		Roots:   []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU}, {ID: "chipset", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 4, Lanes: 8}}}}
 	group := func(id string, root machine.RootID, lanes quantity.Lanes) machine.GroupID {
 		s.Groups = append(s.Groups, machine.Group{ID: machine.GroupID(id), Root: root, Lanes: lanes})
 		return machine.GroupID(id)

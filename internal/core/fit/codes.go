@@ -47,6 +47,7 @@ const (
 	BoxOneByOne          fact.Code = "fit/box-one-by-one"
 	BoxQueuesUnknown     fact.Code = "fit/box-queues-unknown"
 	BoxTooWeak           fact.Code = "fit/box-too-weak"
+	PlugsOpen            fact.Code = "fit/plugs-open"
 	HeatUnknown          fact.Code = "fit/heat-unknown"
 	BoxTranslates        fact.Code = "fit/box-translates"
 	BoxTranslatesUnknown fact.Code = "fit/box-translates-unknown"

@@ -191,6 +191,7 @@ func table() []Rule {
 		{Code: "lead-unknown", Severity: Notes, asks: true, whole: leadUnknown, say: sayLeadUnknown},
 		{Code: "holder-missing", Severity: Warns, Weighs: WeighsWarning, whole: holderMissing, say: sayHolder},
 		{Code: "power-plugs", Severity: Stops, Weighs: WeighsStop, whole: powerPlugs, say: sayPlugs},
+		{Code: "plugs-unknown", Severity: Warns, Weighs: WeighsStop, asks: true, whole: plugsUnknown, say: sayPlugsUnknown},
 		{Code: "plug-watts", Severity: Warns, Weighs: WeighsWarning, whole: leadWatts, say: sayLeadWatts},
 		{Code: "no-picture", Severity: Warns, Weighs: WeighsWarning, whole: noPicture, say: sayNoPicture},
 		{Code: "start-pcie", Severity: Warns, Weighs: WeighsNothing, whole: startPCIe, say: sayStart},

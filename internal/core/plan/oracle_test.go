@@ -28,7 +28,7 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 		switch f.Code {
 		case "wish-keep", "not-placed", "start-pcie": // asked for by roles, or the same in every plan
 		case "link-below-drive", "uplink-below-link", "card-narrow": // counted as rates
-		case "wish-memory", "wish-system":
+		case "wish-memory", "wish-system", "plugs-unknown":
 			return s, false
 		case "memory-channels", "memory-order":
 			s[Memory]++
@@ -151,7 +151,8 @@ func crowded(rng *rand.Rand) Input {
 	pick := func(n ...int) int { return n[rng.Intn(len(n))] }
 	s := &machine.Sheet{ID: "crowded", Name: "Crowded", Roots: []machine.Root{{ID: "cpu", Name: "processor", Kind: machine.CPU},
 		{ID: "pch", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: quantity.Gen(pick(1, 2, 3)), Lanes: quantity.Lanes(pick(1, 2, 4))}}},
-		Groups: []machine.Group{{ID: "near", Root: "cpu", Lanes: 16}, {ID: "far", Root: "pch", Lanes: 32}}}
+		Groups:  []machine.Group{{ID: "near", Root: "cpu", Lanes: 16}, {ID: "far", Root: "pch", Lanes: 32}},
+		Chassis: machine.Chassis{Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 2 + rng.Intn(3)}}}}
 	allFar := rng.Intn(2) == 0
 	for i := range 2 + rng.Intn(4) {
 		k := machine.Socket{ID: machine.SocketID(fmt.Sprint("M", i+1)), Kind: machine.M2, Group: "far", Protocols: []link.Protocol{link.PCIe}, Gen: quantity.Gen(pick(0, 2, 3, 3, 4)), Lanes: quantity.Lanes(pick(2, 4, 4)),

@@ -110,6 +110,11 @@ func (s *search) sockets() {
 				one.bound[Data] = 1
 			}
 			one.bound[Cost] = int64(s.in.Prices[c.piece.ID])
+			draws := fit.DrawOf(c.piece.Part, &at.socket.Socket, s.in.Found.Outside(at.socket.Path))
+			if len(c.options) > 0 {
+				draws = draws.Least(c.draws)
+			}
+			c.draws = draws
 			c.add(option{socket: at.socket.Path, seat: at.seat, holder: at.holder, on: at.socket.Path.Holder(), single: one, behind: s.rootOf(&at.socket.Socket)})
 			if brings(c.piece) {
 				chain := append(slices.Clone(at.chain), rig.Placement{Item: c.piece.ID, Socket: at.socket.Path})
@@ -137,7 +142,7 @@ func (s *search) sockets() {
 					out.bound[InUse] = 1
 				}
 			}
-			c.options = append(c.options, out)
+			c.options, c.draws = append(c.options, out), fit.Draw{}
 		}
 	}
 }

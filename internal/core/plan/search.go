@@ -9,6 +9,7 @@ import (
 	"slices"
 
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/known"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 )
@@ -25,12 +26,13 @@ type choice struct {
 	system  bool
 	scratch bool
 	array   bool
-	rate    float64 // of a drive, at best anywhere
-	related bool    // it is of some kin
-	surely  int     // the root behind whose uplink it will be wherever it goes, -1 for none
-	now     int     // its option, -1 while it has none
-	step    int     // and which of those tried this is
-	byBound []int   // options, the most promising first
+	rate    float64  // of a drive, at best anywhere
+	related bool     // it is of some kin
+	draws   fit.Draw // from power plugs, wherever it goes
+	surely  int      // the root behind whose uplink it will be wherever it goes, -1 for none
+	now     int      // its option, -1 while it has none
+	step    int      // and which of those tried this is
+	byBound []int    // options, the most promising first
 }
 
 type search struct {
@@ -132,7 +134,7 @@ func (s *search) run() {
 		return
 	}
 	bound, ok := s.lower(false)
-	if !ok {
+	if !ok || !s.powered() {
 		return
 	}
 	s.place(0, &bound)
@@ -142,6 +144,17 @@ func (s *search) run() {
 	s.ordered, s.finished = true, false
 	s.place(0, &bound)
 	s.out = s.ctx.Err() != nil // the best is proved, even where the budget ended before the first of its equals
+}
+
+// powered is whether there are plugs for what the pieces draw from wherever they go.
+func (s *search) powered() bool {
+	var need fit.Draw
+	for i := range s.choices {
+		need = need.Plus(s.choices[i].draws)
+	}
+	met := need.Met(&rig.Rig{Sheet: s.in.Found.Sheet, Pieces: s.in.Pieces, Found: &s.in.Found.Setup})
+	s.unsettled = s.unsettled || met == known.Unknown
+	return met == known.Yes || met == known.Unknown && s.at == atBest
 }
 
 // judging is what a judged build costs, in steps: more on boards of many sockets

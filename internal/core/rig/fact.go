@@ -2,8 +2,10 @@ package rig
 
 import (
 	"slices"
+	"strings"
 
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 )
 
 // Fact is something about the machine or a piece that may be known or not: which
@@ -98,12 +100,26 @@ const (
 	SetTo       Attr = "setting" // the value of a setting whose default is not stated
 )
 
+// FreePlugs is how many plugs of a kind are free in the case.
+func FreePlugs(p part.Plug) Attr { return Attr(p) + " plugs" }
+
+// Plug is the kind of plug whose free ones an attribute counts, "" for another attribute.
+func (a Attr) Plug() part.Plug {
+	if p, ok := strings.CutSuffix(string(a), " plugs"); ok && slices.Contains(part.Plug("").Values(), p) {
+		return part.Plug(p)
+	}
+	return ""
+}
+
 // Values lists the attributes for the formats.
 func (Attr) Values() []string {
 	all := []Attr{Keyed, Posts, RoomBeside, RoomAbove, RoomUnder, RoomCovered, Speaks, PlaceGen, PlaceLanes, SATAPort, USBPort, Long, OpenEnded, Opens, BayTakes, BayHeight, HasLead, HasHolder, RoomForCard, HasSink, HoldsNow, Notched, CardLong, CardWide, CardTall, CardDeep, Protocol, PartGen, PartLanes, PartUSB, DriveTall, Edge, Bracket, ModuleGen, ModuleReg, ModuleTall, ModuleVolt, ModuleSize, ModuleRate, Ranks, OwnSupply, Queues, Trims, Translates, Capacity, BoardMemory, BoardReg, BoardVolt, BoardClock, BoardSpeeds, CaseLong, CaseLow, Feeds3V3, Fitted, SetTo}
 	out := make([]string, len(all))
 	for i, a := range all {
 		out[i] = string(a)
+	}
+	for _, p := range part.Plug("").Values() {
+		out = append(out, string(FreePlugs(part.Plug(p))))
 	}
 	return out
 }

@@ -212,6 +212,8 @@ func (l *learner) field(f Fact) (field, bool) {
 		return chosen(&l.Processor, list), len(list) > 0
 	case f.Attr == BoardSpeeds:
 		return l.speed(f.N), f.N > 0
+	case f.Attr.Plug() != "":
+		return l.freePlugs(f.Attr.Plug()), true
 	default:
 		at = ofSheet(l.sheet(), f.Attr)
 	}
@@ -705,6 +707,41 @@ const Nothing = Lies("nothing")
 
 // Lies is what is seen in a place.
 type Lies string
+
+// mostPlugs is more than anybody has to tell apart: there are enough then.
+const mostPlugs = 12
+
+// freePlugs is how many plugs of a kind are free in the case.
+func (l *learner) freePlugs(kind part.Plug) field {
+	c := &l.sheet().Chassis
+	at := slices.IndexFunc(c.Plugs, func(p machine.PlugCount) bool { return p.Kind == kind })
+	var n countOf
+	list := make([]Option, mostPlugs+1)
+	for i := range list {
+		list[i] = Option{strconv.Itoa(i), countOf(i)}
+	}
+	f := oneOf(&n, list)
+	put := f.put
+	if f.is = ""; at >= 0 {
+		f.is = strconv.Itoa(c.Plugs[at].Count)
+	}
+	f.put = func(s string) bool {
+		if !put(s) {
+			return false
+		}
+		c.Plugs = slices.Clone(c.Plugs)
+		if at < 0 {
+			c.Plugs = append(c.Plugs, machine.PlugCount{Kind: kind, Count: int(n)})
+		} else {
+			c.Plugs[at].Count = int(n)
+		}
+		return true
+	}
+	return f
+}
+
+// countOf is a number of things.
+type countOf int
 
 // speed is the row of the board's table for so many modules a channel, of any ranks.
 func (l *learner) speed(perChannel int) field {

@@ -109,6 +109,9 @@ func (v *Voice) about(f rig.Fact) string {
 
 // missing says what is not known of a thing.
 func (v *Voice) missing(f rig.Fact) string {
+	if p := f.Attr.Plug(); p != "" {
+		return "how many " + string(p) + " power plugs are free"
+	}
 	a, ok := attributes[f.Attr]
 	if !ok {
 		return string(f.Attr)
@@ -121,6 +124,9 @@ func (v *Voice) missing(f rig.Fact) string {
 
 // learned says what somebody saw.
 func (v *Voice) learned(a rig.Learned) string {
+	if p := a.Attr.Plug(); p != "" {
+		return "free " + string(p) + " power plugs: " + a.Is
+	}
 	s, ok := attributes[a.Attr]
 	if !ok {
 		return string(a.Attr) + " " + a.Is

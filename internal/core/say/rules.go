@@ -98,6 +98,8 @@ var Rules = map[fit.Code]RuleText{
 		"Fewer modules than channels: what the empty channels could move is left lying. Example: one 32 GB module on a board of two channels, where two of 16 GB would move twice as much."},
 	"memory-slowest": {"one module holds the others back",
 		"All modules run at the rate of the slowest. Example: one 2400 MT/s module among three of 3200."},
+	"plugs-unknown": {"power plugs of which nobody knows how many there are",
+		"Drives or cards need plugs of a kind whose number the sheet does not state, more than were in use when the machine came. Example: a card with a 6-pin plug, and a sheet that counts the plugs for drives only."},
 	"plug-watts": {"the drives draw more than their leads may carry",
 		"The leads with one kind of plug carry so much together, and the drives whose draw is stated come to more. Example: six large disks on a board's own lead for 30 W."},
 	"no-picture": {"nothing will show on a screen",

@@ -144,8 +144,11 @@ func (v *Voice) arg(x any, verb string) string {
 	case fact.Fact:
 		return v.words(a)
 	case fact.Count:
-		if a.N == 0 && verb == "none" {
+		switch {
+		case a.N == 0 && verb == "none":
 			return "no " + string(a.Of)
+		case verb == "draws":
+			return map[bool]string{true: "draws", false: "draw"}[a.N == 1]
 		}
 		return plural(a.N, string(a.Of))
 	case fact.Noun:

@@ -1095,7 +1095,13 @@ export interface Looked {
 		| 'case low profile'
 		| 'supply 3.3 V'
 		| 'processor'
-		| 'setting';
+		| 'setting'
+		| 'sata plugs'
+		| 'slimline sata plugs'
+		| '4-pin peripheral plugs'
+		| '6-pin plugs'
+		| '8-pin plugs'
+		| '12V-2x6 plugs';
 	is: string;
 	by?: string;
 	at?: string;
@@ -1447,7 +1453,13 @@ export interface Missing {
 		| 'case low profile'
 		| 'supply 3.3 V'
 		| 'processor'
-		| 'setting';
+		| 'setting'
+		| 'sata plugs'
+		| 'slimline sata plugs'
+		| '4-pin peripheral plugs'
+		| '6-pin plugs'
+		| '8-pin plugs'
+		| '12V-2x6 plugs';
 	/**
 	 * "how M2_1 is keyed"
 	 */
@@ -1711,7 +1723,13 @@ export interface Fact {
 		| 'case low profile'
 		| 'supply 3.3 V'
 		| 'processor'
-		| 'setting';
+		| 'setting'
+		| 'sata plugs'
+		| 'slimline sata plugs'
+		| '4-pin peripheral plugs'
+		| '6-pin plugs'
+		| '8-pin plugs'
+		| '12V-2x6 plugs';
 }
 /**
  * Entry is one line of a journal.
