@@ -82,6 +82,7 @@ var Cases = []Case{
 	{"channels-empty", "m16:A2", rig.Wish{}, "notes channels-empty"},
 	{"channels-empty", fine, rig.Wish{}, ""},
 	{"memory-slowest", "m16:A2 m8:B2", rig.Wish{}, "notes memory-slowest B2 m8\nnotes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
+	{"memory-slowest", "m16:A2 m16':B2 m8:A1", rig.Wish{}, "notes memory-order-unstated\nnotes memory-slowest A1 m8\nnotes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-speed B2 m16'\nnotes memory-mixed"},
 	{"memory-slowest", "m16:A2 m16r2:B2", rig.Wish{}, "notes memory-mixed"},
 	{"plug-watts", "loud:P5 loud':P6" + fine, rig.Wish{Text: "thin leads"}, "warns plug-watts"},
 	{"plug-watts", "loud:P5" + fine, rig.Wish{Text: "thin leads"}, ""},

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest"
 )
 
@@ -48,5 +49,33 @@ func BenchmarkJudge(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		fit.Judge(&bld)
+	}
+}
+
+// A module that is said to hold the others back does: with it taken out they run as fast
+// as was said.
+func TestSlowestModule(t *testing.T) {
+	n := 0
+	for seed := range int64(3000) {
+		b := coretest.Machine(rand.New(rand.NewSource(seed)))
+		a := fit.Resolve(&b)
+		for _, f := range a.Findings {
+			if f.Code != "memory-slowest" {
+				continue
+			}
+			n++
+			after, _, err := b.Moved([]rig.Move{{Item: f.Says.Args[0].(rig.ItemID)}})
+			if err != nil {
+				t.Fatal(err)
+			}
+			without := b
+			without.Setup = after
+			if now := fit.Resolve(&without).Memory.MTps; now != f.Says.Args[2] {
+				t.Errorf("seed %d: %v without, %v was said", seed, now, f.Says.Args[2])
+			}
+		}
+	}
+	if n < 20 {
+		t.Errorf("only %d modules held others back", n)
 	}
 }

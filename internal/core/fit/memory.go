@@ -137,7 +137,7 @@ func (r *resolver) speed() {
 		}
 		by.rate = known.Min(by.rate, rate)
 	}
-	by.limit = r.boardLimit()
+	by.limit, by.fullest, by.ranks = r.boardLimit(r.filled)
 	m.MTps = known.Min(by.rate, by.limit)
 	if r.mode != hopeful && r.profile != known.No && r.allProfiled() && by.rate.High > by.limit.High {
 		by.trial = true
@@ -156,31 +156,30 @@ func (r *resolver) allProfiled() bool {
 
 // boardLimit is the board's limit for so many modules a channel of so many ranks, from
 // and to where not all of that is known; a row without ranks covers all.
-func (r *resolver) boardLimit() known.Range[quantity.MTps] {
-	by := &r.speedBy
-	sure, most := 0, 0
+func (r *resolver) boardLimit(filled []*sock) (limit known.Range[quantity.MTps], fullest, ranks int) {
+	sure := 0
 	for _, c := range r.memory.Channels {
-		most = max(most, c.Modules)
-		n := 0
-		for _, s := range r.filled {
-			if s.Channel == c.Channel && s.state == Live {
-				n++
+		there, live := 0, 0
+		for _, s := range filled {
+			if s.Channel == c.Channel {
+				if there++; s.state == Live {
+					live++
+				}
 			}
 		}
-		sure = max(sure, n)
+		fullest, sure = max(fullest, there), max(sure, live)
 	}
-	by.fullest, by.ranks = most, 0
 	ranked := true
-	for _, s := range r.filled {
-		by.ranks = max(by.ranks, s.module().Ranks)
+	for _, s := range filled {
+		ranks = max(ranks, s.module().Ranks)
 		ranked = ranked && s.module().Ranks > 0 && s.state == Live
 	}
-	out := known.Range[quantity.MTps]{Low: MostMTps}
-	for n := max(1, sure); n <= max(1, most); n++ {
-		row := r.row(n, by.ranks, ranked)
-		out.Low, out.High = min(out.Low, row.Low), max(out.High, row.High)
+	limit.Low = MostMTps
+	for n := max(1, sure); n <= max(1, fullest); n++ {
+		row := r.row(n, ranks, ranked)
+		limit.Low, limit.High = min(limit.Low, row.Low), max(limit.High, row.High)
 	}
-	return out
+	return limit, fullest, ranks
 }
 
 // row is what the board's table says of so many modules a channel.
@@ -593,7 +592,8 @@ func sayChannelsEmpty(r *resolver, t *trouble) telling {
 		advice: []fact.Fact{fact.Of(SpreadOverMore)}}
 }
 
-// holder is the slowest module where the others, without it, would run faster.
+// holder is the slowest module where the others, without it, would surely run faster, and
+// how fast.
 func (r *resolver) holder() (slowest *sock, others known.Range[quantity.MTps]) {
 	if len(r.filled) < 2 || !r.memory.MTps.Exact() {
 		return nil, others
@@ -613,7 +613,12 @@ func (r *resolver) holder() (slowest *sock, others known.Range[quantity.MTps]) {
 			others = known.Min(others, rate)
 		}
 	}
-	others = known.Min(others, known.Exactly(r.speedBy.limit.Low)) // one fewer is no worse
+	own := rateOf(slowest.module(), r.profile == known.Yes)
+	if own.Low >= others.Low || own.Low != r.memory.MTps.Low { // it is not this one that holds them
+		return nil, others
+	}
+	without, _, _ := r.boardLimit(slices.DeleteFunc(slices.Clone(r.filled), func(s *sock) bool { return s == slowest }))
+	others = known.Min(others, without)
 	if others.Low <= r.memory.MTps.High {
 		return nil, others
 	}
