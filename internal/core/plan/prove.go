@@ -76,6 +76,10 @@ func (in *Input) rival(ctx context.Context, out *Proof, sure *Plan) (*Plan, erro
 	budget := cmp.Or(in.Budget, DefaultBudget)
 	for _, h := range split(in) {
 		mine := sure.of(h)
+		apart := newScorer(in, h) // which counts no loss that both share
+		if told, ok := apart.score(mine.Placements, mine.Choices, asTold); ok {
+			mine.Score = told // what is not beaten stays as it was told
+		}
 		held := *in
 		held.shared = newScorer(in, h).judge(mine.Placements, mine.Choices, atWorst).Doubts
 		s := newSearch(ctx, &held, h, budget)
@@ -97,6 +101,9 @@ func (in *Input) rival(ctx context.Context, out *Proof, sure *Plan) (*Plan, erro
 			if high, ok := s.score(mine.Placements, mine.Choices, atBest); !ok || compare(in.Order, s.best, &high) < 0 {
 				better = true
 				mine = s.plan()
+				if told, ok := apart.score(mine.Placements, mine.Choices, atBest); ok {
+					mine.Score = told
+				}
 			}
 		}
 		rival.Placements = append(rival.Placements, mine.Placements...)

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"context"
+	"fmt"
 	"math/rand"
 	"slices"
 	"testing"
@@ -83,6 +84,15 @@ func leavable(in *Input) []unstated {
 			}
 		}})
 	}
+	for _, p := range in.Found.Sheet.Chassis.Plugs {
+		out = append(out, unstated{3, func(in *Input, v int) {
+			c := &in.Found.Sheet.Chassis
+			c.Plugs = slices.DeleteFunc(slices.Clone(c.Plugs), func(q machine.PlugCount) bool { return q.Kind == p.Kind })
+			if v > 0 {
+				c.Plugs = append(c.Plugs, machine.PlugCount{Kind: p.Kind, Count: at(v, 0, p.Count, 20)})
+			}
+		}})
+	}
 	if n := len(in.Found.Sheet.Processors); n > 0 {
 		out = append(out, unstated{n, func(in *Input, v int) {
 			in.Found.Processor = ""
@@ -153,6 +163,11 @@ func TestProved(t *testing.T) {
 					t.Fatalf("seed %d: %+v names nothing", seed, p)
 				}
 				told += learnt(t, seed, &in, r, p)
+				if r.Best != nil && p.Other != nil {
+					if want := promised(&in, p.Other, r.Best); p.Other.Score != want {
+						t.Fatalf("seed %d: %+v is told to come to that, and comes to %v", seed, p.Other, want)
+					}
+				}
 				var try func(n int)
 				try = func(n int) {
 					if n < len(out) {
@@ -174,6 +189,21 @@ func TestProved(t *testing.T) {
 			}
 		})
 	}
+}
+
+// promised is what another plan comes to if all turns out well: where it is the sure one,
+// as much as that is sure of.
+func promised(in *Input, other, sure *Plan) (sum Score) {
+	for _, h := range split(in) {
+		s, mine, told := newScorer(in, h), other.of(h), sure.of(h)
+		at := atBest
+		if fmt.Sprint(mine.Placements, mine.Choices) == fmt.Sprint(told.Placements, told.Choices) {
+			at = asTold
+		}
+		score, _ := s.score(mine.Placements, mine.Choices, at)
+		sum = sum.plus(score)
+	}
+	return sum
 }
 
 // shown is what screens showed of some of what works in the machine as it came.
