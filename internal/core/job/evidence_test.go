@@ -286,3 +286,49 @@ func TestTotalProvesModules(t *testing.T) {
 		t.Errorf("the total is not reached without the module, and still missing: %s", got)
 	}
 }
+
+// TestPlanUnlooked plans for a machine into whose memory nobody looked: what leaves memory
+// alone is planned as ever, and modules go in provided that the slots are empty, which is
+// asked for; told so, the plan is proved.
+func TestPlanUnlooked(t *testing.T) {
+	j, err := demo.Job("echo-sounding-tower")
+	if err != nil {
+		t.Fatal(err)
+	}
+	untold := j
+	untold.Wish = rig.Wish{Text: "a fast system drive"}
+	untold.Items = slices.DeleteFunc(slices.Clone(j.Items), func(it job.Item) bool { return j.Part(it.Part).Module != nil })
+	keep := func(list []rig.Placement) []rig.Placement {
+		return slices.DeleteFunc(slices.Clone(list), func(p rig.Placement) bool { return j.Part(j.Item(p.Item).Part).Module != nil })
+	}
+	untold.Found.Placements, untold.Planned.Placements = keep(j.Found.Placements), keep(j.Planned.Placements)
+	b := bench{t, untold}
+	if a := b.advice(); a.End != plan.Optimal || a.Best == nil || a.Provided != nil {
+		t.Fatalf("a job that leaves memory alone is %s, %+v", a.End, a.Provided)
+	}
+	for _, it := range j.Items {
+		if m := j.Part(it.Part); m.Module != nil && it.New {
+			b.do(job.Change{Do: job.DoAdd, Part: m, New: true})
+		}
+	}
+	a := b.advice()
+	if a.End != plan.Depends || a.Best != nil || a.Provided == nil || len(a.Provided.Look) != 4 {
+		t.Fatalf("modules into slots that nobody looked into: %s, %+v", a.End, a.Provided)
+	}
+	for _, l := range a.Provided.Look {
+		if l.Attr != rig.HoldsNow || l.Is != string(rig.Nothing) {
+			t.Fatalf("asked for %+v", l)
+		}
+		b.do(job.Change{Do: job.DoLook, Fact: &l.Fact, Value: l.Is})
+	}
+	now := b.advice()
+	if now.End != plan.Optimal || now.Best == nil || !slices.Equal(now.Best.Placements, a.Provided.Placements) {
+		t.Errorf("with all of it told it is %s, %+v; provided that was %+v", now.End, now.Best, a.Provided.Placements)
+	}
+	// Memory that is there may meet a wish which new modules alone cannot.
+	b.job = untold
+	b.job.Wish.MemoryBytes = 64 * quantity.GiB
+	if a := b.advice(); a.End == plan.Impossible {
+		t.Error("what lies in the slots is not known, and it is proved impossible")
+	}
+}

@@ -33,7 +33,6 @@ type PlanQuestion struct {
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
 	in := plan.Input{Found: j.FoundRig(), Pieces: j.PlannedRig().Pieces, Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
-	in.Found.Unlooked = nil // the plan is for slots that are empty where nothing was told
 	j.leaveOut(&in, &q)
 	for i := range q.Shelf {
 		e := &q.Shelf[i]
@@ -120,11 +119,7 @@ func (j *Job) WhyNot(ctx context.Context, q PlanQuestion, item rig.ItemID, socke
 	if j.mustKnow(&list, "/item", item); len(list) > 0 {
 		return fact.Fact{}, list
 	}
-	r, err := plan.Find(ctx, in)
-	if err != nil {
-		return fact.Fact{}, err
-	}
-	return plan.WhyNot(ctx, in, r.Best, item, socket)
+	return plan.WhyNot(ctx, in, item, socket)
 }
 
 // Shop finds which parts of the shelf meet a need in this machine. What was planned

@@ -83,6 +83,12 @@ const alternatives = 4
 // Ask searches and explains. The error is the context's.
 func Ask(ctx context.Context, in Input) (Advice, error) {
 	in.Order = in.order()
+	if in.unlooked() {
+		out, err := in.askEmpty(ctx)
+		if err != nil || out.Provided != nil {
+			return out, err
+		}
+	}
 	var out Advice
 	r, err := Find(ctx, in)
 	if err != nil {
@@ -151,6 +157,42 @@ func (r *Result) proof(end End, judged int) fact.Fact {
 		return fact.Of(BestInAll, tried)
 	}
 	return fact.Of(BestOfAll, tried)
+}
+
+// unlooked reports that memory is in question and nobody has looked into the slots.
+func (in *Input) unlooked() bool {
+	return len(in.Found.Unlooked) > 0 && (in.Wish.MemoryBytes.Known() || slices.ContainsFunc(in.Pieces, func(p rig.Piece) bool { return p.Part.Module != nil }))
+}
+
+// empty is the question for a machine with nothing in the slots into which nobody looked.
+func (in Input) empty() Input {
+	if in.unlooked() {
+		in.Found.Unlooked = nil
+	}
+	return in
+}
+
+// askEmpty plans for slots that are empty: whether they are is the first thing to look at.
+// It provides nothing where there is no such plan.
+func (in *Input) askEmpty(ctx context.Context) (Advice, error) {
+	out, err := Ask(ctx, in.empty())
+	switch {
+	case err != nil:
+		return out, err
+	case out.Best != nil:
+		out.Provided = &Provided{Way: *out.Best}
+		out.Provided.Differs = in.differs(&Plan{Placements: out.Best.Placements, Choices: out.Best.Choices}, &in.Found.Setup)
+	case out.Provided == nil:
+		return out, nil
+	}
+	var look []rig.Learned
+	for _, id := range in.Found.Unlooked {
+		look = append(look, rig.Learned{Fact: rig.Fact{Socket: rig.On(id), Attr: rig.HoldsNow}, Is: string(rig.Nothing)})
+	}
+	out.Provided.Look = append(look, out.Provided.Look...)
+	out.Best, out.Alternatives = nil, nil
+	out.End, out.Proof = Depends, fact.Of(DependsOn, fact.Count{N: out.Judged, Of: Builds})
+	return out, nil
 }
 
 func (in *Input) way(p, best *Plan) Way {
@@ -281,6 +323,9 @@ func (c Criterion) says(n int64) fact.Fact {
 	case Rates:
 		return fact.Of(RatesAre, rate(n))
 	case Memory:
+		if peak(n).MBps() >= boundless {
+			return fact.Of(MemoryPeakOpen)
+		}
 		if slotWarnings(n) > 0 {
 			return fact.Of(MemoryPeakSlots, peak(n))
 		}
@@ -314,6 +359,8 @@ func (c Criterion) against(n, best int64) fact.Fact {
 		return fact.Of(GraphicsAgainst, quantity.MBps(float64(n)), quantity.MBps(float64(best)))
 	case Memory:
 		switch {
+		case peak(n).MBps() >= boundless:
+			return fact.Of(MemoryPeakOpen)
 		case peak(n) != peak(best):
 			return fact.Of(PeakAgainst, peak(n), peak(best))
 		case n < best:
@@ -348,11 +395,17 @@ func saved(n, best int64) any {
 
 // WhyNot says why the best plan does not have a piece in a socket: what stops it
 // there, or what the best plan with it there loses.
-func WhyNot(ctx context.Context, in Input, best *Plan, item rig.ItemID, socket rig.Path) (fact.Fact, error) {
+func WhyNot(ctx context.Context, in Input, item rig.ItemID, socket rig.Path) (fact.Fact, error) {
+	in = in.empty()
 	in.Order = in.order()
 	if in.piece(item) == nil {
 		return fact.Of(NoSuchPiece), nil
 	}
+	found, err := Find(ctx, in)
+	if err != nil {
+		return fact.Fact{}, err
+	}
+	best := found.Best
 	pinned := in
 	pinned.Pins = append(slices.DeleteFunc(slices.Clone(in.Pins), func(p rig.Placement) bool { return p.Item == item }), rig.Placement{Item: item, Socket: socket})
 	r, err := Find(ctx, pinned)

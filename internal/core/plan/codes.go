@@ -37,6 +37,7 @@ const (
 	LiesIn           fact.Code = "plan/lies-in"
 	ManyInUse        fact.Code = "plan/many-in-use"
 	ManyWarm         fact.Code = "plan/many-warm"
+	MemoryPeakOpen   fact.Code = "plan/memory-peak-open"
 	MemoryPeak       fact.Code = "plan/memory-peak"
 	MemoryPeakSlots  fact.Code = "plan/memory-peak-slots"
 	MemoryWanted     fact.Code = "plan/memory-wanted"

@@ -223,7 +223,11 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) 
 		}
 	}
 	if s.half.memory {
-		out[Memory] -= 4 * whole(at.rate(v.Memory.Peak).MBps())
+		if at == atBest && v.Memory.MTps.High >= fit.MostMTps {
+			out[Memory] -= 4 * boundless
+		} else {
+			out[Memory] -= 4 * whole(at.rate(v.Memory.Peak).MBps())
+		}
 	}
 	s.changes(&out, placed, choices)
 	return out, true
@@ -237,6 +241,9 @@ func (in *Input) shares(d fit.Doubt) bool {
 		return e.Rule == d.Rule && (e.Socket == d.Socket || d.Rule == drawRule) && samePart(in.piece(e.Item).Part, in.piece(d.Item).Part)
 	})
 }
+
+// boundless is the peak of memory, MB/s, where nothing bounds its speed.
+const boundless = 1 << 40
 
 // weigh adds what a rule counts for that spoke so many times.
 func (s *Score) weigh(rule, times int) {

@@ -56,6 +56,7 @@ const baskets = 400
 func Shop(ctx context.Context, in Input, need Need, stock []shelf.Stock) (Shopping, error) {
 	in.Order = in.order()
 	in.Wish.MemoryBytes, in.Wish.SystemBytes, in.Wish.SystemFast = need.MemoryBytes, need.SystemBytes, need.SystemFast
+	in = in.empty()
 	stock = slices.DeleteFunc(slices.Clone(stock), func(e shelf.Stock) bool { return e.Count == 0 || e.Price == 0 })
 	all, tooMany := in.combine(need, stock)
 	var out Shopping

@@ -349,8 +349,13 @@ func (v *Voice) Memory(m *fit.MemoryAnswer) MemoryAnswer {
 		spreads = spread(m.Regions)
 	}
 	out.Total, out.Spread = v.text(total), v.text(spreads)
-	out.Speed, out.Peak = v.text(value(m.MTps, "")), v.text(value(m.Peak, ""))
+	out.Speed, out.Peak = v.text(value(m.MTps, "")), v.text(peakWords(m))
 	return out
+}
+
+// peakWords is what memory moves at most; nothing bounds it where nothing bounds its speed.
+func peakWords(m *fit.MemoryAnswer) string {
+	return between(m.Peak, quantity.Rate.String, m.Peak.Low == 0, m.MTps.High >= fit.MostMTps)
 }
 
 // Finding words a finding.

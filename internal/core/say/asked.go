@@ -149,7 +149,7 @@ func (l Language) Population(p *ask.Populated) Reply {
 	for _, q := range p.Rig.Placements {
 		line(q.Socket.String(), describe(p.Rig.Piece(q.Item).Part))
 	}
-	line("peak", value(p.Answer.Memory.Peak, ""))
+	line("peak", peakWords(&p.Answer.Memory))
 	for i := range p.Answer.Findings {
 		f := &p.Answer.Findings[i]
 		out.Lines = append(out.Lines, Figure{v.text(string(f.Severity)), v.Finding(f).Says})

@@ -125,6 +125,9 @@ func (v *Voice) missing(f rig.Fact) string {
 // learned says what somebody saw.
 func (v *Voice) learned(a rig.Learned) string {
 	if p := a.Attr.Plug(); p != "" {
+		if n, err := strconv.Atoi(a.Is); err == nil {
+			return "there " + map[bool]string{true: "is ", false: "are "}[n == 1] + plural(n, "free "+string(p)+" power plug")
+		}
 		return "free " + string(p) + " power plugs: " + a.Is
 	}
 	s, ok := attributes[a.Attr]

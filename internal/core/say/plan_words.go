@@ -39,6 +39,7 @@ var planWords = map[fact.Code]string{
 	plan.LiesIn:           "{0} in {1}",
 	plan.ManyInUse:        "{0} things in use are lost",
 	plan.ManyWarm:         "{0} drives may get warm for want of a heatsink, one that surely does counted twice",
+	plan.MemoryPeakOpen:   "memory: nobody knows its peak",
 	plan.MemoryPeak:       "memory: {0:knownrate} at its peak",
 	plan.MemoryPeakSlots:  "memory: {0:knownrate} at its peak, slots not in the sheet's order",
 	plan.MemoryWanted:     "{0} of memory or more",
