@@ -151,8 +151,15 @@ func TestShop(t *testing.T) {
 	b.wants("dialog[open]", "combinations of what is on the shelf were planned", "2 of Sallow 16 GB, Ternlight 500, Mudlark 2 TB, 165.80", "system drive: 6.50 GB/s")
 	b.axe()
 	b.button("dialog[open]", "Take basket 1 and plan")
-	b.wants(`[data-testid="plan"]`, "proved best", "all drives at once: 6.71 GB/s")
+	plan := `[data-testid="plan"]`
+	b.wants(plan, "Look up, the least trouble first", "it works if nothing lies in B2", "all drives at once: 6.71 GB/s")
+	for _, slot := range []string{"A1", "A2", "B1", "B2"} { // nobody has looked into the slots
+		b.button(plan, "what lies in "+slot+": nothing lies there")
+		b.wants(`[data-testid="looked"]`, "nothing lies in "+slot)
+		b.do(pollTrue(`!document.querySelector('[data-testid="plan"]').innerText.includes('what lies in ` + slot + `:')`)) // it is planned again
+	}
+	b.wants(plan, "proved best", "all drives at once: 6.71 GB/s")
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
-	b.wants(socket("B2"), "16 GiB, at most 3200 MT/s") // nobody has looked into the other slots
+	b.wants(socket("B2"), "16 GiB at 3200 MT/s")
 	b.wants(socket("SATA1"), "Mudlark 2 TB")
 }

@@ -222,7 +222,7 @@ var Cases = []Case{
 	{"slot-power", "hungry:X1" + fine, rig.Wish{}, "warns slot-power X1 hungry"},
 	{"slot-power", "plugged:X1" + fine, rig.Wish{}, "warns plugs-unknown"},
 	{"plugs-unknown", "plugged:X1" + fine, rig.Wish{}, "warns plugs-unknown"}, // the sheet counts no 6-pin plugs
-	{"plugs-unknown", "!plugged:X1" + fine, rig.Wish{}, ""},                    // one was in use
+	{"plugs-unknown", "!plugged:X1" + fine, rig.Wish{}, ""},                   // one was in use
 	{"plugs-unknown", "ssd:P1" + fine, rig.Wish{}, ""},
 	{"screw-thread", "ssd:P8" + fine, rig.Wish{}, "warns screw-thread P8 ssd\nnotes bay-loose P8 ssd"},
 	{"screw-thread", "thick:P8 m3" + fine, rig.Wish{}, ""},

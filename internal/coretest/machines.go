@@ -38,8 +38,10 @@ func Machine(rng *rand.Rand) rig.Rig {
 	return b
 }
 
-// plugs are counted in most sheets, and more or less enough.
+// plugs are counted in most sheets, and more or less enough. They come from chance of
+// their own, so that a seed's machine is otherwise what it was before there were any.
 func (m *maker) plugs() {
+	m.Rand = rand.New(rand.NewSource(int64(len(m.sheet.Sockets)*100 + len(m.sheet.Rules))))
 	for _, p := range []part.Plug{part.PlugSATA, part.PlugMolex, part.Plug6, part.Plug8} {
 		if m.Intn(8) > 0 {
 			m.sheet.Chassis.Plugs = append(m.sheet.Chassis.Plugs, machine.PlugCount{Kind: p, Count: 2 + m.Intn(12)})

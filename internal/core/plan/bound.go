@@ -168,8 +168,12 @@ func (s *search) wanting(k *kin, floor bool) int64 {
 	return int64((k.need - open + most - 1) / most)
 }
 
-// behind reports a place with which no plan moves as much as the bound says.
+// behind reports a place with which no plan moves as much as the bound says. Where an
+// uplink that all must pass holds them back, a slower place may lose nothing.
 func (s *search) behind(k *kin, p *place) bool {
+	if r := s.choices[k.members[0]].surely; r >= 0 && s.uplinks[r] > 0 && s.loads[r] > s.uplinks[r] {
+		return false
+	}
 	return k.together <= k.best && p.rate < k.slowest || k.together >= k.best && s.slower(k, p) || s.overloads(k, p)
 }
 

@@ -81,7 +81,6 @@ export interface Stamped {
 	revision: number;
 	key: string;
 	by: string;
-	says?: string;
 }
 
 export const api = {
@@ -95,7 +94,7 @@ export const api = {
 	layouts: (f: Fetch) => call<Sheet[]>(f, '/layouts'),
 	checkSheet: (sheet: Sheet, signal?: AbortSignal) =>
 		call<SheetCheck>(fetch, '/sheets', { ...post(sheet), signal }),
-	putSheet: (sheet: Sheet, stamp: Stamped) =>
+	putSheet: (sheet: Sheet, stamp: Stamped & { back?: number }) =>
 		call<SheetView>(fetch, '/sheets/' + encodeURIComponent(sheet.id), {
 			...post({ ...stamp, sheet }),
 			method: 'PUT'

@@ -4,7 +4,7 @@
 	import { Button } from 'flowbite-svelte';
 	import type { Cure, Finding } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
-	import LookUp from './LookUp.svelte';
+	import LookUp, { factKey } from './LookUp.svelte';
 	import Reasons from './Reasons.svelte';
 
 	interface Props {
@@ -41,7 +41,7 @@
 			{#if finding.missing?.length}
 				<p class="mt-2 text-soft">look, and say</p>
 				<ul class="mt-1 grid gap-2">
-					{#each finding.missing as m, i (i)}<li><LookUp missing={m} /></li>{/each}
+					{#each finding.missing as m (factKey(m))}<li><LookUp missing={m} /></li>{/each}
 				</ul>
 			{/if}
 			{#if lines.length > 0}

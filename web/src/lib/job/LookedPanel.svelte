@@ -5,7 +5,7 @@
 	import type { LookedUp } from '$lib/api/types.gen';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
-	import LookUp from './LookUp.svelte';
+	import LookUp, { factKey } from './LookUp.svelte';
 	import { useSession } from './session.svelte';
 
 	const get = useSession();
@@ -60,7 +60,7 @@
 					Manuals and labels rarely say this, and it is nearly always so. Look where it is close.
 				</p>
 				<ul class="mt-1 grid gap-2">
-					{#each usual as m, i (i)}<li><LookUp missing={m} /></li>{/each}
+					{#each usual as m (factKey(m))}<li><LookUp missing={m} /></li>{/each}
 				</ul>
 			</details>
 		{/if}

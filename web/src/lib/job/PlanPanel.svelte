@@ -5,7 +5,7 @@
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { shortcut } from '$lib/ui/shortcut';
-	import LookUp from './LookUp.svelte';
+	import LookUp, { factKey } from './LookUp.svelte';
 	import { CRITERIA, type Planner } from './planner.svelte';
 	import { useSession } from './session.svelte';
 
@@ -107,7 +107,7 @@
 					<Thumb sheet={session.job.sheet} marked={differing(advice.provided.way)} />
 					<p class="mt-1">Look up, the least trouble first:</p>
 					<ol class="list-decimal pl-5">
-						{#each advice.provided.look as l, i (i)}<li class="py-0.5">
+						{#each advice.provided.look as l (factKey(l))}<li class="py-0.5">
 								<LookUp missing={l} onanswered={() => planner.find()} />
 							</li>{/each}
 					</ol>
