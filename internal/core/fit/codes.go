@@ -48,6 +48,7 @@ const (
 	BoxQueuesUnknown     fact.Code = "fit/box-queues-unknown"
 	BoxTooWeak           fact.Code = "fit/box-too-weak"
 	PlugsOpen            fact.Code = "fit/plugs-open"
+	ProfileIsTrial       fact.Code = "fit/profile-is-trial"
 	HeatUnknown          fact.Code = "fit/heat-unknown"
 	BoxTranslates        fact.Code = "fit/box-translates"
 	BoxTranslatesUnknown fact.Code = "fit/box-translates-unknown"

@@ -423,6 +423,15 @@ func saySpeed(r *resolver, t *trouble) telling {
 	return out
 }
 
+// profileTrial is whether a profile that is switched on stays within what the board states.
+func profileTrial(r *resolver, found func(trouble)) {
+	one(found, known.Of(!r.speedBy.trial))
+}
+
+func sayProfileTrial(r *resolver, _ *trouble) telling {
+	return telling{says: fact.Of(ProfileIsTrial, r.speedBy.rate, r.speedBy.limit), because: r.whySpeed(), advice: []fact.Fact{fact.Of(ProveMemory)}}
+}
+
 func memoryUnknown(r *resolver, found func(trouble)) {
 	if len(r.filled) == 0 {
 		return

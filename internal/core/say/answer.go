@@ -341,6 +341,8 @@ func (v *Voice) Memory(m *fit.MemoryAnswer) MemoryAnswer {
 		total, spreads = "not looked at", "unknown, because nobody has looked into the slots"
 	case modules == 0:
 		total, spreads = "no memory", "no channel filled"
+	case !m.Sized() && m.Unlooked:
+		spreads = "unknown, because nobody has looked into the other slots"
 	case !m.Sized() && m.Unsure:
 		spreads = "unknown, because a module may not work"
 	case !m.Sized():

@@ -191,6 +191,7 @@ var fitWords = map[fact.Code]string{
 	fit.PostAtLength:         "the post sits at exactly the card's length; elsewhere it shorts or bends the card",
 	fit.PostsAt:              "{0} has posts at {1:list}",
 	fit.PowerPinHolds:        "SATA 3.3: 3.3 V on contact 3 holds the drive off",
+	fit.ProfileIsTrial:       "the profile of {0} is beyond what the board states, {1}: a trial",
 	fit.ProfileBeyond:        "a profile beyond the board's table is a trial: it may run at that, or at what the table says",
 	fit.ProfileOff:           "the memory profile is off; without it a module runs at its base speed",
 	fit.ProveMemory:          "prove it: a full count in set-up and in the system, and a memory test run to the end",

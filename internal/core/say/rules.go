@@ -124,6 +124,8 @@ var Rules = map[fit.Code]RuleText{
 		"Only part of the memory is spread over all channels. Example: 16 GB on A and 8 GB on B: 16 run dual, 8 single."},
 	"memory-speed": {"modules run below their own speed",
 		"The board, a slower module or a profile left off holds a module back. Example: a DDR4-3200 module beside a DDR4-2400 one runs at 2400 MT/s."},
+	"profile-trial": {"a memory profile beyond what the board states",
+		"Memory may run at the profile, or at what the board's table says: a trial, to be proven by a memory test run to the end. Example: a kit with a profile of 6000 MT/s on a board that states 5600."},
 	"memory-unknown": {"total or speed of memory cannot be told",
 		"A size or speed that decides the answer is not stated. Example: a module whose label is torn off."},
 	"memory-ecc": {"check bits stay unused",

@@ -124,7 +124,7 @@ func (v *Voice) fill(s string, args []any) string {
 		before, rest, found := strings.Cut(s, "{")
 		b.WriteString(before)
 		if !found {
-			return b.String()
+			return strings.ReplaceAll(b.String(), " at at ", " at ") // runs at, at most
 		}
 		place, after, _ := strings.Cut(rest, "}")
 		number, verb, _ := strings.Cut(place, ":")

@@ -499,7 +499,7 @@ func (m *maker) test() {
 		How: []fact.Fact{fact.Of(FromStick), fact.Of(OneFault)}}
 	r := fit.Resolve(&m.Planned)
 	for _, f := range r.Findings {
-		if f.Code == "memory-trial" || f.Code == "module-trial" {
+		if f.Code == "memory-trial" || f.Code == "module-trial" || f.Code == "profile-trial" {
 			s.How = append(s.How, fact.Of(IsTrial, f.Says))
 		}
 	}
