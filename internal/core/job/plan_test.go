@@ -293,3 +293,40 @@ func TestClashSaysWhy(t *testing.T) {
 		t.Errorf("help: %+v", w.Help)
 	}
 }
+
+// What clashes is said once of pieces that nothing tells apart, with why, and with how many
+// of them to leave out.
+func TestClashOfTwins(t *testing.T) {
+	j, err := demo.Job("echo-sounding-tower")
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts, err := demo.Parts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	skerry := parts[slices.IndexFunc(parts, func(p part.Part) bool { return p.ID == "skerry-480" })]
+	b := bench{t, j}
+	for range 5 { // beside the disk that is in, for three free plugs and its own
+		b.do(job.Change{Do: job.DoAdd, Part: &skerry, New: true})
+	}
+	a := b.advice()
+	words := say.About(say.Plain, &b.job).Advice(&a)
+	if a.End != plan.Impossible || len(words.Clash) == 0 || len(words.Help) == 0 {
+		t.Fatalf("%s, %v, %v", a.End, words.Clash, words.Help)
+	}
+	var clash []string
+	for _, s := range words.Clash {
+		clash = append(clash, s.String())
+	}
+	if got := strings.Join(clash, "; "); strings.Count(got, "new Skerry 480 is in the machine") != 1 || !strings.Contains(got, "each of the 5 new Skerry 480 is in the machine and seen: 5 sata power plugs needed, 4 free") {
+		t.Errorf("clash: %s", got)
+	}
+	h := a.Help[slices.IndexFunc(a.Help, func(h plan.Help) bool { return h.Do == plan.LeaveHelp })]
+	for _, id := range append(h.Also, h.Item) {
+		b.do(job.Change{Do: job.DoRemove, Item: id})
+	}
+	if a := b.advice(); len(h.Also) != 1 || a.End == plan.Impossible {
+		t.Errorf("without %v and %s: %s", h.Also, h.Item, a.End)
+	}
+}

@@ -38,8 +38,9 @@ type Provided struct {
 // Help is one way out of a clash.
 type Help struct {
 	Says   fact.Fact
-	Do     HelpKind   // "" where nobody here can carry it out
-	Item   rig.ItemID // which piece, where it is about one
+	Do     HelpKind     // "" where nobody here can carry it out
+	Item   rig.ItemID   // which piece, where it is about one
+	Also   []rig.ItemID // and others like it
 	Socket rig.Path
 	Part   part.ID // from the shelf
 }

@@ -69,11 +69,12 @@ func (in *Input) wants() []want {
 type Known struct {
 	Item rig.ItemID // "" is anything
 	Home rig.Path   // zero: it came along
+	Of   int        // of so many like it, each of which is meant; 0 is it alone
 }
 
 // says is a want, and what giving it up would mean.
 func (in *Input) says(w want) (is, givenUp fact.Fact) {
-	p := Known{w.item, in.home(w.item)}
+	p := Known{Item: w.item, Home: in.home(w.item)}
 	switch w.kind {
 	case wantStay:
 		return fact.Of(Stays, p), fact.Of(LetMove, p)
@@ -115,7 +116,9 @@ func (in *Input) help(w want) Help {
 
 // relieved reports whether there is, or may be, a plan once some wants are set aside.
 func (in *Input) relieved(ctx context.Context, out *Advice, without map[want]bool) (bool, error) {
-	r, err := in.setAside(ctx, out, without)
+	try := *in
+	try.any = true
+	r, err := try.setAside(ctx, out, without)
 	return r.End != Impossible, err // given up is not proved impossible
 }
 
@@ -190,9 +193,19 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 	if err != nil {
 		return err
 	}
-	for _, w := range clash {
+	for n, w := range clash {
+		if slices.ContainsFunc(clash[:n], func(v want) bool { return in.likeWants(v, w) }) {
+			continue // said of one like it
+		}
 		is, _ := in.says(w)
-		r, err := sure.setAside(ctx, out, map[want]bool{w: true})
+		for _, v := range clash[n+1:] {
+			if in.likeWants(w, v) {
+				k := is.Args[0].(Known)
+				k.Of = max(1, k.Of) + 1
+				is.Args[0] = k
+			}
+		}
+		r, also, err := sure.setAsideLike(ctx, out, wants, w)
 		if err != nil {
 			return err
 		}
@@ -203,10 +216,41 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 		}
 		out.Clash = append(out.Clash, is)
 		if r.End != Impossible {
-			out.Help = append(out.Help, in.help(w))
+			help := in.help(w)
+			if help.Also = also; len(also) > 0 {
+				help.Says = fact.Of(LeaveOutSome, 1+len(also), w.item)
+			}
+			out.Help = append(out.Help, help)
 		}
 	}
 	return sure.fromShelf(ctx, out)
+}
+
+// mostLike are set aside together at most.
+const mostLike = 8
+
+// setAsideLike sets a want aside, and as many like it as it takes until there is, or may
+// be, a plan: those are returned.
+func (in *Input) setAsideLike(ctx context.Context, out *Advice, wants []want, w want) (Result, []rig.ItemID, error) {
+	without := map[want]bool{w: true}
+	r, err := in.setAside(ctx, out, without)
+	var also []rig.ItemID
+	for _, v := range wants {
+		if err != nil || r.End != Impossible || len(also) == mostLike {
+			break
+		}
+		if v != w && in.likeWants(v, w) {
+			without[v], also = true, append(also, v.item)
+			r, err = in.setAside(ctx, out, without)
+		}
+	}
+	return r, also, err
+}
+
+// likeWants reports that two pieces which came along, and which nothing tells apart, are
+// wanted in the machine.
+func (in *Input) likeWants(a, b want) bool {
+	return a.kind == wantIn && b.kind == wantIn && in.home(a.item).IsZero() && in.home(b.item).IsZero() && samePart(in.piece(a.item).Part, in.piece(b.item).Part)
 }
 
 // fromShelf tries what lies on the shelf, one part at a time: an adapter, a carrier
@@ -281,6 +325,9 @@ func (in *Input) among(ctx context.Context, out *Advice, wants []want, all map[w
 		return slices.Clone(have), nil
 	}
 	for i := range wants {
+		if slices.ContainsFunc(wants[:i], func(v want) bool { return in.likeWants(v, wants[i]) }) {
+			continue // tried with one like it
+		}
 		got, err := in.among(ctx, out, wants[i+1:], all, append(have, wants[i]), size-1)
 		if err != nil || got != nil {
 			return got, err

@@ -29,6 +29,7 @@ const (
 	IsInAndSeen      fact.Code = "plan/is-in-and-seen"
 	CannotBecause    fact.Code = "plan/cannot-because"
 	NoFreePlace      fact.Code = "plan/no-free-place"
+	LeaveOutSome     fact.Code = "plan/leave-out-some"
 	LeaveOut         fact.Code = "plan/leave-out"
 	LessWillDo       fact.Code = "plan/less-will-do"
 	LetGo            fact.Code = "plan/let-go"

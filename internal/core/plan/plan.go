@@ -95,6 +95,7 @@ type Input struct {
 	Budget  int                        // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget
 	corner  corner                     // what a plan is judged by
 	shared  []fit.Doubt                // losses that may be and do not tell plans apart: all are taken to have them
+	any     bool                       // whether there is a plan is all that is asked
 	without map[want]bool              // wishes set aside, while a clash is looked for
 }
 

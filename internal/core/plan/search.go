@@ -138,7 +138,7 @@ func (s *search) run() {
 		return
 	}
 	s.place(0, &bound)
-	if !s.met || s.out {
+	if !s.met || s.out || s.in.any {
 		return
 	}
 	s.ordered, s.finished = true, false
@@ -400,7 +400,7 @@ func (s *search) settle(sets []int, bound Score) {
 	for j, set := range s.half.settings {
 		s.set = append(s.set, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == s.chosen[j].Value }))
 	}
-	s.finished = s.ordered || compare(s.order, &got, &s.rootBound) == 0
+	s.finished = s.ordered || s.in.any || compare(s.order, &got, &s.rootBound) == 0
 }
 
 // plan is the best plan of this half.

@@ -174,6 +174,7 @@ type Help struct {
 	Says   Text          `json:"says"`
 	Do     plan.HelpKind `json:"do,omitempty"` // absent where nobody here can carry it out
 	Item   rig.ItemID    `json:"item,omitempty"`
+	Also   []rig.ItemID  `json:"also,omitempty"` // others like it, likewise
 	Socket rig.Path      `json:"socket,omitzero"`
 	Part   part.ID       `json:"part,omitempty"`
 }
@@ -326,7 +327,7 @@ func (v *Voice) Part(p *part.Part) Text { return v.text(describe(p)) }
 func (v *Voice) Advice(a *plan.Advice) Advice {
 	out := Advice{End: a.End, Proof: v.Fact(a.Proof), Alternatives: make([]Way, len(a.Alternatives)), Clash: v.facts(a.Clash), Cures: make([]Text, len(a.Help)), Help: make([]Help, len(a.Help)), Judged: a.Judged}
 	for i, h := range a.Help {
-		out.Help[i] = Help{v.Fact(h.Says), h.Do, h.Item, h.Socket, h.Part}
+		out.Help[i] = Help{v.Fact(h.Says), h.Do, h.Item, h.Also, h.Socket, h.Part}
 		out.Cures[i] = out.Help[i].Says
 	}
 	if a.Best != nil {

@@ -31,6 +31,7 @@ var planWords = map[fact.Code]string{
 	plan.IsInAndSeen:      "{0:from} is in the machine and seen",
 	plan.CannotBecause:    "{0}: {1}",
 	plan.NoFreePlace:      "no place for {0} is free",
+	plan.LeaveOutSome:     "leave out {0} of the new {1}",
 	plan.LeaveOut:         "leave out {0:from}",
 	plan.LessWillDo:       "do with less memory",
 	plan.LetGo:            "let {0:from} go into {1}",

@@ -197,6 +197,9 @@ func (v *Voice) arg(x any, verb string) string {
 		if !a.Home.IsZero() {
 			return v.name(a.Item) + " from " + a.Home.String()
 		}
+		if a.Of > 1 {
+			return "each of the " + strconv.Itoa(a.Of) + " new " + v.name(a.Item)
+		}
 		return "the new " + v.name(a.Item)
 	case workorder.Setting:
 		return v.setting(a.Setting, a.Value, " to ")

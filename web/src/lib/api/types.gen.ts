@@ -2022,6 +2022,10 @@ export interface Help {
 	 */
 	do?: 'unpin' | 'allow' | 'give up port' | 'let move' | 'leave out' | 'change wish' | 'take';
 	item?: string;
+	/**
+	 * others like it, likewise
+	 */
+	also?: string[];
 	socket?: string;
 	part?: string;
 }

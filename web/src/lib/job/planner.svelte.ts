@@ -112,7 +112,7 @@ export class Planner {
 	}
 	/** One way out of a clash: something is given up, or taken from the shelf. */
 	async giveUp(help: Help): Promise<void> {
-		const { do: what, item = '', socket = '', part = '' } = help;
+		const { do: what, item = '', also = [], socket = '', part = '' } = help;
 		switch (what) {
 			case 'unpin':
 				return this.unpin(item);
@@ -126,7 +126,9 @@ export class Planner {
 			case 'leave out': {
 				const session = this.#session();
 				if (!session.item(item)?.new) return this.allow(item, 'leave');
-				if (await session.change({ do: 'remove', item })) await this.find();
+				for (const one of [item, ...also])
+					if (!(await session.change({ do: 'remove', item: one }))) return;
+				await this.find();
 				return;
 			}
 			case 'take':
