@@ -77,6 +77,10 @@ func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout,
 		return err
 	}
 	defer s.Close()
+	if s.Log().Cut {
+		log.Warn("the log beside the data file ends in the middle of a write: if the power failed, that write was never answered; if the log was cut, what was in the rest of it is gone", "file", data+"-wal", "writes", s.Log().Commits)
+	}
+	go checkpoints(ctx, s, log)
 	if fill {
 		if err := shop.Fill(ctx, s); err != nil {
 			return fmt.Errorf("demo shop: %w", err)
@@ -92,6 +96,25 @@ func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout,
 	}
 	fmt.Fprintf(stdout, "Deep Bay: http://%s\n", l.Addr())
 	return server.Serve(ctx, l, h, log)
+}
+
+// checkpointEvery is how old a plain copy of the data file, without its log, may be.
+const checkpointEvery = time.Minute
+
+// checkpoints puts what is in the log into the data file now and then.
+func checkpoints(ctx context.Context, s *store.Store, log *slog.Logger) {
+	tick := time.NewTicker(checkpointEvery)
+	defer tick.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+			if err := s.Checkpoint(ctx); err != nil && ctx.Err() == nil {
+				log.Warn("the log is not put into the data file", "error", err)
+			}
+		}
+	}
 }
 
 // fingerprint names exactly this program, by its bytes; "" where they cannot be read.

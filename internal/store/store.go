@@ -50,13 +50,32 @@ func (c *Conflict) Error() string {
 	return fmt.Sprintf("the %s is at revision %d, and the change was made at revision %d", c.What, c.Current, c.Yours)
 }
 
-// Store is an open data file. Its methods may be called from many goroutines.
-type Store struct{ db *sql.DB }
+// Version is the newest version of data files that this program knows: the number of its
+// last migration.
+const Version = 7
 
-// Open opens or creates the data file at path and brings its tables up to date.
-// The error says which file and what to do.
+// Store is an open data file. Its methods may be called from many goroutines.
+type Store struct {
+	db  *sql.DB
+	log Log
+}
+
+// Open opens the data file at path, or creates it where there is none, and brings its
+// tables up to date. A file of another program, of a newer version, empty or cut is
+// Refused and left as it was. The error says which file and what to do.
 func Open(ctx context.Context, path string) (*Store, error) {
-	if err := writable(path); err != nil {
+	if path == "" {
+		return nil, errors.New("no data file was named: say which with --data FILE")
+	}
+	fresh, log, err := inspect(ctx, path)
+	var refused *Refused
+	if err != nil && !errors.As(err, &refused) {
+		return nil, fmt.Errorf("data file %s cannot be read: %w; nothing was changed", path, err)
+	}
+	if err := writable(path, fresh); err != nil {
+		return nil, err
+	}
+	if err != nil {
 		return nil, err
 	}
 	// Settings belong to the name: the pool opens connections as it likes.
@@ -67,24 +86,64 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("data file %s: %w", path, err)
 	}
-	s := &Store{db}
-	if err := s.migrate(ctx); err != nil {
+	s := &Store{db, log}
+	if err := s.prepare(ctx, fresh); err != nil {
 		db.Close()
-		return nil, fmt.Errorf("data file %s cannot be used: %w; is it a Deep Bay data file?", path, err)
+		return nil, fmt.Errorf("data file %s cannot be used: %w", path, err)
 	}
 	return s, nil
 }
 
-// writable finds out before SQLite does, so that the message names the cure.
-func writable(path string) error {
-	if path == "" {
-		return errors.New("no data file was named: say which with --data FILE")
+// prepare marks the file as Deep Bay's and brings its tables up to date. All of it is put
+// into the file itself, so that even a copy without its log says whose and of which
+// version it is.
+func (s *Store) prepare(ctx context.Context, fresh bool) error {
+	mark := func(pragma string, value int) error {
+		var is int
+		if err := s.db.QueryRowContext(ctx, "PRAGMA "+pragma).Scan(&is); err != nil || is == value {
+			return err
+		}
+		_, err := s.db.ExecContext(ctx, fmt.Sprintf("PRAGMA %s = %d", pragma, value))
+		return err
 	}
+	if fresh { // first of all, so that half a new file is known again
+		if err := mark("application_id", applicationID); err != nil {
+			return err
+		}
+	}
+	if err := s.migrate(ctx); err != nil {
+		return err
+	}
+	if err := mark("application_id", applicationID); err != nil {
+		return err
+	}
+	if err := mark("user_version", Version); err != nil {
+		return err
+	}
+	return s.Checkpoint(ctx)
+}
+
+// Checkpoint puts what was answered into the file itself. It waits for nobody: what
+// somebody reads just then is put there the next time.
+func (s *Store) Checkpoint(ctx context.Context) error {
+	_, err := s.db.ExecContext(ctx, "PRAGMA wal_checkpoint(PASSIVE)")
+	return err
+}
+
+// Log is what the write-ahead log held when the file was opened.
+func (s *Store) Log() Log { return s.log }
+
+// writable finds out before SQLite does, so that the message names the cure.
+func writable(path string, fresh bool) error {
 	// The mode is asked as well, for root may write where no mode bit lets it.
-	if info, err := os.Stat(path); err == nil && (info.IsDir() || info.Mode().Perm()&0o222 == 0) {
+	if info, err := os.Stat(path); err == nil && info.Mode().Perm()&0o222 == 0 {
 		return fmt.Errorf("data file %s is read-only: change its permissions or name another with --data FILE; nothing was changed", path)
 	}
-	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o600)
+	how := os.O_RDWR
+	if fresh {
+		how |= os.O_CREATE
+	}
+	f, err := os.OpenFile(path, how, 0o600)
 	switch {
 	case errors.Is(err, fs.ErrPermission):
 		return fmt.Errorf("data file %s is read-only: change its permissions or name another with --data FILE; nothing was changed", path)

@@ -246,10 +246,10 @@ func TestOpenRefuses(t *testing.T) {
 	}
 	for _, c := range []struct{ path, want string }{
 		{"", "no data file was named: say which with --data FILE"},
-		{write("readonly.db", "", 0o444), "is read-only: change its permissions or name another with --data FILE; nothing was changed"},
-		{dir, "is read-only"},
+		{write("readonly.db", "SQLite", 0o444), "is read-only: change its permissions or name another with --data FILE; nothing was changed"},
+		{dir, "is a folder"},
 		{filepath.Join(dir, "no", "such.db"), "does not exist: make it or name another file"},
-		{write("letter.txt", strings.Repeat("Dear harbour master, ", 200), 0o644), "is it a Deep Bay data file?"},
+		{write("letter.txt", strings.Repeat("Dear harbour master, ", 200), 0o644), "is no Deep Bay data file: name another"},
 	} {
 		before, _ := os.ReadFile(c.path)
 		s, err := store.Open(t.Context(), c.path)
