@@ -12,6 +12,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"strconv"
 	"strings"
 	"sync"
 
@@ -71,6 +72,9 @@ func read[T any](name string, version int, b []byte, validate func(*T) problem.L
 	if err != nil {
 		return out, problem.List{syntax(b, err)}
 	}
+	if l := doubled(b); len(l) > 0 {
+		return out, l
+	}
 	if version != 0 {
 		if l := head(doc, name, version); len(l) > 0 {
 			return out, l
@@ -91,6 +95,44 @@ func read[T any](name string, version int, b []byte, validate func(*T) problem.L
 		return out, problem.List{{Pointer: "", Says: err.Error(), Cure: "write the number as the schema asks"}}
 	}
 	return out, validate(&out).Err()
+}
+
+// doubled finds members that an object has twice: which of them counts is nowhere said.
+func doubled(b []byte) problem.List {
+	var l problem.List
+	d := json.NewDecoder(bytes.NewReader(b))
+	d.UseNumber()
+	var walk func(at string)
+	walk = func(at string) {
+		t, err := d.Token()
+		if err != nil {
+			return // said by who read it before
+		}
+		switch t {
+		case json.Delim('{'):
+			seen := map[string]bool{}
+			for d.More() {
+				name, err := d.Token()
+				if err != nil {
+					return
+				}
+				here := at + pointer([]string{name.(string)})
+				if seen[name.(string)] {
+					l.Say(here, "this field is there twice", "leave one of them")
+				}
+				seen[name.(string)] = true
+				walk(here)
+			}
+			_, _ = d.Token() // its end
+		case json.Delim('['):
+			for n := 0; d.More(); n++ {
+				walk(at + "/" + strconv.Itoa(n))
+			}
+			_, _ = d.Token()
+		}
+	}
+	walk("")
+	return l
 }
 
 // syntax places a JSON error by line and column, for there is no pointer yet.

@@ -19,7 +19,9 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"reflect"
 	"runtime/debug"
+	"slices"
 	"strings"
 	"time"
 
@@ -58,6 +60,7 @@ type Data interface {
 	PutPart(ctx context.Context, p part.Part) error
 	Shelf(ctx context.Context) ([]shelf.Stock, error)
 	PutStock(ctx context.Context, entries []shelf.Stock) error
+	ChangeStock(ctx context.Context, change func(have []shelf.Stock) ([]shelf.Stock, error)) error
 	Said(ctx context.Context, program string) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
 }
@@ -92,8 +95,8 @@ func New(o Options) (http.Handler, error) {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	s := &api{Options: o}
-	r.Use(s.log, s.recover, headers(app.csp))
-	s.routes(r.Group("/api", gzip.Gzip(gzip.DefaultCompression)))
+	r.Use(s.log, s.recover)
+	s.routes(r.Group("/api", s.sound, gzip.Gzip(gzip.DefaultCompression)))
 	r.NoMethod(func(c *gin.Context) {
 		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
 	})
@@ -110,7 +113,7 @@ func New(o Options) (http.Handler, error) {
 	elsewhere.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		refuse(w, o.Language, ProblemDoc{Title: "from another site", Status: http.StatusForbidden, Detail: "a page of another site may change nothing here"})
 	}))
-	return local(o.Language, elsewhere.Handler(r)), nil
+	return headers(app.csp, local(o.Language, elsewhere.Handler(r))), nil
 }
 
 // routes is what the API answers.
@@ -171,17 +174,46 @@ func local(in say.Language, next http.Handler) http.Handler {
 	})
 }
 
-func headers(csp string) gin.HandlerFunc {
-	return func(c *gin.Context) {
-		h := c.Writer.Header()
+// headers are on every answer, refusals included. What the API says is kept nowhere.
+func headers(csp string, next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
 		h.Set("Content-Security-Policy", csp)
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "no-referrer")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
-		c.Next()
+		if r.URL.Path == "/api" || strings.HasPrefix(r.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store")
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// sound refuses what no handler can make sense of: a body of another type than it is read
+// as, an author without end, and any change while the clock is wrong.
+func (s *api) sound(c *gin.Context) {
+	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
+		return
+	}
+	if year := s.Now().Year(); year < 2000 || year > 9999 {
+		write(c, s.Language, ProblemDoc{Title: "clock", Status: http.StatusServiceUnavailable,
+			Detail: fmt.Sprintf("this machine's clock says the year %d, and every change is kept with its time: set the clock; nothing was changed", year)})
+		return
+	}
+	file := strings.HasSuffix(c.FullPath(), "/csv") || strings.HasSuffix(c.FullPath(), "/files") // of whatever type its name made it
+	if is := c.ContentType(); !file && is != "" && is != "application/json" {
+		write(c, s.Language, ProblemDoc{Title: "another type", Status: http.StatusUnsupportedMediaType,
+			Detail: fmt.Sprintf("the body is said to be %q, and application/json is read here; nothing was changed", is)})
+		return
+	}
+	if by := c.Query("by"); len(by) > longestName {
+		write(c, s.Language, ProblemDoc{Title: "not usable", Status: http.StatusUnprocessableEntity, Detail: fmt.Sprintf("by: a name has at most %d letters; nothing was changed", longestName)})
 	}
 }
+
+// longestName is how long the name of an author may be, as the schema says.
+const longestName = 80
 
 type api struct {
 	Options
@@ -409,6 +441,9 @@ func (s *api) create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	if strings.TrimSpace(in.Title) == "" {
+		return problem.List{{Pointer: "/title", Says: "there is nothing but blanks", Cure: "say what the machine is called"}}
+	}
 	stamp := s.stamp(in.By)
 	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
 	j.Tag, j.Owner = in.Tag, in.Owner
@@ -558,6 +593,20 @@ func (s *api) parts(c *gin.Context) error {
 	return err
 }
 
+// replaces refuses a part that would take the place of another of its name, unless that is
+// what was asked for.
+func (s *api) replaces(ctx context.Context, v part.Part, asked bool) error {
+	have, err := s.Data.Parts(ctx)
+	if err != nil || asked {
+		return err
+	}
+	if i := slices.IndexFunc(have, func(p part.Part) bool { return p.ID == v.ID }); i >= 0 && !reflect.DeepEqual(have[i], v) {
+		return &conflict{ProblemDoc{Title: "another part", Status: http.StatusConflict,
+			Detail: fmt.Sprintf("the shelf has another part of the id %q, %s, which would be gone; nothing was changed", v.ID, have[i].Name)}}
+	}
+	return nil
+}
+
 // bringIn takes a job, sheet or part file; its format field says which it is.
 func (s *api) bringIn(c *gin.Context) error {
 	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
@@ -583,6 +632,9 @@ func (s *api) bringIn(c *gin.Context) error {
 	case part.Format:
 		v, err := format.Part(b)
 		if err != nil {
+			return err
+		}
+		if err := s.replaces(ctx, v, c.Query("replace") == "true"); err != nil {
 			return err
 		}
 		if err := s.Data.PutPart(ctx, v); err != nil {

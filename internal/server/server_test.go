@@ -14,6 +14,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"testing/fstest"
 	"time"
@@ -24,6 +25,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
+	"deepbay/internal/core/shelf"
 	"deepbay/internal/server"
 	"deepbay/internal/store"
 )
@@ -686,5 +688,100 @@ func TestIllJob(t *testing.T) {
 		if a := ask(t, h, "GET", path, ""); a.Code != want {
 			t.Errorf("%s: %d", path, a.Code)
 		}
+	}
+}
+
+// What comes in and cannot be made sense of is refused in one way, and changes nothing.
+func TestComesIn(t *testing.T) {
+	shopNow := now
+	s := filled(t)
+	h, err := server.New(server.Options{Data: s, Version: "test", Now: func() time.Time { return shopNow },
+		Log: slog.New(slog.NewTextHandler(io.Discard, nil)), Files: fstest.MapFS{"index.html": {Data: []byte(page)}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	long := strings.Repeat("x", 81)
+	job := func(more string) string { return `{"title":"A","sheet":"harrier-t4","wish":{}` + more + `}` }
+	for _, c := range []struct {
+		path, body, header string
+		year               int
+		code               int
+		want               string
+	}{
+		{"/api/jobs", `{"title":"A","title":"B","sheet":"harrier-t4","wish":{}}`, "", 2026, 422, "/title: this field is there twice"},
+		{"/api/jobs", `{"title":"A","sheet":"harrier-t4","wish":{"text":"x","text":"y"}}`, "", 2026, 422, "/wish/text: this field is there twice"},
+		{"/api/jobs", `{"title":"   ","sheet":"harrier-t4","wish":{}}`, "", 2026, 422, "/title: there is nothing but blanks"},
+		{"/api/jobs", job(`,"by":"` + long + `"`), "", 2026, 422, "/by"},
+		{"/api/files?by=" + long, `{}`, "", 2026, 422, "at most 80"},
+		{"/api/jobs", job(""), "Content-Type: text/plain", 2026, 415, "application/json is read here"},
+		{"/api/jobs", job(""), "", 12000, 503, "the year 12000"},
+		{"/api/jobs", job(""), "", 1970, 503, "set the clock"},
+		{"/api/shelf/words", `{"text":"64x8GB DDR4-3200 DIMM"}`, "Content-Type: application/json; charset=utf-8", 2026, 200, ""},
+		{tower + "/changes", change(1, `{"do":"read","line":"link/USB1","text":"NaN"}`), "", 2026, 422, ""},
+		{tower + "/changes", change(1, `{"do":"add","part":{"format":"deepbay/part","version":1,"id":"x","name":"x","module":{"generation":"ddr4","form":"dimm","sizeBytes":5000000000000000000}}}`), "", 2026, 422, "/change/part/module/sizeBytes"},
+		{"/api/files", `{"format":"deepbay/part","version":1,"id":"skerry-480","name":"Other","drive":{"form":"2.5in","protocol":"sata"}}`, "", 2026, 409, "another part of the id"},
+		{"/api/files?replace=true", `{"format":"deepbay/part","version":1,"id":"skerry-480","name":"Other","drive":{"form":"2.5in","protocol":"sata"}}`, "", 2026, 201, ""},
+		{"/api/files", `{"format":"deepbay/part","version":1,"id":"skerry-480","name":"Other","drive":{"form":"2.5in","protocol":"sata"}}`, "", 2026, 201, ""}, // the same again
+	} {
+		shopNow = time.Date(c.year, 11, 25, 10, 0, 0, 0, time.UTC)
+		var headers []string
+		if c.header != "" {
+			headers = append(headers, c.header)
+		}
+		if a := ask(t, h, "POST", c.path, c.body, headers...); a.Code != c.code || !strings.Contains(a.Body.String(), c.want) {
+			t.Errorf("%s %s in %d: %d %s, want %d with %q", c.path, c.body, c.year, a.Code, a.Body, c.code, c.want)
+		}
+	}
+	for _, r := range []struct{ method, path, host string }{{"GET", "/api/jobs", ""}, {"GET", "/api/nothing", ""}, {"DELETE", "/api/jobs", ""}, {"GET", "/api/jobs", "Host: harbour.example"}, {"POST", "/api/jobs", "Sec-Fetch-Site: cross-site"}} {
+		var headers []string
+		if r.host != "" {
+			headers = append(headers, r.host)
+		}
+		a := ask(t, h, r.method, r.path, "", headers...)
+		if a.Header().Get("Cache-Control") != "no-store" || a.Header().Get("Content-Security-Policy") == "" || a.Header().Get("X-Content-Type-Options") != "nosniff" {
+			t.Errorf("%s %s %s: %d with %v", r.method, r.path, r.host, a.Code, a.Header())
+		}
+	}
+}
+
+// Pieces that are put on the shelf at once by many are all there.
+func TestShelfAtOnce(t *testing.T) {
+	h := serving(t, filled(t))
+	row := func() (out shelf.Stock) {
+		var rows []server.ShelfRow
+		if err := json.Unmarshal(ask(t, h, "GET", "/api/shelf", "").Body.Bytes(), &rows); err != nil {
+			t.Fatal(err)
+		}
+		for _, r := range rows {
+			if r.Stock.Part.Name == "480GB sata 2.5 gen3 ssd" {
+				out = r.Stock
+			}
+		}
+		return out
+	}
+	const many = 60
+	var all sync.WaitGroup
+	for range many {
+		all.Go(func() {
+			if a := ask(t, h, "POST", "/api/shelf/words", `{"text":"480 GB ssd 2.5 sata gen3"}`); a.Code != 200 {
+				t.Errorf("%d %s", a.Code, a.Body)
+			}
+		})
+	}
+	all.Wait()
+	full := row()
+	if full.Count != many {
+		t.Errorf("%d of %d pieces are on the shelf", full.Count, many)
+	}
+	full.Count = shelf.Most - 10
+	b, err := json.Marshal(full)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if a := ask(t, h, "POST", "/api/shelf", string(b)); a.Code != 200 {
+		t.Fatalf("%d %s", a.Code, a.Body)
+	}
+	if a := ask(t, h, "POST", "/api/shelf/words", `{"text":"64x480GB sata 2.5 gen3 ssd"}`); a.Code != 422 || !strings.Contains(a.Body.String(), "a shelf holds at most 100000") || row().Count != full.Count {
+		t.Errorf("%d %s", a.Code, a.Body)
 	}
 }

@@ -75,23 +75,25 @@ func (s *api) quickAdd(c *gin.Context) error {
 	if err := list.Err(); err != nil {
 		return err
 	}
-	find, err := s.stocked(c.Request.Context())
+	err = s.Data.ChangeStock(c.Request.Context(), func(have []shelf.Stock) ([]shelf.Stock, error) {
+		e := shelf.Stock{Part: got.Part}
+		if i := slices.IndexFunc(have, func(e shelf.Stock) bool { return e.Part.ID == got.Part.ID }); i >= 0 {
+			e = have[i]
+		}
+		e.Count += got.Count
+		e.Serials = append(e.Serials, strings.Fields(in.Serials)...)
+		if price > 0 {
+			e.Price = price
+		}
+		if in.Condition != "" {
+			e.Condition = in.Condition
+		}
+		if e.Count > shelf.Most || len(e.Serials) > shelf.MostSerials {
+			return nil, problem.List{{Pointer: "/text", Says: fmt.Sprintf("with these there would be %d pieces and %d serial numbers of %s, and a shelf holds at most %d and %d", e.Count, len(e.Serials), e.Part.Name, shelf.Most, shelf.MostSerials), Cure: "correct the count of what is there first"}}
+		}
+		return []shelf.Stock{e}, nil
+	})
 	if err != nil {
-		return err
-	}
-	e, known := find(got.Part.ID)
-	if !known {
-		e.Part = got.Part
-	}
-	e.Count += got.Count
-	e.Serials = append(e.Serials, strings.Fields(in.Serials)...)
-	if price > 0 {
-		e.Price = price
-	}
-	if in.Condition != "" {
-		e.Condition = in.Condition
-	}
-	if err := s.Data.PutStock(c.Request.Context(), []shelf.Stock{e}); err != nil {
 		return err
 	}
 	return s.shelf(c)

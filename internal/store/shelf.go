@@ -4,6 +4,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"fmt"
 
@@ -12,8 +13,15 @@ import (
 
 // Shelf lists all parts with their stock, by name. A part that was never counted
 // has a count of 0.
-func (s *Store) Shelf(ctx context.Context) ([]shelf.Stock, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT p.doc, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]')
+func (s *Store) Shelf(ctx context.Context) ([]shelf.Stock, error) { return stockOf(ctx, s.db) }
+
+// queries is the file, or a transaction in it.
+type queries interface {
+	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)
+}
+
+func stockOf(ctx context.Context, q queries) ([]shelf.Stock, error) {
+	rows, err := q.QueryContext(ctx, `SELECT p.doc, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]')
 		FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
 	if err != nil {
 		return nil, fmt.Errorf("shelf: %w", err)
@@ -39,11 +47,25 @@ func (s *Store) Shelf(ctx context.Context) ([]shelf.Stock, error) {
 
 // PutStock keeps entries, all or none.
 func (s *Store) PutStock(ctx context.Context, entries []shelf.Stock) error {
-	tx, err := s.db.BeginTx(ctx, nil)
+	return s.ChangeStock(ctx, func([]shelf.Stock) ([]shelf.Stock, error) { return entries, nil })
+}
+
+// ChangeStock makes new entries of what is on the shelf, all or none. Nobody else changes
+// the shelf in between, so that what is added at once is all there.
+func (s *Store) ChangeStock(ctx context.Context, change func(have []shelf.Stock) ([]shelf.Stock, error)) error {
+	tx, err := s.db.BeginTx(ctx, nil) // takes the right to write at once
 	if err != nil {
 		return fmt.Errorf("shelf: %w", err)
 	}
 	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
+	have, err := stockOf(ctx, tx)
+	if err != nil {
+		return err
+	}
+	entries, err := change(have)
+	if err != nil {
+		return err
+	}
 	for _, e := range entries {
 		if e.Serials == nil {
 			e.Serials = []string{}

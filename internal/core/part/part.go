@@ -156,7 +156,7 @@ func (Media) Values() []string { return []string{string(Flash), string(Platter)}
 type Drive struct {
 	Form          Form                 `json:"form"`
 	Protocol      link.Protocol        `json:"protocol,omitempty"` // a notch tells what goes in, not what it speaks: absent is unknown
-	CapacityBytes quantity.Bytes       `json:"capacityBytes,omitzero" jsonschema:"minimum=1"`
+	CapacityBytes quantity.Bytes       `json:"capacityBytes,omitzero" jsonschema:"minimum=1,maximum=1152921504606846976"`
 	Media         Media                `json:"media,omitempty"`
 	Gen           quantity.Gen         `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"` // PCIe or SATA generation, by protocol
 	Lanes         quantity.Lanes       `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4"`
@@ -234,7 +234,7 @@ func (m *M2) Size() string {
 type Module struct {
 	Generation  memory.Generation     `json:"generation"`
 	Form        memory.Form           `json:"form"`
-	SizeBytes   quantity.Bytes        `json:"sizeBytes,omitzero" jsonschema:"minimum=1"`
+	SizeBytes   quantity.Bytes        `json:"sizeBytes,omitzero" jsonschema:"minimum=1,maximum=1125899906842624"`
 	RateMTps    quantity.MTps         `json:"rateMTps,omitzero" jsonschema:"minimum=100,maximum=20000"`    // base speed, without a profile
 	ProfileMTps quantity.MTps         `json:"profileMTps,omitzero" jsonschema:"minimum=100,maximum=20000"` // vendor-stored overclock profile
 	Ranks       int                   `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`

@@ -421,7 +421,7 @@ func parseUSB(s string) (float64, error) {
 		t = strings.TrimSuffix(t, "mb/s")
 	}
 	v, err := strconv.ParseFloat(t, 64)
-	if err == nil && (v/per < 0.4 || v/per > 200) {
+	if err == nil && !(v/per >= 0.4 && v/per <= 200) { // NaN is neither
 		err = unreadable(NoUSBSpeed, s)
 	}
 	return v / per, err

@@ -55,6 +55,12 @@ func ParseCents(s string) (Cents, error) {
 	return Cents(n*100 + f), nil
 }
 
+// The most pieces, and serial numbers, of one kind of part.
+const (
+	Most        = 100_000
+	MostSerials = 1000
+)
+
 // Stock is one kind of part on the shelf.
 type Stock struct {
 	Part      part.Part `json:"part"`
@@ -90,12 +96,35 @@ func WriteCSV(w io.Writer, entries []Stock) error {
 	}
 	for _, e := range entries {
 		p := &e.Part
-		if err := c.Write([]string{string(p.ID), p.Name, p.Number, p.Shorthand(), strconv.Itoa(e.Count), e.Price.String(), string(e.Condition), strings.Join(e.Serials, " ")}); err != nil {
+		row := []string{string(p.ID), p.Name, p.Number, p.Shorthand(), strconv.Itoa(e.Count), e.Price.String(), string(e.Condition), strings.Join(e.Serials, " ")}
+		for i := range row {
+			row[i] = harmless(row[i])
+		}
+		if err := c.Write(row); err != nil {
 			return err
 		}
 	}
 	c.Flush()
 	return c.Error()
+}
+
+// formula begins what a spreadsheet would carry out. Such a field is written with an
+// apostrophe before it, which ReadCSV takes off again; one that begins with an apostrophe
+// gets a second.
+const formula = "=+-@\t\r'"
+
+func harmless(field string) string {
+	if field != "" && strings.ContainsRune(formula, rune(field[0])) {
+		return "'" + field
+	}
+	return field
+}
+
+func asWritten(field string) string {
+	if rest, ok := strings.CutPrefix(field, "'"); ok && rest != "" && strings.ContainsRune(formula, rune(rest[0])) {
+		return rest
+	}
+	return field
 }
 
 // ReadCSV reads entries. Good rows are returned beside all that is wrong with the
@@ -147,7 +176,7 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 	var wrong []RowProblem
 	field := func(name string) string {
 		if i, ok := at[name]; ok && i < len(row) {
-			return strings.TrimSpace(row[i])
+			return asWritten(strings.TrimSpace(row[i]))
 		}
 		return ""
 	}
@@ -191,7 +220,7 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 		}
 	}
 	n, err := strconv.Atoi(field("count"))
-	if err != nil || n < 0 || n > 100_000 {
+	if err != nil || n < 0 || n > Most {
 		bad("count", fact.Of(NoCount, field("count")))
 	}
 	e.Count = n

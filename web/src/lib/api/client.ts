@@ -124,8 +124,11 @@ export const api = {
 			method: 'POST',
 			body: file
 		}),
-	bringIn: (file: Blob, by: string) =>
-		call<Imported>(fetch, '/files?by=' + encodeURIComponent(by), { method: 'POST', body: file })
+	bringIn: (file: Blob, by: string, replace = false) =>
+		call<Imported>(fetch, `/files?by=${encodeURIComponent(by)}${replace ? '&replace=true' : ''}`, {
+			method: 'POST',
+			body: file
+		})
 };
 
 /** In a load function: a problem becomes the error page. */

@@ -3,13 +3,15 @@ import { toasts } from './toasts.svelte';
 import { who } from './who.svelte';
 
 /** Brings in a job, sheet or part file and says what came of it; true when it was taken. */
-export async function bringIn(file: File): Promise<boolean> {
+export async function bringIn(file: File, replace = false): Promise<boolean> {
 	try {
-		const got = await api.bringIn(file, who.name);
+		const got = await api.bringIn(file, who.name, replace);
 		toasts.add('done', `Brought in: ${got.kind} ${got.name}`);
 		return true;
 	} catch (e) {
 		if (!(e instanceof ApiError)) throw e;
+		if (e.problem.type.endsWith(':another-part') && confirm(`${e.message} Put the new one there?`))
+			return bringIn(file, true);
 		const all = e.problem.errors ?? [];
 		toasts.add(
 			'error',
