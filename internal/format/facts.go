@@ -121,6 +121,15 @@ func value(x any, see func(rig.ItemID)) (arg, error) {
 	return out, err
 }
 
+// KeptDeed is a deed as it will be read when it was kept.
+func KeptDeed(f fact.Fact, called func(rig.ItemID) string) (Deed, error) {
+	b, err := WriteDeed(f, called)
+	if err != nil {
+		return Deed{}, err
+	}
+	return ReadDeed(b)
+}
+
 // ReadDeed reads something done.
 func ReadDeed(b []byte) (Deed, error) {
 	var d deed

@@ -140,6 +140,7 @@ type QuickAdd struct {
 	Price     string      `json:"price,omitempty" jsonschema:"maxLength=20"`
 	Condition shelf.Grade `json:"condition,omitempty"`
 	Serials   string      `json:"serials,omitempty" jsonschema:"maxLength=2000"` // blanks between them
+	Key       string      `json:"key,omitempty" jsonschema:"maxLength=80"`       // names the request: sent twice, the pieces are there once
 }
 
 // CSVReport is what a list came to.

@@ -10,12 +10,15 @@ import (
 	"runtime/debug"
 	"sync"
 
+	"github.com/gin-gonic/gin"
+
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
+	"deepbay/internal/format"
 	"deepbay/internal/store"
 )
 
@@ -67,28 +70,71 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 	if err != nil {
 		return said{}, err
 	}
-	entries, err := s.Data.Journal(ctx, id, max(0, k.Revision-50))
+	entries, err := s.Data.Journal(ctx, id, max(0, k.Revision-journalShown))
 	if err != nil {
 		return said{}, err
 	}
+	out, c, err := s.say(&k, entries)
+	if err == nil {
+		s.remember(out, c)
+	}
+	return out, err
+}
+
+// journalShown is how many entries of a journal a view has at most.
+const journalShown = 50
+
+// say is everything that is said about a revision of a job, and its card.
+func (s *api) say(k *store.Kept, entries []store.Entry) (said, card, error) {
 	v := job.Look(k.Job)
 	out := said{JobView: JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, &v), Journal: s.journal(&k.Job, entries)}}
-	if out.body, err = json.Marshal(&out.JobView); err != nil {
-		return said{}, err
-	}
-	c, err := cardOf(&k, out.View.Status)
+	c, err := cardOf(k, out.View.Status)
 	if err != nil {
-		return said{}, err
+		return said{}, card{}, err
 	}
+	out.stand = c.stand
+	out.body, err = json.Marshal(&out.JobView)
+	return out, c, err
+}
+
+// remember keeps what was said about a revision that is in the file.
+func (s *api) remember(v said, c card) {
 	s.looked.mu.Lock()
 	defer s.looked.mu.Unlock()
 	if s.looked.views == nil || len(s.looked.views) >= mostViews {
 		s.looked.views = map[job.ID]said{}
 	}
-	out.stand = c.stand
-	s.looked.views[id] = out
+	s.looked.views[c.stand.ID] = v
 	s.putCard(c)
-	return out, nil
+}
+
+// put keeps a revision of a job and answers with what is said about it. All of that is
+// made before anything is kept: what cannot be judged or worded is not carried out, and
+// what is carried out can be shown.
+func (s *api) put(c *gin.Context, status int, w store.Write) error {
+	ctx := c.Request.Context()
+	next := store.Kept{Job: w.Job, Revision: w.From + 1, Updated: w.Stamp.At}
+	var entries []store.Entry
+	if w.From > 0 {
+		var err error
+		if entries, err = s.Data.Journal(ctx, w.Job.ID, max(0, next.Revision-journalShown)); err != nil {
+			return err
+		}
+	}
+	kept, err := format.KeptDeed(w.Done, w.Job.Name)
+	if err != nil {
+		return err
+	}
+	v, card, err := s.say(&next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
+	if err != nil {
+		return err
+	}
+	if _, err := s.Data.Put(ctx, w); err != nil {
+		return err
+	}
+	s.remember(v, card)
+	c.Data(status, jsonType, v.body)
+	return nil
 }
 
 // journal words entries, in the names of a job.

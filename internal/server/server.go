@@ -10,6 +10,7 @@ import (
 	"bytes"
 	"context"
 	"crypto/rand"
+	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
 	"errors"
@@ -48,7 +49,7 @@ type Data interface {
 	Stand(ctx context.Context, id job.ID) (store.Stand, error)
 	Job(ctx context.Context, id job.ID) (store.Kept, error)
 	Put(ctx context.Context, w store.Write) (int, error)
-	Known(ctx context.Context, id job.ID, key string) (int, error)
+	Applied(ctx context.Context, r store.Request) error
 	Journal(ctx context.Context, id job.ID, after int) ([]store.Entry, error)
 	At(ctx context.Context, id job.ID, revision int) (job.Job, error)
 	Sheets(ctx context.Context) ([]machine.Sheet, error)
@@ -60,7 +61,7 @@ type Data interface {
 	PutPart(ctx context.Context, p part.Part) error
 	Shelf(ctx context.Context) ([]shelf.Stock, error)
 	PutStock(ctx context.Context, entries []shelf.Stock) error
-	ChangeStock(ctx context.Context, change func(have []shelf.Stock) ([]shelf.Stock, error)) error
+	ChangeStock(ctx context.Context, r store.Request, at time.Time, change func(have []shelf.Stock) ([]shelf.Stock, error)) error
 	Said(ctx context.Context, program string) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
 }
@@ -268,6 +269,8 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 			Detail: fmt.Sprintf("the body is larger than the %d KiB taken here; nothing was changed", large.Limit>>10)}
 	case errors.Is(err, store.ErrNotFound):
 		return ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: err.Error()}
+	case errors.Is(err, store.ErrKeyUsed):
+		return ProblemDoc{Title: "key in use", Status: http.StatusUnprocessableEntity, Detail: err.Error() + ": give each request a key of its own; nothing was changed"}
 	case errors.Is(err, store.ErrSheetTaken):
 		return ProblemDoc{Title: "name in use", Status: http.StatusConflict, Detail: err.Error() + ": give the new one another name"}
 	case errors.Is(err, store.ErrTaken):
@@ -299,7 +302,18 @@ func body[T any](c *gin.Context, definition string) (T, error) {
 	if err != nil {
 		return none, err
 	}
+	c.Set(asked, b)
 	return format.Value[T](definition, b)
+}
+
+// asked is where the body of a request is kept while it is answered.
+const asked = "asked"
+
+// request names a request by its key, which belongs to this very request and no other.
+func request(c *gin.Context, key string) store.Request {
+	h := sha256.New()
+	fmt.Fprintf(h, "%s %s\n%s", c.Request.Method, c.Request.URL.Path, c.MustGet(asked))
+	return store.Request{Key: key, Asked: hex.EncodeToString(h.Sum(nil))}
 }
 
 func (s *api) stamp(by string) job.Stamp {
@@ -433,7 +447,13 @@ func (s *api) create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	ctx := c.Request.Context()
+	ctx, r := c.Request.Context(), request(c, in.Key)
+	var before *store.Applied
+	if err := s.Data.Applied(ctx, r); errors.As(err, &before) {
+		return s.answer(c, http.StatusCreated, job.ID(before.Thing))
+	} else if err != nil {
+		return err
+	}
 	sheet, err := s.Data.Sheet(ctx, in.Sheet)
 	if errors.Is(err, store.ErrNotFound) {
 		return problem.List{{Pointer: "/sheet", Says: fmt.Sprintf("no sheet is named %q", in.Sheet), Cure: "choose one of the shop's sheets"}}
@@ -450,10 +470,11 @@ func (s *api) create(c *gin.Context) error {
 	if err := j.Validate().Err(); err != nil {
 		return err
 	}
-	if _, err := s.Data.Put(ctx, store.Write{Job: j, Done: fact.Of(job.TookIn), Key: in.Key, Stamp: stamp}); err != nil {
-		return err
+	err = s.put(c, http.StatusCreated, store.Write{Job: j, Done: fact.Of(job.TookIn), Stamp: stamp, Request: r})
+	if errors.As(err, &before) { // the same request was faster
+		return s.answer(c, http.StatusCreated, job.ID(before.Thing))
 	}
-	return s.answer(c, http.StatusCreated, j.ID)
+	return err
 }
 
 func (s *api) answer(c *gin.Context, status int, id job.ID) error {
@@ -546,11 +567,12 @@ func (s *api) undo(c *gin.Context) error {
 // revise takes a job from the revision the caller saw to the next one.
 func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours *job.Change, next func(store.Kept) (job.Job, fact.Fact, error)) error {
 	ctx, id := c.Request.Context(), job.ID(c.Param("id"))
-	if made, err := s.Data.Known(ctx, id, key); err != nil || made > 0 {
-		if err != nil {
-			return err
-		}
-		return s.answer(c, http.StatusOK, id) // this very request was applied before
+	r := request(c, key)
+	var before *store.Applied
+	if err := s.Data.Applied(ctx, r); errors.As(err, &before) {
+		return s.answer(c, http.StatusOK, id)
+	} else if err != nil {
+		return err
 	}
 	k, err := s.Data.Job(ctx, id)
 	if err != nil {
@@ -563,15 +585,15 @@ func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours 
 	if err != nil {
 		return err
 	}
-	_, err = s.Data.Put(ctx, store.Write{Job: j, From: at, Done: done, Key: key, Stamp: stamp})
+	err = s.put(c, http.StatusOK, store.Write{Job: j, From: at, Done: done, Stamp: stamp, Request: r})
+	if errors.As(err, &before) { // the same request was faster
+		return s.answer(c, http.StatusOK, id)
+	}
 	var stale *store.Conflict
 	if errors.As(err, &stale) { // somebody was faster between reading and writing
 		return s.conflict(ctx, id, yours, at, stale.Current)
 	}
-	if err != nil {
-		return err
-	}
-	return s.answer(c, http.StatusOK, id)
+	return err
 }
 
 // download sends a document as a file.

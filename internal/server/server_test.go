@@ -785,3 +785,94 @@ func TestShelfAtOnce(t *testing.T) {
 		t.Errorf("%d %s", a.Code, a.Body)
 	}
 }
+
+// A key belongs to its request: sent again it is answered as the first time, what it made
+// included, also by many at once; with anything else it is refused, wherever it is sent.
+func TestKeys(t *testing.T) {
+	h := serving(t, filled(t))
+	create := `{"title":"Buoy tower","sheet":"harrier-t4","wish":{},"key":"k1"}`
+	first := ask(t, h, "POST", "/api/jobs", create)
+	if first.Code != 201 {
+		t.Fatalf("%d %s", first.Code, first.Body)
+	}
+	var all sync.WaitGroup
+	made := make([]job.ID, 20)
+	for i := range made {
+		all.Go(func() {
+			made[i] = ask(t, h, "POST", "/api/jobs", `{"title":"Wave tower","sheet":"harrier-t4","wish":{},"key":"k2"}`).view().View.Job.ID
+		})
+	}
+	all.Wait()
+	if slices.ContainsFunc(made, func(id job.ID) bool { return id != made[0] || id == "" }) {
+		t.Errorf("one request made %v", made)
+	}
+	mine := "/api/jobs/" + string(first.view().View.Job.ID)
+	tick := `{"revision":1,"key":"k3","change":{"do":"wish","wish":{"text":"quiet"}}}`
+	shelfRows := func() string { return ask(t, h, "GET", "/api/shelf", "").Body.String() }
+	for _, c := range []struct {
+		path, body string
+		code       int
+		want       string
+	}{
+		{"/api/jobs", create, 201, string(first.view().View.Job.ID)},
+		{"/api/jobs", strings.Replace(create, "Buoy", "Quay", 1), 422, "the key names another request"},
+		{mine + "/changes", tick, 200, `"revision":2`},
+		{mine + "/changes", tick, 200, `"revision":2`},
+		{mine + "/undo", `{"revision":2,"key":"k3"}`, 422, "the key names another request"},
+		{tower + "/changes", tick, 422, "the key names another request"},
+		{"/api/shelf/words", `{"text":"480 GB ssd 2.5 sata gen3","key":"k4"}`, 200, ""},
+		{"/api/shelf/words", `{"text":"480 GB ssd 2.5 sata gen3","key":"k4"}`, 200, ""},
+		{"/api/shelf/words", `{"text":"2x480 GB ssd 2.5 sata gen3","key":"k4"}`, 422, "the key names another request"},
+		{mine + "/undo", `{"revision":2,"key":"k5"}`, 200, `"revision":3`},
+	} {
+		if a := ask(t, h, "POST", c.path, c.body); a.Code != c.code || !strings.Contains(a.Body.String(), c.want) {
+			t.Errorf("%s %s: %d %.300s, want %d with %q", c.path, c.body, a.Code, a.Body, c.code, c.want)
+		}
+	}
+	if !strings.Contains(shelfRows(), `"name":"480GB sata 2.5 gen3 ssd","drive":{"form":"2.5in","protocol":"sata","capacityBytes":480103981056,"media":"flash","gen":3}},"count":1`) {
+		t.Errorf("the shelf has %s", shelfRows())
+	}
+}
+
+// What a change is answered with is what any other server would say of the job afterwards;
+// and what cannot be said is not carried out.
+func TestAnswerBeforeCommit(t *testing.T) {
+	s := filled(t)
+	ill := false
+	speak := func(text string) string {
+		if ill {
+			ill = false // what is said of the panic has words
+			panic("no words")
+		}
+		return text
+	}
+	h, err := server.New(server.Options{Data: s, Version: "test", Now: func() time.Time { return now }, Language: speak,
+		Log: slog.New(slog.NewTextHandler(io.Discard, nil)), Files: fstest.MapFS{"index.html": {Data: []byte(page)}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	revision := 1
+	for _, do := range []string{
+		`{"do":"place","item":"item-4","socket":"M2_1"}`, `{"do":"place","item":"item-5","socket":"B2"}`, `{"do":"take out","item":"item-1"}`, `{"do":"set","setting":"sata-mode","value":"raid"}`,
+		`{"do":"add","text":"1TB nvme 2280 gen4 x4","new":true}`, `{"do":"wish","wish":{"text":"more"}}`, `{"do":"read","line":"total","text":"16 GB"}`,
+	} {
+		ill = true
+		if a := ask(t, h, "POST", tower+"/changes", change(revision, do)); a.Code != 500 || !strings.Contains(a.Body.String(), "not carried out") {
+			t.Errorf("%s that cannot be worded: %d %s", do, a.Code, a.Body)
+		}
+		ill = false
+		if k, err := s.Job(t.Context(), "echo-sounding-tower"); err != nil || k.Revision != revision {
+			t.Fatalf("%s was not carried out, and is there as revision %d, %v", do, k.Revision, err)
+		}
+		a := ask(t, h, "POST", tower+"/changes", change(revision, do))
+		if a.Code != 200 {
+			t.Fatalf("%s: %d %s", do, a.Code, a.Body)
+		}
+		revision++
+		for name, other := range map[string]http.Handler{"the same": h, "another": serving(t, s)} {
+			if b := ask(t, other, "GET", tower, ""); b.Body.String() != a.Body.String() {
+				t.Errorf("%s: %s server says\n%s\nthe answer was\n%s", do, name, b.Body, a.Body)
+			}
+		}
+	}
+}

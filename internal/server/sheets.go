@@ -111,6 +111,7 @@ func (s *api) putSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	c.Set(asked, b)
 	in, err := format.Value[PutSheet]("PutSheet", b)
 	if err != nil {
 		return err
@@ -129,7 +130,11 @@ func (s *api) putSheet(c *gin.Context) error {
 	case in.Says != "":
 		done = fact.Of(job.SaidThen, fact.Typed(in.Says))
 	}
-	_, err = s.Data.PutSheet(ctx, store.SheetWrite{Sheet: in.Sheet, From: in.Revision, Done: done, Key: in.Key, Stamp: s.stamp(in.By)})
+	_, err = s.Data.PutSheet(ctx, store.SheetWrite{Sheet: in.Sheet, From: in.Revision, Done: done, Stamp: s.stamp(in.By), Request: request(c, in.Key)})
+	var before *store.Applied
+	if errors.As(err, &before) {
+		return s.sheet(c)
+	}
 	var stale *store.Conflict
 	if errors.As(err, &stale) {
 		now, err := s.Data.Sheet(ctx, id)

@@ -5,6 +5,7 @@ package server
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -19,6 +20,7 @@ import (
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/store"
 )
 
 func (s *api) shelf(c *gin.Context) error {
@@ -75,7 +77,7 @@ func (s *api) quickAdd(c *gin.Context) error {
 	if err := list.Err(); err != nil {
 		return err
 	}
-	err = s.Data.ChangeStock(c.Request.Context(), func(have []shelf.Stock) ([]shelf.Stock, error) {
+	err = s.Data.ChangeStock(c.Request.Context(), request(c, in.Key), s.Now(), func(have []shelf.Stock) ([]shelf.Stock, error) {
 		e := shelf.Stock{Part: got.Part}
 		if i := slices.IndexFunc(have, func(e shelf.Stock) bool { return e.Part.ID == got.Part.ID }); i >= 0 {
 			e = have[i]
@@ -93,7 +95,8 @@ func (s *api) quickAdd(c *gin.Context) error {
 		}
 		return []shelf.Stock{e}, nil
 	})
-	if err != nil {
+	var before *store.Applied
+	if err != nil && !errors.As(err, &before) {
 		return err
 	}
 	return s.shelf(c)

@@ -29,8 +29,8 @@ type SheetWrite struct {
 	Sheet machine.Sheet
 	From  int       // the revision it started from; 0 creates it, Whatever takes any
 	Done  fact.Fact // for the history; none is what Diff tells
-	Key   string    // names the request, "" if it has no name
 	Stamp job.Stamp
+	Request
 }
 
 // Whatever as SheetWrite.From replaces the sheet at whichever revision it is, or
@@ -92,13 +92,12 @@ func (s *Store) PutSheet(ctx context.Context, w SheetWrite) (int, error) {
 }
 
 func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
-	var made, current int
-	err := tx.QueryRowContext(ctx, `SELECT revision FROM sheet_journal WHERE key = ? AND sheet = ?`, w.Key, w.Sheet.ID).Scan(&made)
-	if err == nil || !errors.Is(err, sql.ErrNoRows) {
-		return made, err
+	if err := applied(ctx, tx, w.Request); err != nil {
+		return 0, err
 	}
+	var current int
 	var before []byte
-	err = tx.QueryRowContext(ctx, `SELECT revision, doc FROM sheets WHERE id = ?`, w.Sheet.ID).Scan(&current, &before)
+	err := tx.QueryRowContext(ctx, `SELECT revision, doc FROM sheets WHERE id = ?`, w.Sheet.ID).Scan(&current, &before)
 	switch {
 	case errors.Is(err, sql.ErrNoRows) && w.From > 0:
 		return 0, ErrNotFound
@@ -138,7 +137,10 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1); err != nil {
 		return 0, err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, deed, key, doc) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
-		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, string(deed), sql.NullString{String: w.Key, Valid: w.Key != ""}, string(doc))
-	return current + 1, err
+	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, deed, doc) VALUES (?, ?, ?, ?, '', ?, ?)`,
+		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, string(deed), string(doc))
+	if err != nil {
+		return 0, err
+	}
+	return current + 1, claim(ctx, tx, w.Request, string(w.Sheet.ID), current+1, w.Stamp.At)
 }

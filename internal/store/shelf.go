@@ -7,6 +7,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"fmt"
+	"time"
 
 	"deepbay/internal/core/shelf"
 )
@@ -47,17 +48,20 @@ func stockOf(ctx context.Context, q queries) ([]shelf.Stock, error) {
 
 // PutStock keeps entries, all or none.
 func (s *Store) PutStock(ctx context.Context, entries []shelf.Stock) error {
-	return s.ChangeStock(ctx, func([]shelf.Stock) ([]shelf.Stock, error) { return entries, nil })
+	return s.ChangeStock(ctx, Request{}, time.Time{}, func([]shelf.Stock) ([]shelf.Stock, error) { return entries, nil })
 }
 
 // ChangeStock makes new entries of what is on the shelf, all or none. Nobody else changes
 // the shelf in between, so that what is added at once is all there.
-func (s *Store) ChangeStock(ctx context.Context, change func(have []shelf.Stock) ([]shelf.Stock, error)) error {
+func (s *Store) ChangeStock(ctx context.Context, r Request, at time.Time, change func(have []shelf.Stock) ([]shelf.Stock, error)) error {
 	tx, err := s.db.BeginTx(ctx, nil) // takes the right to write at once
 	if err != nil {
 		return fmt.Errorf("shelf: %w", err)
 	}
 	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
+	if err := applied(ctx, tx, r); err != nil {
+		return err
+	}
 	have, err := stockOf(ctx, tx)
 	if err != nil {
 		return err
@@ -82,6 +86,9 @@ func (s *Store) ChangeStock(ctx context.Context, change func(have []shelf.Stock)
 			e.Part.ID, e.Count, e.Price, e.Condition, string(serials)); err != nil {
 			return fmt.Errorf("stock of %q: %w", e.Part.ID, err)
 		}
+	}
+	if err := claim(ctx, tx, r, "shelf", 0, at); err != nil {
+		return err
 	}
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("shelf: %w", err)

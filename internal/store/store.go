@@ -52,7 +52,7 @@ func (c *Conflict) Error() string {
 
 // Version is the newest version of data files that this program knows: the number of its
 // last migration.
-const Version = 7
+const Version = 8
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
@@ -298,12 +298,12 @@ type Write struct {
 	Job   job.Job
 	From  int       // the revision it started from; 0 creates the job
 	Done  fact.Fact // for the journal
-	Key   string    // names the request, "" if it has no name
 	Stamp job.Stamp
+	Request
 }
 
-// Put keeps a change. A request whose key is known already was applied before;
-// Put then changes nothing and returns the revision it made.
+// Put keeps a change and returns its revision. Of a request that was carried out before it
+// returns an *Applied and changes nothing.
 func (s *Store) Put(ctx context.Context, w Write) (int, error) {
 	tx, err := s.db.BeginTx(ctx, nil)
 	if err != nil {
@@ -321,8 +321,8 @@ func (s *Store) Put(ctx context.Context, w Write) (int, error) {
 }
 
 func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
-	if made, err := known(ctx, tx, w.Job.ID, w.Key); made > 0 || err != nil {
-		return made, err
+	if err := applied(ctx, tx, w.Request); err != nil {
+		return 0, err
 	}
 	current := 0
 	err := tx.QueryRowContext(ctx, `SELECT revision FROM jobs WHERE id = ?`, w.Job.ID).Scan(&current)
@@ -341,7 +341,6 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
 	}
 	at := w.Stamp.At.UTC().Format(timeLayout)
-	key := sql.NullString{String: w.Key, Valid: w.Key != ""}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
 		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6`,
 		w.Job.ID, current+1, w.Job.Closed == nil, at, marks(&w.Job), string(doc)); err != nil {
@@ -351,28 +350,11 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 	if err != nil {
 		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, key, doc) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
-		w.Job.ID, current+1, at, w.Stamp.By, string(deed), key, string(doc)); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc) VALUES (?, ?, ?, ?, '', ?, ?)`,
+		w.Job.ID, current+1, at, w.Stamp.By, string(deed), string(doc)); err != nil {
 		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
 	}
-	return current + 1, nil
-}
-
-// Known is the revision a request with this key made, 0 if none did.
-func (s *Store) Known(ctx context.Context, id job.ID, key string) (int, error) {
-	return known(ctx, s.db, id, key)
-}
-
-// known looks up a key in the database or in a transaction.
-func known(ctx context.Context, q interface {
-	QueryRowContext(ctx context.Context, query string, args ...any) *sql.Row
-}, id job.ID, key string) (int, error) {
-	var n int
-	err := q.QueryRowContext(ctx, `SELECT revision FROM journal WHERE key = ? AND job = ?`, key, id).Scan(&n)
-	if err != nil && !errors.Is(err, sql.ErrNoRows) {
-		return 0, fmt.Errorf("job %q: %w", id, err)
-	}
-	return n, nil
+	return current + 1, claim(ctx, tx, w.Request, string(w.Job.ID), current+1, w.Stamp.At)
 }
 
 // Journal lists what was done to a job after a revision, oldest first.

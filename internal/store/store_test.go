@@ -42,7 +42,7 @@ func tower(t *testing.T) job.Job {
 
 func put(t *testing.T, s *store.Store, j job.Job, from int, key string) int {
 	t.Helper()
-	n, err := s.Put(t.Context(), store.Write{Job: j, From: from, Done: fact.Of(job.SaidThen, fact.Typed(fmt.Sprint("from ", from))), Key: key, Stamp: stamp})
+	n, err := s.Put(t.Context(), store.Write{Job: j, From: from, Done: fact.Of(job.SaidThen, fact.Typed(fmt.Sprint("from ", from))), Stamp: stamp, Request: store.Request{Key: key}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -141,23 +141,51 @@ func TestRefused(t *testing.T) {
 	}
 }
 
-// The same request twice is applied once, whatever happened in between.
+// The same request twice is carried out once, whatever happened in between; its key with
+// anything else is refused, whatever it is about, and is free again after a month.
 func TestSameRequest(t *testing.T) {
 	s, _ := open(t)
+	ctx := t.Context()
 	j := tower(t)
-	put(t, s, j, 0, "k0")
-	if n := put(t, s, j, 1, "k1"); n != 2 {
-		t.Fatalf("revision %d", n)
+	r := store.Request{Key: "k", Asked: "this"}
+	write := func(j job.Job, from int, r store.Request, at time.Time) (int, error) {
+		return s.Put(ctx, store.Write{Job: j, From: from, Done: fact.Of(job.TookIn), Stamp: job.Stamp{By: "Oda Finch", At: at}, Request: r})
 	}
-	put(t, s, j, 2, "k2")
-	if n := put(t, s, j, 1, "k1"); n != 2 {
-		t.Errorf("the same request again made revision %d, want 2", n)
+	if n, err := write(j, 0, r, stamp.At); n != 1 || err != nil {
+		t.Fatalf("revision %d, %v", n, err)
 	}
-	if n, err := s.Known(t.Context(), j.ID, "k2"); n != 3 || err != nil {
-		t.Errorf("Known = %d, %v", n, err)
+	put(t, s, j, 1, "")
+	other := j
+	other.ID = "other"
+	sheet := store.SheetWrite{Sheet: j.Sheet, Stamp: stamp}
+	var before *store.Applied
+	for name, f := range map[string]func(store.Request) error{
+		"again":      func(r store.Request) error { _, err := write(j, 0, r, stamp.At); return err },
+		"of another": func(r store.Request) error { _, err := write(other, 0, r, stamp.At); return err },
+		"of a sheet": func(r store.Request) error { sheet.Request = r; _, err := s.PutSheet(ctx, sheet); return err },
+		"of stock": func(r store.Request) error {
+			return s.ChangeStock(ctx, r, stamp.At, func([]shelf.Stock) ([]shelf.Stock, error) { return nil, nil })
+		},
+		"asked for": func(r store.Request) error { return s.Applied(ctx, r) },
+	} {
+		if err := f(r); !errors.As(err, &before) || before.Thing != string(j.ID) || before.Revision != 1 {
+			t.Errorf("%s: %v", name, err)
+		}
+		if err := f(store.Request{Key: "k", Asked: "that"}); !errors.Is(err, store.ErrKeyUsed) {
+			t.Errorf("%s, asking for something else: %v", name, err)
+		}
 	}
-	if n, err := s.Known(t.Context(), j.ID, ""); n != 0 || err != nil {
-		t.Errorf("requests without a name are taken for one: %d, %v", n, err)
+	if err := s.Applied(ctx, store.Request{}); err != nil {
+		t.Errorf("a request without a name is taken for one: %v", err)
+	}
+	if k, err := s.Job(ctx, j.ID); err != nil || k.Revision != 2 {
+		t.Errorf("revision %d, %v", k.Revision, err)
+	}
+	if _, err := write(other, 0, store.Request{Key: "later", Asked: "x"}, stamp.At.Add(store.KeysAreKept+time.Hour)); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Applied(ctx, r); err != nil {
+		t.Errorf("after a month the key is %v", err)
 	}
 }
 
@@ -314,7 +342,11 @@ func TestSheetHistory(t *testing.T) {
 	ctx := t.Context()
 	sheet := tower(t).Sheet
 	write := func(from int, key string) (int, error) {
-		return s.PutSheet(ctx, store.SheetWrite{Sheet: sheet, From: from, Key: key, Stamp: stamp})
+		n, err := s.PutSheet(ctx, store.SheetWrite{Sheet: sheet, From: from, Stamp: stamp, Request: store.Request{Key: key}})
+		if before := (*store.Applied)(nil); errors.As(err, &before) {
+			return before.Revision, nil
+		}
+		return n, err
 	}
 	for i, c := range []struct {
 		from, want int

@@ -70,7 +70,7 @@ func ParseShorthand(text string) (Shorthand, error) {
 	}
 	for i := 0; i < len(words); i++ {
 		w := words[i]
-		if i+1 < len(words) && isUnit(words[i+1]) && isNumber(w) { // "16 GB", "1.92 TB"
+		if _, each, kit := strings.Cut(strings.ToUpper(w), "X"); i+1 < len(words) && isUnit(words[i+1]) && (isNumber(w) || kit && isNumber(each)) { // "16 GB", "1.92 TB", "2x16 GB"
 			w += words[i+1]
 			i++
 		}

@@ -18,6 +18,7 @@ func TestParseShorthand(t *testing.T) {
 	}{
 		{"2x16 DDR5-5600 SODIMM", "16GB DDR5-5600 SODIMM", 2, "ranks, ecc, register", ""},
 		{"1TB nvme 2280 gen4 x4 1s", "1TB nvme M.2 2280 gen4 x4 1s", 1, "notch", ""},
+		{"2x480 GB ssd 2.5 sata gen3", "480GB sata 2.5 gen3 ssd", 2, "", ""},
 		{"PC4-21300", "DDR4-2666", 1, "size, ranks, ecc, register", "which-form: DIMM or SODIMM"},
 		{"8TB 3.5 sata 7200", "8TB sata 3.5 hdd", 1, "generation", ""},
 		{"16GB 2Rx8 PC3L-12800S-11-11-F3", "16GB DDR3-1600 SODIMM 2R non-ECC unbuffered 1.35V 1.5V", 1, "", ""},

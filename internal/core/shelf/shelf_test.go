@@ -2,8 +2,8 @@ package shelf_test
 
 import (
 	"bytes"
-	"encoding/csv"
 	"deepbay/internal/core/say"
+	"encoding/csv"
 	"reflect"
 	"strings"
 	"testing"

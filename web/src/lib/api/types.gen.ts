@@ -2149,6 +2149,10 @@ export interface QuickAdd {
 	 * blanks between them
 	 */
 	serials?: string;
+	/**
+	 * names the request: sent twice, the pieces are there once
+	 */
+	key?: string;
 }
 /**
  * CSVReport is what a list came to.

@@ -27,15 +27,22 @@
 		toasts.add('error', e.problem.errors?.map((x) => x.says).join('; ') ?? e.message);
 	};
 
+	/** Names what is being added: pressed again after a lost answer, it is there once. */
+	let adding = { of: '', key: '' };
+
 	async function add(e: SubmitEvent) {
 		e.preventDefault();
 		try {
-			rows = await api.quickAdd({
+			const body = {
 				text: words,
 				price: String(price ?? ''),
 				serials,
 				...(condition && { condition })
-			});
+			};
+			const of = JSON.stringify(body);
+			if (adding.of !== of) adding = { of, key: crypto.randomUUID() };
+			rows = await api.quickAdd({ ...body, key: adding.key });
+			adding = { of: '', key: '' };
 			toasts.add('done', `On the shelf: ${says || words}`);
 			words = serials = price = '';
 		} catch (err) {
