@@ -140,7 +140,7 @@ const mostAdapters = 8
 // adapters at hand put in where plugs are short. Of a kind whose number the sheet does not
 // state there may be enough: that is plugsUnknown's.
 func powerPlugs(r *resolver, found func(trouble)) {
-	for i, n := range r.plugCount(r.drawn()).short {
+	for i, n := range r.weighed().short {
 		if n > 0 {
 			found(trouble{truth: known.No, item: -1, n: i})
 		}
@@ -149,7 +149,7 @@ func powerPlugs(r *resolver, found func(trouble)) {
 
 // plugsUnknown finds the kinds of plugs of which there may be too few.
 func plugsUnknown(r *resolver, found func(trouble)) {
-	for i, open := range r.plugCount(r.drawn()).open {
+	for i, open := range r.weighed().open {
 		if open {
 			found(trouble{truth: known.No, item: -1, n: i})
 		}
@@ -157,7 +157,7 @@ func plugsUnknown(r *resolver, found func(trouble)) {
 }
 
 func sayPlugsUnknown(r *resolver, t *trouble) telling {
-	n, kind := r.drawn().plugs[t.n], plugKinds[t.n]
+	n, kind := r.weighed().need.plugs[t.n], plugKinds[t.n]
 	return telling{says: fact.Of(PlugsOpen, n, kind), missing: []rig.Fact{{Attr: rig.FreePlugs(kind)}},
 		because: []Reason{{FromPlan, fact.Of(PartsDraw, fact.Count{N: n, Of: Parts})}}}
 }
@@ -165,14 +165,25 @@ func sayPlugsUnknown(r *resolver, t *trouble) telling {
 // count is what plugs of each kind come to: how many are there, how many surely missing,
 // and of which kinds it hangs on a number that is not stated.
 type count struct {
+	need  Draw
 	have  plugs
 	short plugs
 	open  [len(plugKinds)]bool
 }
 
+// weighed is the count for what is fitted here, made once.
+func (r *resolver) weighed() *count {
+	if r.plugs == nil {
+		c := r.plugCount(r.drawn())
+		r.plugs = &c
+	}
+	return r.plugs
+}
+
 // plugCount weighs plugs against what is drawn, with the adapters put in that leave the
 // fewest missing.
 func (r *resolver) plugCount(need Draw) (out count) {
+	out.need = need
 	var stated [len(plugKinds)]bool
 	enough := true
 	for i := range r.sheet.Chassis.Plugs {
@@ -278,9 +289,8 @@ func (r *resolver) freeAdapters() []*part.Fitting {
 }
 
 func sayPlugs(r *resolver, t *trouble) telling {
-	need, kind := r.drawn(), plugKinds[t.n]
-	c := r.plugCount(need)
-	n := need.plugs[t.n]
+	c, kind := r.weighed(), plugKinds[t.n]
+	n := c.need.plugs[t.n]
 	i := slices.IndexFunc(r.sheet.Chassis.Plugs, func(p machine.PlugCount) bool { return p.Kind == kind })
 	p := &r.sheet.Chassis.Plugs[i]
 	return telling{says: fact.Of(PlugsShort, n, kind, max(0, n-c.short[t.n])),

@@ -72,6 +72,7 @@ type resolver struct {
 	speedBy  speedReason
 	troubles []trouble
 	doubts   []Doubt // losses that may be
+	plugs    *count  // nil until it is asked for
 	mode     mode
 	byPath   map[rig.Path]int // on boards of many sockets only: it costs more than it saves on others
 }
