@@ -35,8 +35,8 @@ func main() {
 	os.Exit(run(ctx, os.Args[1:], os.Stdout, os.Stderr))
 }
 
-// errStopped ends a command with status 1 and no message: the answer was printed.
-var errStopped = errors.New("the plan is stopped")
+// errStopped ends a command with status 1 and no message: what is wrong was printed.
+var errStopped = errors.New("stopped")
 
 // run carries out a command line and returns the exit status.
 func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
@@ -46,7 +46,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), planCommand(), lookCommand(), sheetCommand(), &cobra.Command{
+	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), planCommand(), lookCommand(), sheetCommand(), backupCommand(), restoreCommand(), checkDataCommand(), &cobra.Command{
 		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), "deepbay", version) },
 	})

@@ -24,17 +24,25 @@ const defaultAddress = "127.0.0.1:8480"
 func serveCommand() *cobra.Command {
 	var data, listen string
 	var verbose bool
+	var backups schedule
 	c := &cobra.Command{
 		Use:   "serve --data FILE",
 		Short: "Serve a shop of your own; FILE is made when it does not exist",
 		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			return serve(c.Context(), data, listen, verbose, false, c.OutOrStdout(), c.ErrOrStderr())
+			var keep *schedule
+			if backups.dir != "" {
+				keep = &backups
+			}
+			return serve(c.Context(), data, listen, verbose, false, keep, c.OutOrStdout(), c.ErrOrStderr())
 		},
 	}
 	c.Flags().StringVar(&data, "data", "", "data file")
 	c.Flags().StringVar(&listen, "listen", defaultAddress, "loopback address and port")
 	c.Flags().BoolVar(&verbose, "verbose", false, "log every request")
+	c.Flags().StringVar(&backups.dir, "backups", "", "folder for backups, best on another disk; none are made without it")
+	c.Flags().DurationVar(&backups.every, "every", 24*time.Hour, "time between backups")
+	c.Flags().IntVar(&backups.keep, "keep", 14, "how many backups are kept")
 	return c
 }
 
@@ -51,7 +59,7 @@ func demoCommand() *cobra.Command {
 				return err
 			}
 			defer os.RemoveAll(dir)
-			return serve(c.Context(), filepath.Join(dir, "demo.db"), listen, verbose, true, c.OutOrStdout(), c.ErrOrStderr())
+			return serve(c.Context(), filepath.Join(dir, "demo.db"), listen, verbose, true, nil, c.OutOrStdout(), c.ErrOrStderr())
 		},
 	}
 	c.Flags().StringVar(&listen, "listen", defaultAddress, "loopback address and port")
@@ -61,7 +69,7 @@ func demoCommand() *cobra.Command {
 
 // serve opens the store, listens and answers until ctx ends. The address is
 // looked at first, so that a refused one leaves no file behind.
-func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout, stderr io.Writer) error {
+func serve(ctx context.Context, data, listen string, verbose, fill bool, backups *schedule, stdout, stderr io.Writer) error {
 	level := slog.LevelInfo
 	if verbose {
 		level = slog.LevelDebug
@@ -90,7 +98,19 @@ func serve(ctx context.Context, data, listen string, verbose, fill bool, stdout,
 	if err != nil {
 		return err
 	}
-	h, err := server.New(server.Options{Data: s, Files: files, Now: time.Now, Log: log, Version: version, Program: fingerprint(log)})
+	o := server.Options{Data: s, Files: files, Now: time.Now, Log: log, Version: version, Program: fingerprint(log)}
+	if backups != nil {
+		if backups.every < time.Minute || backups.keep < 1 {
+			return fmt.Errorf("backups every %s, %d kept: make them at least a minute apart, and keep one or more", backups.every, backups.keep)
+		}
+		if err := os.MkdirAll(backups.dir, 0o700); err != nil {
+			return fmt.Errorf("folder for backups: %w", err)
+		}
+		backups.data, backups.log = data, log
+		go backups.run(ctx)
+		o.Backup = backups.state
+	}
+	h, err := server.New(o)
 	if err != nil {
 		return err
 	}

@@ -153,8 +153,17 @@ type CSVReport struct {
 
 // Health is the answer that the server lives.
 type Health struct {
-	Status  string `json:"status"`
-	Version string `json:"version"`
+	Status  string  `json:"status"`
+	Version string  `json:"version"`
+	Backup  *Backup `json:"backup,omitempty"` // absent where none are made by the server
+}
+
+// Backup is how old the newest backup is, and what is wrong with it.
+type Backup struct {
+	Last  time.Time `json:"last,omitzero"`
+	Old   bool      `json:"old"` // it is older than it may be, or the last try failed
+	Says  say.Text  `json:"says,omitzero"`
+	Fault error     `json:"-"` // of the last try
 }
 
 // WhyNot asks why a piece is not in a socket in the best plan.

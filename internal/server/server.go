@@ -23,6 +23,7 @@ import (
 	"reflect"
 	"runtime/debug"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -73,8 +74,9 @@ type Options struct {
 	Now      func() time.Time // the clock
 	Log      *slog.Logger
 	Version  string
-	Program  string       // names exactly this program; what another one said of jobs is not taken over. "" keeps nothing
-	Language say.Language // in which sentences are said; English where it is nil
+	Backup   func(now time.Time) *Backup // tells of backups; nil where none are made
+	Program  string                      // names exactly this program; what another one said of jobs is not taken over. "" keeps nothing
+	Language say.Language                // in which sentences are said; English where it is nil
 }
 
 // The largest bodies taken: a change is small, a job file carries its sheet.
@@ -324,8 +326,39 @@ func (s *api) stamp(by string) job.Stamp {
 }
 
 func (s *api) health(c *gin.Context) error {
-	c.JSON(http.StatusOK, Health{"ok", s.Version})
+	out := Health{Status: "ok", Version: s.Version}
+	if s.Backup != nil {
+		out.Backup = s.Backup(s.Now())
+		out.Backup.Says = s.Language.Says(backupWords(out.Backup, s.Now()))
+	}
+	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+func backupWords(b *Backup, now time.Time) string {
+	says := "no backup of this shop was made yet"
+	if !b.Last.IsZero() {
+		says = "the newest backup of this shop is " + age(now.Sub(b.Last)) + " old"
+	}
+	if b.Fault != nil {
+		says += "; the last try failed: " + b.Fault.Error()
+	}
+	return says
+}
+
+// age is a time as people say it.
+func age(d time.Duration) string {
+	n, unit := int(d.Minutes()), "minute"
+	switch {
+	case d >= 48*time.Hour:
+		n, unit = int(d.Hours())/24, "day"
+	case d >= 2*time.Hour:
+		n, unit = int(d.Hours()), "hour"
+	}
+	if n != 1 {
+		unit += "s"
+	}
+	return strconv.Itoa(n) + " " + unit
 }
 
 func (s *api) jobs(c *gin.Context) error {

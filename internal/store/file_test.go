@@ -11,6 +11,8 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strings"
+	"sync"
 	"testing"
 
 	"github.com/pressly/goose/v3"
@@ -271,5 +273,84 @@ func upgraded(t *testing.T, path string, version int, sheet machine.ID, id part.
 	stock, err := s.Shelf(ctx)
 	if err != nil || len(stock) != 1 || stock[0].Part.ID != id || version >= 2 && (stock[0].Count != 3 || !slices.Equal(stock[0].Serials, []string{"a"})) {
 		t.Errorf("version %d: shelf %+v, %v", version, stock, err)
+	}
+}
+
+// A backup that is made while many write is whole, holds what was answered before it began,
+// and comes back; one that is damaged anywhere is refused, and so is a file that is served.
+func TestBackup(t *testing.T) {
+	s, path := open(t)
+	ctx := t.Context()
+	j := tower(t)
+	put(t, s, j, 0, "")
+	var all sync.WaitGroup
+	stop := make(chan struct{})
+	all.Go(func() {
+		for n := 1; ; n++ {
+			select {
+			case <-stop:
+				return
+			default:
+				put(t, s, j, n, "")
+			}
+		}
+	})
+	dir := t.TempDir()
+	for n := range 5 {
+		before, err := s.Job(ctx, j.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		to := filepath.Join(dir, fmt.Sprint("backup", n, ".db"))
+		found, err := store.Backup(ctx, path, to)
+		if err != nil || !found.Sound() || found.Jobs != 1 || found.Revisions < before.Revision {
+			t.Fatalf("%+v, %v; revision %d was answered", found, err, before.Revision)
+		}
+		if _, err := store.Backup(ctx, path, to); err == nil {
+			t.Error("a backup is put over another")
+		}
+	}
+	close(stop)
+	all.Wait()
+	good := filepath.Join(dir, "backup0.db")
+	if _, _, err := store.Restore(ctx, good, path, ".before"); err == nil || !strings.Contains(err.Error(), "stop it first") {
+		t.Errorf("a file that is served is replaced: %v", err)
+	}
+	last, err := s.Job(ctx, j.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	b, err := os.ReadFile(good)
+	if err != nil {
+		t.Fatal(err)
+	}
+	bad := filepath.Join(dir, "bad.db")
+	for n := range 20 { // the first bytes of a page are its tree: none is without meaning
+		torn := slices.Clone(b)
+		at := (n*len(b)/20/4096)*4096 + 1
+		torn[at] ^= 0xff
+		if err := os.WriteFile(bad, torn, 0o600); err != nil {
+			t.Fatal(err)
+		}
+		if _, found, err := store.Restore(ctx, bad, path, ".before"); err == nil {
+			t.Fatalf("a backup with byte %d flipped is brought back: %+v", at, found)
+		}
+	}
+	was, found, err := store.Restore(ctx, good, path, ".before")
+	if err != nil || was != path+".before" || !found.Sound() {
+		t.Fatalf("%s, %+v, %v", was, found, err)
+	}
+	for at, want := range map[string]int{path: found.Revisions, was: last.Revision} {
+		k, err := store.Open(ctx, at)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got, err := k.Job(ctx, j.ID); err != nil || got.Revision != want {
+			t.Errorf("%s is at revision %d, %v; want %d", at, got.Revision, err, want)
+		}
+		k.Close()
 	}
 }

@@ -127,6 +127,9 @@ func (l Language) Err(err error) error { return In(l, &nobody).Err(err) }
 // Problems words what is wrong with a document of which nothing else is known.
 func (l Language) Problems(list problem.List) problem.List { return In(l, &nobody).Problems(list) }
 
+// Says is a sentence of a program's own.
+func (l Language) Says(s string) Text { return In(l, &nobody).text(s) }
+
 // Facts words facts of which nothing else is known.
 func (l Language) Facts(list []fact.Fact) []Text { return In(l, &nobody).facts(list) }
 

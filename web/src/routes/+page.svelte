@@ -90,6 +90,7 @@
 				? `${data.cards.length} found for “${data.q}”`
 				: `${open.length} open, ${closed.length} closed`}
 		</p>
+		{#if data.backup && !data.backup.old}<p class="text-soft">{data.backup.says}</p>{/if}
 	</div>
 	<div class="w-full sm:w-104">
 		<Label for="q">Find by anything printed on the machine or its parts</Label>
@@ -107,6 +108,14 @@
 		>Bring in a file</FileButton
 	>
 </div>
+
+{#if data.backup?.old}
+	<p class="mb-4 flex items-start gap-2 border-l-4 border-over bg-overtint p-3" role="alert">
+		<span class="mt-0.5"><Mark grade="stops" /></span>
+		<span><strong>Backup</strong> · {data.backup.says}. Tell whoever looks after this machine.</span
+		>
+	</p>
+{/if}
 
 {#if data.cards.length === 0}
 	<section class="grid max-w-xl gap-3 border-t border-line py-10">

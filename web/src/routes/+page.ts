@@ -4,9 +4,10 @@ import type { PageLoad } from './$types';
 export const load: PageLoad = async ({ fetch, url, depends }) => {
 	depends('app:bench');
 	const q = url.searchParams.get('q') ?? '';
-	const [cards, sheets] = await Promise.all([
+	const [cards, sheets, health] = await Promise.all([
 		orError(api.jobs(fetch, q)),
-		orError(api.sheets(fetch))
+		orError(api.sheets(fetch)),
+		orError(api.health(fetch))
 	]);
-	return { cards, sheets, q };
+	return { cards, sheets, q, backup: health.backup };
 };

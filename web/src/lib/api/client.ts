@@ -3,6 +3,7 @@ import { error } from '@sveltejs/kit';
 import type {
 	Advice,
 	Because,
+	Health,
 	Need,
 	PlanQuestion,
 	Shopping,
@@ -99,6 +100,7 @@ export const api = {
 			...post({ ...stamp, sheet }),
 			method: 'PUT'
 		}),
+	health: (f: Fetch) => call<Health>(f, '/health'),
 	parts: (f: Fetch) => call<Part[]>(f, '/parts'),
 	create: (body: NewJob) => call<JobView>(fetch, '/jobs', post(body)),
 	change: (id: string, stamp: Stamped, change: Change) =>

@@ -2197,6 +2197,18 @@ export interface Imported {
 export interface Health {
 	status: string;
 	version: string;
+	backup?: Backup;
+}
+/**
+ * absent where none are made by the server
+ */
+export interface Backup {
+	last?: string;
+	/**
+	 * it is older than it may be, or the last try failed
+	 */
+	old: boolean;
+	says?: string;
 }
 /**
  * Reply is what is said to a question.

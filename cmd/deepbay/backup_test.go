@@ -1,0 +1,103 @@
+package main
+
+import (
+	"io"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"deepbay/demo/shop"
+	"deepbay/internal/store"
+)
+
+// shopFile is a data file with the demo shop.
+func shopFile(t *testing.T) string {
+	t.Helper()
+	path := filepath.Join(t.TempDir(), "shop.db")
+	s, err := store.Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	if err := shop.Fill(t.Context(), s); err != nil {
+		t.Fatal(err)
+	}
+	return path
+}
+
+// A backup is made, checked and brought back from the command line; what is wrong is said
+// with what to do, and nothing is put over anything.
+func TestBackupCommands(t *testing.T) {
+	path := shopFile(t)
+	dir := t.TempDir()
+	to, letter, other := filepath.Join(dir, "b.db"), filepath.Join(dir, "letter.txt"), filepath.Join(dir, "other.db")
+	if err := os.WriteFile(letter, []byte(strings.Repeat("Dear harbour master, ", 200)), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		args      []string
+		status    int
+		out, says string
+	}{
+		{[]string{"check-data", path}, 0, "9 jobs, 9 sheets, 30 parts, 18 revisions; 0 faults", ""},
+		{[]string{"backup", "--data", path, to}, 0, "backed up to " + to, ""},
+		{[]string{"backup", "--data", path, to}, 2, "", "is there already"},
+		{[]string{"backup", "--data", letter, other}, 2, "", "is no Deep Bay data file"},
+		{[]string{"backup", "--data", filepath.Join(dir, "none.db"), other}, 2, "", "does not exist"},
+		{[]string{"check-data", letter}, 2, "", "is no Deep Bay data file"},
+		{[]string{"restore", to}, 2, "", "no data file was named"},
+		{[]string{"restore", "--data", other, letter}, 2, "", "is no Deep Bay data file"},
+		{[]string{"restore", "--data", other, to}, 0, other + " is what " + to + " holds now", ""},
+		{[]string{"restore", "--data", path, to}, 0, "what was there is kept as " + path + ".before-", ""},
+		{[]string{"check-data", path}, 0, "9 jobs", ""},
+	} {
+		status, out, says := do(t, c.args...)
+		if status != c.status || !strings.Contains(out, c.out) || !strings.Contains(says, c.says) {
+			t.Errorf("%v: %d %q %q, want %d %q %q", c.args, status, out, says, c.status, c.out, c.says)
+		}
+	}
+}
+
+// A schedule makes a backup when one is due and not before, keeps so many, and says when
+// it failed; others' files in the folder stay.
+func TestSchedule(t *testing.T) {
+	dir := t.TempDir()
+	stranger := filepath.Join(dir, "other-backup-20260101-000000.000.db")
+	if err := os.WriteFile(stranger, nil, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	s := schedule{data: shopFile(t), dir: dir, every: time.Hour, keep: 3, log: slog.New(slog.NewTextHandler(io.Discard, nil))}
+	now := time.Date(2026, 11, 25, 8, 0, 0, 0, time.UTC)
+	count := func() int {
+		all, _, err := s.made()
+		if err != nil {
+			t.Fatal(err)
+		}
+		return len(all)
+	}
+	for _, c := range []struct {
+		after time.Duration
+		want  int
+	}{{0, 1}, {59 * time.Minute, 1}, {time.Minute, 2}, {time.Hour, 3}, {time.Hour, 3}, {100 * time.Hour, 3}} {
+		now = now.Add(c.after)
+		s.due(t.Context(), now)
+		if state := s.state(now); count() != c.want || state.Old || state.Fault != nil {
+			t.Fatalf("at %s there are %d backups, want %d: %+v", now, count(), c.want, state)
+		}
+	}
+	if state := s.state(now.Add(2*time.Hour + time.Minute)); !state.Old {
+		t.Error("a backup of two hours is not old where one is made each hour")
+	}
+	good := s.data
+	s.data = strings.Replace(good, "shop.db", "gone/shop.db", 1)
+	s.due(t.Context(), now.Add(time.Hour))
+	if state := s.state(now.Add(time.Hour)); !state.Old || state.Fault == nil || count() != 3 {
+		t.Errorf("a backup that failed is %+v, %d are left", state, count())
+	}
+	if _, err := os.Stat(stranger); err != nil {
+		t.Error("another's file is gone")
+	}
+}

@@ -1,0 +1,248 @@
+package store
+
+// This file makes backups, checks files and brings backups back.
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"os"
+	"path/filepath"
+
+	"modernc.org/sqlite"
+	sqlite3 "modernc.org/sqlite/lib"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+)
+
+// Checked is what a data file holds, and what is wrong with it.
+type Checked struct {
+	Version             int
+	Jobs, Sheets, Parts int
+	Revisions           int // of jobs and sheets, in their journals
+	Faults              []string
+}
+
+// Sound reports that nothing was found wrong.
+func (c *Checked) Sound() bool { return len(c.Faults) == 0 }
+
+// mostFaults are told of one file.
+const mostFaults = 100
+
+// Check looks at every page, row and document of a data file. It changes nothing but the
+// log beside it. The error is of a file that cannot be looked at at all.
+func Check(ctx context.Context, path string) (Checked, error) {
+	fresh, log, err := inspect(ctx, path)
+	if fresh {
+		err = fmt.Errorf("data file %s: %w", path, fs.ErrNotExist)
+	}
+	if err != nil {
+		return Checked{}, err
+	}
+	db, err := plain(path)
+	if err != nil {
+		return Checked{}, err
+	}
+	defer db.Close()
+	out := Checked{}
+	if log.Cut {
+		out.fault("the log ends in the middle of a write, which was never answered unless the log was cut")
+	}
+	if err := db.QueryRowContext(ctx, `SELECT max(version_id) FROM goose_db_version`).Scan(&out.Version); err != nil {
+		out.fault("its version cannot be read: " + err.Error())
+	}
+	out.each(ctx, db, `PRAGMA integrity_check`, func(rows *sql.Rows) (string, error) {
+		var says string
+		if err := rows.Scan(&says); err != nil || says == "ok" {
+			return "", err
+		}
+		return "damaged pages: " + says, nil
+	})
+	out.each(ctx, db, `SELECT "table", rowid FROM pragma_foreign_key_check`, func(rows *sql.Rows) (string, error) {
+		var table string
+		var row sql.NullInt64
+		return fmt.Sprintf("row %d of %s refers to nothing", row.Int64, table), rows.Scan(&table, &row)
+	})
+	documents(ctx, &out, db, `SELECT id, doc FROM jobs`, "job", &out.Jobs, func(j *job.Job) error { return j.Validate().Err() })
+	documents(ctx, &out, db, `SELECT id, doc FROM sheets`, "sheet", &out.Sheets, func(s *machine.Sheet) error { return s.Validate().Err() })
+	documents(ctx, &out, db, `SELECT id, doc FROM parts`, "part", &out.Parts, func(p *part.Part) error { return p.Validate().Err() })
+	documents(ctx, &out, db, `SELECT job || ' at revision ' || revision, doc FROM journal`, "job", &out.Revisions, func(*job.Job) error { return nil })
+	if out.Version >= 3 {
+		documents(ctx, &out, db, `SELECT sheet || ' at revision ' || revision, doc FROM sheet_journal`, "sheet", &out.Revisions, func(*machine.Sheet) error { return nil })
+	}
+	out.each(ctx, db, `SELECT id FROM jobs j WHERE NOT EXISTS (SELECT 1 FROM journal WHERE job = j.id AND revision = j.revision)`, func(rows *sql.Rows) (string, error) {
+		var id string
+		err := rows.Scan(&id)
+		return fmt.Sprintf("the journal of job %q lacks its last revision", id), err
+	})
+	return out, ctx.Err()
+}
+
+func (c *Checked) fault(says string) {
+	if len(c.Faults) < mostFaults {
+		c.Faults = append(c.Faults, says)
+	}
+}
+
+// each goes through rows; says is what is wrong with one, "" for nothing.
+func (c *Checked) each(ctx context.Context, db *sql.DB, query string, says func(*sql.Rows) (string, error)) {
+	rows, err := db.QueryContext(ctx, query)
+	if err != nil {
+		c.fault(err.Error())
+		return
+	}
+	defer rows.Close()
+	for rows.Next() {
+		s, err := says(rows)
+		if err != nil {
+			s = err.Error()
+		}
+		if s != "" {
+			c.fault(s)
+		}
+	}
+	if err := rows.Err(); err != nil {
+		c.fault(err.Error())
+	}
+}
+
+func documents[T any](ctx context.Context, c *Checked, db *sql.DB, query, what string, n *int, valid func(*T) error) {
+	c.each(ctx, db, query, func(rows *sql.Rows) (string, error) {
+		var id string
+		var doc []byte
+		var v T
+		if err := rows.Scan(&id, &doc); err != nil {
+			return "", err
+		}
+		*n++
+		err := json.Unmarshal(doc, &v)
+		if err == nil {
+			err = valid(&v)
+		}
+		if err != nil {
+			return fmt.Sprintf("%s %s: %v", what, id, err), nil
+		}
+		return "", nil
+	})
+}
+
+// plain opens a file as it is, without bringing it up to date.
+func plain(path string) (*sql.DB, error) {
+	return sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?_pragma=busy_timeout(5000)")
+}
+
+// Backup writes a copy of a data file, whole and at one moment, also while a server has it
+// open, and checks it before it gets its name. A file that is there already is not touched.
+func Backup(ctx context.Context, path, to string) (Checked, error) {
+	if _, err := os.Stat(to); err == nil {
+		return Checked{}, fmt.Errorf("%s is there already: name another file", to)
+	}
+	fresh, _, err := inspect(ctx, path)
+	if fresh {
+		err = fmt.Errorf("data file %s: %w", path, fs.ErrNotExist)
+	}
+	if err != nil {
+		return Checked{}, err
+	}
+	db, err := plain(path)
+	if err != nil {
+		return Checked{}, err
+	}
+	defer db.Close()
+	half := to + ".half"
+	if err := os.Remove(half); err != nil && !errors.Is(err, fs.ErrNotExist) {
+		return Checked{}, err
+	}
+	defer os.Remove(half) //nolint:errcheck // it is gone when it has its name
+	if _, err := db.ExecContext(ctx, `VACUUM INTO ?`, half); err != nil {
+		return Checked{}, fmt.Errorf("backup to %s: %w", to, err)
+	}
+	found, err := Check(ctx, half)
+	if err != nil {
+		return found, fmt.Errorf("backup to %s: %w", to, err)
+	}
+	return found, settle(half, to)
+}
+
+// settle puts a finished file on the disk and gives it its name.
+func settle(half, to string) error {
+	f, err := os.OpenFile(half, os.O_RDWR, 0)
+	if err != nil {
+		return err
+	}
+	err = f.Sync()
+	if e := f.Close(); err == nil {
+		err = e
+	}
+	if err != nil {
+		return err
+	}
+	if err := os.Rename(half, to); err != nil {
+		return err
+	}
+	dir, err := os.Open(filepath.Dir(to))
+	if err != nil {
+		return err
+	}
+	defer dir.Close()
+	return dir.Sync()
+}
+
+// inUse reports a file that somebody has open. What cannot be opened at all nobody has.
+func inUse(ctx context.Context, path string) bool {
+	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?_pragma=locking_mode(EXCLUSIVE)")
+	if err != nil {
+		return false
+	}
+	defer db.Close()
+	_, err = db.ExecContext(ctx, `BEGIN EXCLUSIVE; COMMIT`)
+	var busy *sqlite.Error
+	return errors.As(err, &busy) && busy.Code()&0xff == sqlite3.SQLITE_BUSY
+}
+
+// Unsound is what keeps a backup from being brought back.
+type Unsound struct {
+	Path string
+	Checked
+}
+
+// Error says the first fault.
+func (u *Unsound) Error() string {
+	return fmt.Sprintf("%s is not sound: %s (%d faults); nothing was changed", u.Path, u.Faults[0], len(u.Faults))
+}
+
+// Restore puts a backup in the place of a data file that no server has open. The backup is
+// checked first; what was there is kept beside it, and its name returned, "" if there was
+// nothing.
+func Restore(ctx context.Context, from, path, suffix string) (was string, found Checked, err error) {
+	found, err = Check(ctx, from)
+	if err != nil {
+		return "", found, err
+	}
+	if !found.Sound() {
+		return "", found, &Unsound{from, found}
+	}
+	half := path + ".half"
+	if err := copyFile(half, from); err != nil {
+		return "", found, err
+	}
+	defer os.Remove(half) //nolint:errcheck // it is gone when it has its name
+	if _, err := os.Stat(path); err == nil {
+		if inUse(ctx, path) {
+			return "", found, fmt.Errorf("data file %s is open in a server: stop it first; nothing was changed", path)
+		}
+		was = path + suffix
+		for _, end := range []string{"", "-wal", "-shm"} {
+			if err := os.Rename(path+end, was+end); err != nil && !errors.Is(err, fs.ErrNotExist) {
+				return "", found, err
+			}
+		}
+	}
+	return was, found, settle(half, path)
+}
