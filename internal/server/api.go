@@ -153,9 +153,10 @@ type CSVReport struct {
 
 // Health is the answer that the server lives.
 type Health struct {
-	Status  string  `json:"status"`
-	Version string  `json:"version"`
-	Backup  *Backup `json:"backup,omitempty"` // absent where none are made by the server
+	Status  string     `json:"status"`
+	Version string     `json:"version"`
+	Damaged []say.Text `json:"damaged,omitempty"` // records that were met and are not what was kept
+	Backup  *Backup    `json:"backup,omitempty"`  // absent where none are made by the server
 }
 
 // Backup is how old the newest backup is, and what is wrong with it.

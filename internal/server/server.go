@@ -65,6 +65,7 @@ type Data interface {
 	ChangeStock(ctx context.Context, r store.Request, at time.Time, change func(have []shelf.Stock) ([]shelf.Stock, error)) error
 	Said(ctx context.Context, program string) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
+	Damage() []store.Damaged
 }
 
 // Options is what a server needs.
@@ -260,6 +261,7 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 	var list problem.List
 	var large *http.MaxBytesError
 	var stale *conflict
+	var damaged *store.Damaged
 	switch {
 	case errors.As(err, &stale):
 		return stale.ProblemDoc
@@ -269,6 +271,8 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 	case errors.As(err, &large):
 		return ProblemDoc{Title: "too large", Status: http.StatusRequestEntityTooLarge,
 			Detail: fmt.Sprintf("the body is larger than the %d KiB taken here; nothing was changed", large.Limit>>10)}
+	case errors.As(err, &damaged):
+		return ProblemDoc{Title: "damaged", Status: http.StatusInternalServerError, Detail: damaged.Error()}
 	case errors.Is(err, store.ErrNotFound):
 		return ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: err.Error()}
 	case errors.Is(err, store.ErrKeyUsed):
@@ -330,6 +334,9 @@ func (s *api) health(c *gin.Context) error {
 	if s.Backup != nil {
 		out.Backup = s.Backup(s.Now())
 		out.Backup.Says = s.Language.Says(backupWords(out.Backup, s.Now()))
+	}
+	for _, d := range s.Data.Damage() {
+		out.Damaged = append(out.Damaged, s.Language.Says(d.Error()))
 	}
 	c.JSON(http.StatusOK, out)
 	return nil

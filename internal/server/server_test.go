@@ -876,3 +876,51 @@ func TestAnswerBeforeCommit(t *testing.T) {
 		}
 	}
 }
+
+// One damaged record takes no other down: it is named, not written over, and the rest is as
+// it was.
+func TestDamagedRecords(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "shop.db")
+	s := filledAt(t, path)
+	db, err := sql.Open("sqlite", path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	for _, q := range []string{
+		`UPDATE jobs SET doc = replace(doc, 'Tide-gauge', 'Tide-gauhe') WHERE id = 'tide-gauge-mini-pc'`,
+		`UPDATE sheets SET doc = replace(doc, 'Harrier', 'Harriet') WHERE id = 'harrier-t4'`,
+		`UPDATE parts SET doc = replace(doc, 'SATA', 'SBTA') || ' ' WHERE id = 'skerry-480'`,
+	} {
+		if _, err := db.ExecContext(t.Context(), q); err != nil {
+			t.Fatal(err)
+		}
+	}
+	h := serving(t, s)
+	for _, c := range []struct {
+		method, path, body string
+		code               int
+		want               string
+	}{
+		{"GET", "/api/jobs", "", 200, `"id":"tide-gauge-mini-pc","title":"tide-gauge-mini-pc"`},
+		{"GET", "/api/jobs/tide-gauge-mini-pc", "", 500, "its bytes are others than those that were kept"},
+		{"POST", "/api/jobs/tide-gauge-mini-pc/changes", `{"revision":1,"change":{"do":"wish","wish":{}}}`, 500, "is damaged"},
+		{"GET", tower, "", 200, ""},
+		{"GET", "/api/sheets", "", 200, "kittiwake-d2"},
+		{"GET", "/api/sheets/harrier-t4", "", 500, "is damaged"},
+		{"GET", "/api/sheets/harrier-t4?at=1", "", 200, `"revision":1`}, // of its history
+		{"GET", "/api/sheets/kittiwake-d2", "", 200, ""},
+		{"GET", "/api/shelf", "", 200, "skerry-240"},
+		{"POST", "/api/shelf/words", `{"text":"480GB ssd 2.5 sata gen3"}`, 200, ""},
+		{"POST", "/api/shelf", `{"part":{"format":"deepbay/part","version":1,"id":"skerry-480","name":"x","drive":{"form":"2.5in","protocol":"sata"}},"count":1}`, 500, "is damaged"},
+		{"GET", "/api/health", "", 200, `part \"skerry-480\" is damaged`},
+	} {
+		if a := ask(t, h, c.method, c.path, c.body); a.Code != c.code || !strings.Contains(a.Body.String(), c.want) {
+			t.Errorf("%s %s: %d %.400s, want %d with %q", c.method, c.path, a.Code, a.Body, c.code, c.want)
+		}
+	}
+	found, err := store.Check(t.Context(), path)
+	if err != nil || len(found.Faults) != 3 || found.Jobs != 9 {
+		t.Errorf("%+v, %v", found, err)
+	}
+}

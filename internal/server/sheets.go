@@ -46,8 +46,11 @@ func (s *api) layouts(c *gin.Context) error {
 // was at a revision.
 func (s *api) sheet(c *gin.Context) error {
 	ctx, id := c.Request.Context(), machine.ID(c.Param("id"))
-	kept, err := s.Data.Sheet(ctx, id)
-	if at := c.Query("at"); at != "" && err == nil {
+	var kept store.KeptSheet
+	var err error
+	if at := c.Query("at"); at == "" {
+		kept, err = s.Data.Sheet(ctx, id)
+	} else { // also where the newest is damaged
 		n, bad := strconv.Atoi(at)
 		if bad != nil {
 			return problem.List{{Pointer: "/at", Says: fmt.Sprintf("%q is no revision", at), Cure: "write a number, such as 2"}}

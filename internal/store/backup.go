@@ -69,12 +69,16 @@ func Check(ctx context.Context, path string) (Checked, error) {
 		var row sql.NullInt64
 		return fmt.Sprintf("row %d of %s refers to nothing", row.Int64, table), rows.Scan(&table, &row)
 	})
-	documents(ctx, &out, db, `SELECT id, doc FROM jobs`, "job", &out.Jobs, func(j *job.Job) error { return j.Validate().Err() })
-	documents(ctx, &out, db, `SELECT id, doc FROM sheets`, "sheet", &out.Sheets, func(s *machine.Sheet) error { return s.Validate().Err() })
-	documents(ctx, &out, db, `SELECT id, doc FROM parts`, "part", &out.Parts, func(p *part.Part) error { return p.Validate().Err() })
-	documents(ctx, &out, db, `SELECT job || ' at revision ' || revision, doc FROM journal`, "job", &out.Revisions, func(*job.Job) error { return nil })
+	sum := ", NULL"
+	if out.Version >= 9 {
+		sum = ", sum"
+	}
+	documents(ctx, &out, db, `SELECT id, doc`+sum+` FROM jobs`, "job", &out.Jobs, func(j *job.Job) error { return j.Validate().Err() })
+	documents(ctx, &out, db, `SELECT id, doc`+sum+` FROM sheets`, "sheet", &out.Sheets, func(s *machine.Sheet) error { return s.Validate().Err() })
+	documents(ctx, &out, db, `SELECT id, doc`+sum+` FROM parts`, "part", &out.Parts, func(p *part.Part) error { return p.Validate().Err() })
+	documents(ctx, &out, db, `SELECT job || ' at revision ' || revision, doc`+sum+` FROM journal`, "job", &out.Revisions, func(*job.Job) error { return nil })
 	if out.Version >= 3 {
-		documents(ctx, &out, db, `SELECT sheet || ' at revision ' || revision, doc FROM sheet_journal`, "sheet", &out.Revisions, func(*machine.Sheet) error { return nil })
+		documents(ctx, &out, db, `SELECT sheet || ' at revision ' || revision, doc`+sum+` FROM sheet_journal`, "sheet", &out.Revisions, func(*machine.Sheet) error { return nil })
 	}
 	out.each(ctx, db, `SELECT id FROM jobs j WHERE NOT EXISTS (SELECT 1 FROM journal WHERE job = j.id AND revision = j.revision)`, func(rows *sql.Rows) (string, error) {
 		var id string
@@ -116,11 +120,15 @@ func documents[T any](ctx context.Context, c *Checked, db *sql.DB, query, what s
 	c.each(ctx, db, query, func(rows *sql.Rows) (string, error) {
 		var id string
 		var doc []byte
+		var sum sql.NullString
 		var v T
-		if err := rows.Scan(&id, &doc); err != nil {
+		if err := rows.Scan(&id, &doc, &sum); err != nil {
 			return "", err
 		}
 		*n++
+		if sum.Valid && sum.String != seal(doc) {
+			return fmt.Sprintf("%s %s: its bytes are others than those that were kept", what, id), nil
+		}
 		err := json.Unmarshal(doc, &v)
 		if err == nil {
 			err = valid(&v)

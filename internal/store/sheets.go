@@ -39,28 +39,29 @@ const Whatever = -1
 
 // Sheets lists all sheets by name.
 func (s *Store) Sheets(ctx context.Context) ([]machine.Sheet, error) {
-	return list[machine.Sheet](ctx, s.db, `SELECT doc FROM sheets ORDER BY name, id`)
+	return list[machine.Sheet](ctx, s, "sheet", `SELECT id, doc, sum FROM sheets ORDER BY name, id`)
 }
 
 // Sheet reads one sheet.
 func (s *Store) Sheet(ctx context.Context, id machine.ID) (KeptSheet, error) {
-	return s.sheet(ctx, id, `SELECT revision, doc FROM sheets WHERE id = ?`, id)
+	return s.sheet(ctx, id, `SELECT revision, doc, sum FROM sheets WHERE id = ?`, id)
 }
 
 // SheetAt is a sheet as it was at a revision.
 func (s *Store) SheetAt(ctx context.Context, id machine.ID, revision int) (KeptSheet, error) {
-	return s.sheet(ctx, id, `SELECT revision, doc FROM sheet_journal WHERE sheet = ? AND revision = ?`, id, revision)
+	return s.sheet(ctx, id, `SELECT revision, doc, sum FROM sheet_journal WHERE sheet = ? AND revision = ?`, id, revision)
 }
 
 func (s *Store) sheet(ctx context.Context, id machine.ID, query string, args ...any) (KeptSheet, error) {
 	var k KeptSheet
 	var doc []byte
-	err := s.db.QueryRowContext(ctx, query, args...).Scan(&k.Revision, &doc)
+	var sum sql.NullString
+	err := s.db.QueryRowContext(ctx, query, args...).Scan(&k.Revision, &doc, &sum)
 	if errors.Is(err, sql.ErrNoRows) {
 		return k, fmt.Errorf("sheet %q: %w", id, ErrNotFound)
 	}
 	if err == nil {
-		err = json.Unmarshal(doc, &k.Sheet)
+		err = s.unseal("sheet", string(id), doc, sum, &k.Sheet)
 	}
 	if err != nil {
 		return k, fmt.Errorf("sheet %q: %w", id, err)
@@ -111,8 +112,8 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 	done := w.Done
 	if current > 0 {
 		var old machine.Sheet
-		if err := json.Unmarshal(before, &old); err != nil {
-			return 0, err
+		if err := json.Unmarshal(before, &old); err != nil && !w.Done.Is() { // an older revision may be brought back over it
+			return 0, &Damaged{"sheet", string(w.Sheet.ID), err.Error()}
 		}
 		changed := machine.Diff(&old, &w.Sheet)
 		if len(changed) == 0 {
@@ -133,12 +134,12 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 	if err != nil {
 		return 0, err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO sheets (id, name, doc, revision) VALUES (?1, ?2, ?3, ?4)
-		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO sheets (id, name, doc, revision, sum) VALUES (?1, ?2, ?3, ?4, ?5)
+		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4, sum = ?5`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1, seal(doc)); err != nil {
 		return 0, err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, deed, doc) VALUES (?, ?, ?, ?, '', ?, ?)`,
-		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, string(deed), string(doc))
+	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, deed, doc, sum) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
+		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, string(deed), string(doc), seal(doc))
 	if err != nil {
 		return 0, err
 	}

@@ -9,41 +9,49 @@ import (
 	"fmt"
 	"time"
 
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/shelf"
 )
 
 // Shelf lists all parts with their stock, by name. A part that was never counted
 // has a count of 0.
-func (s *Store) Shelf(ctx context.Context) ([]shelf.Stock, error) { return stockOf(ctx, s.db) }
+func (s *Store) Shelf(ctx context.Context) ([]shelf.Stock, error) {
+	out, _, err := s.stockOf(ctx, s.db)
+	return out, err
+}
 
 // queries is the file, or a transaction in it.
 type queries interface {
 	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)
 }
 
-func stockOf(ctx context.Context, q queries) ([]shelf.Stock, error) {
-	rows, err := q.QueryContext(ctx, `SELECT p.doc, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]')
+// stockOf lists what is on the shelf, and which parts there are damaged.
+func (s *Store) stockOf(ctx context.Context, q queries) ([]shelf.Stock, map[part.ID]error, error) {
+	rows, err := q.QueryContext(ctx, `SELECT p.id, p.doc, p.sum, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]')
 		FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
 	if err != nil {
-		return nil, fmt.Errorf("shelf: %w", err)
+		return nil, nil, fmt.Errorf("shelf: %w", err)
 	}
 	defer rows.Close()
-	out := []shelf.Stock{}
+	out, damaged := []shelf.Stock{}, map[part.ID]error{}
 	for rows.Next() {
+		var id part.ID
 		var doc, serials []byte
+		var sum sql.NullString
 		var e shelf.Stock
-		if err := rows.Scan(&doc, &e.Count, &e.Price, &e.Condition, &serials); err != nil {
-			return nil, fmt.Errorf("shelf: %w", err)
+		if err := rows.Scan(&id, &doc, &sum, &e.Count, &e.Price, &e.Condition, &serials); err != nil {
+			return nil, nil, fmt.Errorf("shelf: %w", err)
 		}
-		if err := json.Unmarshal(doc, &e.Part); err != nil {
-			return nil, fmt.Errorf("shelf: a stored part cannot be read: %w", err)
+		if err := s.unseal("part", string(id), doc, sum, &e.Part); err != nil {
+			damaged[id] = err
+			continue
 		}
 		if err := json.Unmarshal(serials, &e.Serials); err != nil {
-			return nil, fmt.Errorf("shelf: %w", err)
+			return nil, nil, fmt.Errorf("shelf: %w", err)
 		}
 		out = append(out, e)
 	}
-	return out, rows.Err()
+	return out, damaged, rows.Err()
 }
 
 // PutStock keeps entries, all or none.
@@ -62,7 +70,7 @@ func (s *Store) ChangeStock(ctx context.Context, r Request, at time.Time, change
 	if err := applied(ctx, tx, r); err != nil {
 		return err
 	}
-	have, err := stockOf(ctx, tx)
+	have, damaged, err := s.stockOf(ctx, tx)
 	if err != nil {
 		return err
 	}
@@ -71,6 +79,9 @@ func (s *Store) ChangeStock(ctx context.Context, r Request, at time.Time, change
 		return err
 	}
 	for _, e := range entries {
+		if err := damaged[e.Part.ID]; err != nil { // what is left of it is not written over
+			return err
+		}
 		if e.Serials == nil {
 			e.Serials = []string{}
 		}

@@ -52,12 +52,13 @@ func (c *Conflict) Error() string {
 
 // Version is the newest version of data files that this program knows: the number of its
 // last migration.
-const Version = 8
+const Version = 9
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
-	db  *sql.DB
-	log Log
+	db     *sql.DB
+	log    Log
+	damage noticed
 }
 
 // Open opens the data file at path, or creates it where there is none, and brings its
@@ -86,7 +87,7 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("data file %s: %w", path, err)
 	}
-	s := &Store{db, log}
+	s := &Store{db: db, log: log}
 	if err := s.prepare(ctx, fresh); err != nil {
 		db.Close()
 		return nil, fmt.Errorf("data file %s cannot be used: %w", path, err)
@@ -112,6 +113,9 @@ func (s *Store) prepare(ctx context.Context, fresh bool) error {
 		}
 	}
 	if err := s.migrate(ctx); err != nil {
+		return err
+	}
+	if err := s.sealAll(ctx); err != nil {
 		return err
 	}
 	if err := mark("application_id", applicationID); err != nil {
@@ -267,17 +271,18 @@ func stand(row scanner) (Stand, error) {
 
 type scanner interface{ Scan(...any) error }
 
-func scan(row scanner) (Kept, error) {
+func (s *Store) scan(id job.ID, row scanner) (Kept, error) {
 	var k Kept
 	var doc []byte
+	var sum sql.NullString
 	var updated string
-	if err := row.Scan(&doc, &k.Revision, &updated); err != nil {
+	if err := row.Scan(&doc, &sum, &k.Revision, &updated); err != nil {
 		return k, err
 	}
-	if err := json.Unmarshal(doc, &k.Job); err != nil {
-		return k, fmt.Errorf("a stored job cannot be read: %w", err)
+	err := s.unseal("job", string(id), doc, sum, &k.Job)
+	if err != nil {
+		return k, err
 	}
-	var err error
 	if k.Updated, err = time.Parse(timeLayout, updated); err != nil {
 		return k, fmt.Errorf("a stored job's time cannot be read: %w", err)
 	}
@@ -286,7 +291,7 @@ func scan(row scanner) (Kept, error) {
 
 // Job reads one job.
 func (s *Store) Job(ctx context.Context, id job.ID) (Kept, error) {
-	k, err := scan(s.db.QueryRowContext(ctx, `SELECT doc, revision, updated FROM jobs WHERE id = ?`, id))
+	k, err := s.scan(id, s.db.QueryRowContext(ctx, `SELECT doc, sum, revision, updated FROM jobs WHERE id = ?`, id))
 	if errors.Is(err, sql.ErrNoRows) {
 		return k, fmt.Errorf("job %q: %w", id, ErrNotFound)
 	}
@@ -341,17 +346,17 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
 	}
 	at := w.Stamp.At.UTC().Format(timeLayout)
-	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
-		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6`,
-		w.Job.ID, current+1, w.Job.Closed == nil, at, marks(&w.Job), string(doc)); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc, sum) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)
+		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6, sum = ?7`,
+		w.Job.ID, current+1, w.Job.Closed == nil, at, marks(&w.Job), string(doc), seal(doc)); err != nil {
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
 	}
 	deed, err := format.WriteDeed(w.Done, w.Job.Name)
 	if err != nil {
 		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc) VALUES (?, ?, ?, ?, '', ?, ?)`,
-		w.Job.ID, current+1, at, w.Stamp.By, string(deed), string(doc)); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc, sum) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
+		w.Job.ID, current+1, at, w.Stamp.By, string(deed), string(doc), seal(doc)); err != nil {
 		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
 	}
 	return current + 1, claim(ctx, tx, w.Request, string(w.Job.ID), current+1, w.Stamp.At)
@@ -396,38 +401,40 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 func (s *Store) At(ctx context.Context, id job.ID, revision int) (job.Job, error) {
 	var j job.Job
 	var doc []byte
-	err := s.db.QueryRowContext(ctx, `SELECT doc FROM journal WHERE job = ? AND revision = ?`, id, revision).Scan(&doc)
+	var sum sql.NullString
+	err := s.db.QueryRowContext(ctx, `SELECT doc, sum FROM journal WHERE job = ? AND revision = ?`, id, revision).Scan(&doc, &sum)
 	if errors.Is(err, sql.ErrNoRows) {
 		return j, fmt.Errorf("revision %d of job %q: %w", revision, id, ErrNotFound)
 	}
 	if err != nil {
 		return j, err
 	}
-	return j, json.Unmarshal(doc, &j)
+	return j, s.unseal("job", fmt.Sprintf("%s at revision %d", id, revision), doc, sum, &j)
 }
 
-// Parts lists all parts of the shelf by name.
+// Parts lists all parts of the shelf by name, but for damaged ones; see Damage.
 func (s *Store) Parts(ctx context.Context) ([]part.Part, error) {
-	return list[part.Part](ctx, s.db, `SELECT doc FROM parts ORDER BY name, id`)
+	return list[part.Part](ctx, s, "part", `SELECT id, doc, sum FROM parts ORDER BY name, id`)
 }
 
-func list[T any](ctx context.Context, db *sql.DB, query string, args ...any) ([]T, error) {
-	rows, err := db.QueryContext(ctx, query, args...)
+func list[T any](ctx context.Context, s *Store, what, query string) ([]T, error) {
+	rows, err := s.db.QueryContext(ctx, query)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
 	out := []T{}
 	for rows.Next() {
+		var id string
 		var doc []byte
+		var sum sql.NullString
 		var v T
-		if err := rows.Scan(&doc); err != nil {
+		if err := rows.Scan(&id, &doc, &sum); err != nil {
 			return nil, err
 		}
-		if err := json.Unmarshal(doc, &v); err != nil {
-			return nil, err
+		if s.unseal(what, id, doc, sum, &v) == nil {
+			out = append(out, v)
 		}
-		out = append(out, v)
 	}
 	return out, rows.Err()
 }
@@ -440,8 +447,8 @@ func putPart(ctx context.Context, q interface {
 }, v part.Part) error {
 	doc, err := format.Write(v)
 	if err == nil {
-		_, err = q.ExecContext(ctx, `INSERT INTO parts (id, name, doc) VALUES (?1, ?2, ?3)
-			ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3`, v.ID, v.Name, string(doc))
+		_, err = q.ExecContext(ctx, `INSERT INTO parts (id, name, doc, sum) VALUES (?1, ?2, ?3, ?4)
+			ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4`, v.ID, v.Name, string(doc), seal(doc))
 	}
 	if err != nil {
 		return fmt.Errorf("part %q: %w", v.ID, err)

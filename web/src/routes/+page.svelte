@@ -117,6 +117,13 @@
 	</p>
 {/if}
 
+{#each data.damaged as says (says)}
+	<p class="mb-4 flex items-start gap-2 border-l-4 border-over bg-overtint p-3">
+		<span class="mt-0.5"><Mark grade="stops" /></span>
+		<span><strong>Damaged</strong> · {says}</span>
+	</p>
+{/each}
+
 {#if data.cards.length === 0}
 	<section class="grid max-w-xl gap-3 border-t border-line py-10">
 		<h2>{data.q ? 'Nothing carries that' : 'The bench is clear'}</h2>

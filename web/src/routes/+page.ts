@@ -4,10 +4,10 @@ import type { PageLoad } from './$types';
 export const load: PageLoad = async ({ fetch, url, depends }) => {
 	depends('app:bench');
 	const q = url.searchParams.get('q') ?? '';
-	const [cards, sheets, health] = await Promise.all([
+	const [cards, sheets] = await Promise.all([
 		orError(api.jobs(fetch, q)),
-		orError(api.sheets(fetch)),
-		orError(api.health(fetch))
+		orError(api.sheets(fetch))
 	]);
-	return { cards, sheets, q, backup: health.backup };
+	const health = await orError(api.health(fetch)); // which tells what the lists met
+	return { cards, sheets, q, backup: health.backup, damaged: health.damaged ?? [] };
 };

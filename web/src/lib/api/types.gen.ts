@@ -2197,6 +2197,10 @@ export interface Imported {
 export interface Health {
 	status: string;
 	version: string;
+	/**
+	 * records that were met and are not what was kept
+	 */
+	damaged?: string[];
 	backup?: Backup;
 }
 /**

@@ -1,0 +1,96 @@
+package store
+
+// This file sees to it that a document is what was kept: each has a digest beside it.
+
+import (
+	"context"
+	"crypto/sha256"
+	"database/sql"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"sync"
+)
+
+// Damaged is a record that is not what was kept. It takes no other down.
+type Damaged struct {
+	What string // "job", "sheet" or "part"
+	ID   string
+	Why  string
+}
+
+// Error names it, and what to do.
+func (d *Damaged) Error() string {
+	return fmt.Sprintf("%s %q is damaged: %s; bring an older revision or a backup back", d.What, d.ID, d.Why)
+}
+
+func seal(doc []byte) string {
+	sum := sha256.Sum256(doc)
+	return hex.EncodeToString(sum[:])
+}
+
+// unseal reads a document; one from before there were digests has none.
+func (s *Store) unseal(what, id string, doc []byte, sum sql.NullString, into any) error {
+	d := &Damaged{What: what, ID: id}
+	if sum.Valid && sum.String != seal(doc) {
+		d.Why = "its bytes are others than those that were kept"
+	} else if err := json.Unmarshal(doc, into); err != nil {
+		d.Why = err.Error()
+	} else {
+		return nil
+	}
+	s.damage.notice(d)
+	return d
+}
+
+// noticed is the damage that was met since the file was opened.
+type noticed struct {
+	mu  sync.Mutex
+	all []Damaged
+}
+
+func (n *noticed) notice(d *Damaged) {
+	n.mu.Lock()
+	defer n.mu.Unlock()
+	if !slices.Contains(n.all, *d) {
+		n.all = append(n.all, *d)
+	}
+}
+
+// Damage is what was found damaged since the file was opened; Check looks for all there is.
+func (s *Store) Damage() []Damaged {
+	s.damage.mu.Lock()
+	defer s.damage.mu.Unlock()
+	return slices.Clone(s.damage.all)
+}
+
+// sealAll gives digests to documents from before there were any.
+func (s *Store) sealAll(ctx context.Context) error {
+	for _, table := range []string{"jobs", "sheets", "parts"} {
+		rows, err := s.db.QueryContext(ctx, `SELECT id, doc FROM `+table+` WHERE sum IS NULL`)
+		if err != nil {
+			return err
+		}
+		sums := map[string]string{}
+		for rows.Next() {
+			var id string
+			var doc []byte
+			if err := rows.Scan(&id, &doc); err != nil {
+				rows.Close()
+				return err
+			}
+			sums[id] = seal(doc)
+		}
+		rows.Close()
+		if err := rows.Err(); err != nil {
+			return err
+		}
+		for id, sum := range sums {
+			if _, err := s.db.ExecContext(ctx, `UPDATE `+table+` SET sum = ? WHERE id = ? AND sum IS NULL`, sum, id); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
