@@ -67,8 +67,13 @@ func (s *Store) Damage() []Damaged {
 
 // sealAll gives digests to documents from before there were any.
 func (s *Store) sealAll(ctx context.Context) error {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
 	for _, table := range []string{"jobs", "sheets", "parts"} {
-		rows, err := s.db.QueryContext(ctx, `SELECT id, doc FROM `+table+` WHERE sum IS NULL`)
+		rows, err := tx.QueryContext(ctx, `SELECT id, doc FROM `+table+` WHERE sum IS NULL`)
 		if err != nil {
 			return err
 		}
@@ -87,10 +92,10 @@ func (s *Store) sealAll(ctx context.Context) error {
 			return err
 		}
 		for id, sum := range sums {
-			if _, err := s.db.ExecContext(ctx, `UPDATE `+table+` SET sum = ? WHERE id = ? AND sum IS NULL`, sum, id); err != nil {
+			if _, err := tx.ExecContext(ctx, `UPDATE `+table+` SET sum = ? WHERE id = ? AND sum IS NULL`, sum, id); err != nil {
 				return err
 			}
 		}
 	}
-	return nil
+	return tx.Commit()
 }
