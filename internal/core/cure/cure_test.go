@@ -1,6 +1,7 @@
 package cure_test
 
 import (
+	"flag"
 	"fmt"
 	"math/rand"
 	"slices"
@@ -12,10 +13,13 @@ import (
 	"deepbay/internal/coretest"
 )
 
+// machinesTried is how many random machines cures are tried on; make soak asks for more.
+var machinesTried = flag.Int("machines", 600, "random machines in TestCuresCure")
+
 // Every cure with moves cures its finding, or makes the piece faster where that is what
 // the finding is about, and stops nothing new: on random machines, whatever is wrong.
 func TestCuresCure(t *testing.T) {
-	count := 600
+	count := *machinesTried
 	tried, codes := 0, map[fit.Code]int{}
 	for seed := range int64(count) {
 		r := coretest.Machine(rand.New(rand.NewSource(seed)))

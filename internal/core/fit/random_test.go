@@ -1,6 +1,7 @@
 package fit_test
 
 import (
+	"flag"
 	"fmt"
 	"math/rand"
 	"slices"
@@ -17,10 +18,13 @@ import (
 	"deepbay/internal/coretest"
 )
 
-// TestMachines holds what is true of every machine on 1,500 random ones.
+// machinesTried is how many random machines hold the invariants; make soak asks for more.
+var machinesTried = flag.Int("machines", 1500, "random machines in TestMachines")
+
+// TestMachines holds what is true of every machine on many random ones.
 func TestMachines(t *testing.T) {
 	live := 0
-	for seed := range int64(1500) {
+	for seed := range int64(*machinesTried) {
 		rng := rand.New(rand.NewSource(seed))
 		b := coretest.Machine(rng)
 		if err := b.Sheet.Validate().Err(); err != nil {
@@ -307,19 +311,20 @@ func (c *invariants) adding() {
 	}
 }
 
-// offers: what is offered for a socket is what placing the piece there comes to.
+// offers: what is offered for a socket is what moving the piece there comes to, with what
+// sits on it, and without what lay there and sat on that.
 func (c *invariants) offers(rng *rand.Rand) {
 	if len(c.b.Placements) == 0 {
 		return
 	}
 	p := c.b.Placements[rng.Intn(len(c.b.Placements))]
-	if c.part(p.Item).Positions() != nil {
-		return // what sits on it goes along
-	}
 	for _, o := range fit.Offers(c.b, p.Item) {
 		moved := *c.b
-		moved.Placements = slices.DeleteFunc(slices.Clone(c.b.Placements), func(q rig.Placement) bool { return q.Item == p.Item || q.Socket == o.Socket })
-		moved.Placements = append(moved.Placements, rig.Placement{Item: p.Item, Socket: o.Socket})
+		setup, _, err := c.b.Moved([]rig.Move{{Item: p.Item, Socket: o.Socket}})
+		if err != nil {
+			c.fail("%s is offered %s and cannot be moved there: %v", p.Item, o.Socket, err)
+		}
+		moved.Setup = setup
 		r := fit.Resolve(&moved)
 		if got := r.Socket(o.Socket); got == nil || got.State != o.State() {
 			c.fail("%s is offered %s as %s and comes to %+v", p.Item, o.Socket, o.State(), got)

@@ -37,7 +37,7 @@ func TestRandomJobs(t *testing.T) {
 		}
 		walk(t, seed, &v)
 		deeds(t, seed, &v)
-		if seed%planEvery == 0 {
+		if seed%*planEvery == 0 {
 			planned(t, seed, j)
 		}
 		steps += len(v.Order)
@@ -151,8 +151,9 @@ func deeds(t *testing.T, seed int64, v *job.View) {
 	}
 }
 
-// planEvery is how many jobs there are to one whose plan is asked for, too.
-const planEvery = 10
+// planEvery is how many jobs there are to one whose plan is asked for, too; make soak asks
+// for all.
+var planEvery = flag.Int64("planevery", 10, "of so many random jobs one is planned")
 
 // planned asks for the best plan of a job: taken as it is said, nothing stops it, its order
 // can be walked, and what it hangs on can be asked for.
