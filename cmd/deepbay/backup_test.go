@@ -1,10 +1,12 @@
 package main
 
 import (
+	"database/sql"
 	"io"
 	"log/slog"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -96,6 +98,23 @@ func TestSchedule(t *testing.T) {
 	s.due(t.Context(), now.Add(time.Hour))
 	if state := s.state(now.Add(time.Hour)); !state.Old || state.Fault == nil || count() != 3 {
 		t.Errorf("a backup that failed is %+v, %d are left", state, count())
+	}
+	s.data = good
+	db, err := sql.Open("sqlite", good)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	if _, err := db.ExecContext(t.Context(), `UPDATE parts SET doc = doc || ' ' WHERE id = 'skerry-480'`); err != nil {
+		t.Fatal(err)
+	}
+	before, _, _ := s.made()
+	for n := range 5 { // a copy of a damaged file takes no good one's place, however often it is tried
+		s.due(t.Context(), now.Add(time.Duration(n+2)*time.Hour))
+		after, _, err := s.made()
+		if state := s.state(now.Add(time.Duration(n+2) * time.Hour)); err != nil || state.Fault == nil || !state.Old || !slices.Equal(after, before) {
+			t.Fatalf("try %d of a damaged file: %+v, %v; there were %v", n, state, after, before)
+		}
 	}
 	if _, err := os.Stat(stranger); err != nil {
 		t.Error("another's file is gone")

@@ -175,6 +175,9 @@ func Backup(ctx context.Context, path, to string) (Checked, error) {
 	if err != nil {
 		return found, fmt.Errorf("backup to %s: %w", to, err)
 	}
+	if !found.Sound() {
+		return found, &Unsound{path, found}
+	}
 	return found, settle(half, to)
 }
 

@@ -46,7 +46,7 @@ func (r *Refused) Error() string {
 	case IsEmpty:
 		return s + " is empty: bring a backup back, or take it away and start a new one; nothing was changed"
 	case IsCut:
-		return s + " is cut short: bring a backup back, or save what can be saved with deepbay rescue; nothing was changed"
+		return s + " is cut short: bring a backup back; nothing was changed"
 	case IsNewer:
 		return fmt.Sprintf("%s is of version %d, this program knows %d: use the newer program; nothing was changed", s, r.Has, Version)
 	}
