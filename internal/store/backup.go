@@ -5,11 +5,9 @@ package store
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io/fs"
-	"net/url"
 	"os"
 	"path/filepath"
 
@@ -38,14 +36,7 @@ const mostFaults = 100
 // Check looks at every page, row and document of a data file. It changes nothing but the
 // log beside it. The error is of a file that cannot be looked at at all.
 func Check(ctx context.Context, path string) (Checked, error) {
-	fresh, log, err := inspect(ctx, path)
-	if fresh {
-		err = fmt.Errorf("data file %s: %w", path, fs.ErrNotExist)
-	}
-	if err != nil {
-		return Checked{}, err
-	}
-	db, err := plain(path)
+	db, log, err := asItIs(ctx, path)
 	if err != nil {
 		return Checked{}, err
 	}
@@ -126,10 +117,7 @@ func documents[T any](ctx context.Context, c *Checked, db *sql.DB, query, what s
 			return "", err
 		}
 		*n++
-		if sum.Valid && sum.String != seal(doc) {
-			return fmt.Sprintf("%s %s: its bytes are others than those that were kept", what, id), nil
-		}
-		err := json.Unmarshal(doc, &v)
+		err := open(doc, sum, &v)
 		if err == nil {
 			err = valid(&v)
 		}
@@ -140,9 +128,17 @@ func documents[T any](ctx context.Context, c *Checked, db *sql.DB, query, what s
 	})
 }
 
-// plain opens a file as it is, without bringing it up to date.
-func plain(path string) (*sql.DB, error) {
-	return sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?_pragma=busy_timeout(5000)")
+// asItIs opens a data file that is there without bringing it up to date, and tells of its log.
+func asItIs(ctx context.Context, path string) (*sql.DB, Log, error) {
+	fresh, log, err := inspect(ctx, path)
+	if fresh {
+		err = fmt.Errorf("data file %s: %w", path, fs.ErrNotExist)
+	}
+	if err != nil {
+		return nil, log, err
+	}
+	db, err := connect(path, "busy_timeout(5000)")
+	return db, log, err
 }
 
 // Backup writes a copy of a data file, whole and at one moment, also while a server has it
@@ -151,14 +147,7 @@ func Backup(ctx context.Context, path, to string) (Checked, error) {
 	if _, err := os.Stat(to); err == nil {
 		return Checked{}, fmt.Errorf("%s is there already: name another file", to)
 	}
-	fresh, _, err := inspect(ctx, path)
-	if fresh {
-		err = fmt.Errorf("data file %s: %w", path, fs.ErrNotExist)
-	}
-	if err != nil {
-		return Checked{}, err
-	}
-	db, err := plain(path)
+	db, _, err := asItIs(ctx, path)
 	if err != nil {
 		return Checked{}, err
 	}
@@ -207,7 +196,7 @@ func settle(half, to string) error {
 
 // inUse reports a file that somebody has open. What cannot be opened at all nobody has.
 func inUse(ctx context.Context, path string) bool {
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?_pragma=locking_mode(EXCLUSIVE)")
+	db, err := connect(path, "locking_mode(EXCLUSIVE)")
 	if err != nil {
 		return false
 	}

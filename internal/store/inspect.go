@@ -6,13 +6,11 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"encoding/binary"
 	"errors"
 	"fmt"
 	"io"
 	"io/fs"
-	"net/url"
 	"os"
 	"path/filepath"
 	"slices"
@@ -234,7 +232,7 @@ func unmarked(ctx context.Context, path string) error {
 			return err
 		}
 	}
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: copied}).EscapedPath())
+	db, err := connect(copied)
 	if err != nil {
 		return err
 	}

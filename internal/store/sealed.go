@@ -8,6 +8,7 @@ import (
 	"database/sql"
 	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"sync"
@@ -30,18 +31,23 @@ func seal(doc []byte) string {
 	return hex.EncodeToString(sum[:])
 }
 
-// unseal reads a document; one from before there were digests has none.
+// unseal reads a document and notes what is damaged; one from before there were digests has none.
 func (s *Store) unseal(what, id string, doc []byte, sum sql.NullString, into any) error {
-	d := &Damaged{What: what, ID: id}
-	if sum.Valid && sum.String != seal(doc) {
-		d.Why = "its bytes are others than those that were kept"
-	} else if err := json.Unmarshal(doc, into); err != nil {
-		d.Why = err.Error()
-	} else {
+	err := open(doc, sum, into)
+	if err == nil {
 		return nil
 	}
+	d := &Damaged{what, id, err.Error()}
 	s.damage.notice(d)
 	return d
+}
+
+// open reads a document that is what its digest says.
+func open(doc []byte, sum sql.NullString, into any) error {
+	if sum.Valid && sum.String != seal(doc) {
+		return errors.New("its bytes are others than those that were kept")
+	}
+	return json.Unmarshal(doc, into)
 }
 
 // noticed is the damage that was met since the file was opened.

@@ -81,9 +81,7 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	}
 	// Settings belong to the name: the pool opens connections as it likes.
 	// SQLite's own default, synchronous FULL, stays: an answered write is on disk.
-	dsn := "file:" + (&url.URL{Path: path}).EscapedPath() +
-		"?_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_pragma=journal_mode(WAL)&_txlock=immediate"
-	db, err := sql.Open("sqlite", dsn)
+	db, err := connect(path, "foreign_keys(1)", "busy_timeout(5000)", "journal_mode(WAL)")
 	if err != nil {
 		return nil, fmt.Errorf("data file %s: %w", path, err)
 	}
@@ -93,6 +91,13 @@ func Open(ctx context.Context, path string) (*Store, error) {
 		return nil, fmt.Errorf("data file %s cannot be used: %w", path, err)
 	}
 	return s, nil
+}
+
+// connect opens a file with settings for every connection. A transaction takes the right to
+// write when it begins.
+func connect(path string, pragmas ...string) (*sql.DB, error) {
+	q := url.Values{"_txlock": {"immediate"}, "_pragma": pragmas}
+	return sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?"+q.Encode())
 }
 
 // prepare marks the file as Deep Bay's and brings its tables up to date. All of it is put
