@@ -8,10 +8,12 @@ package format
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -241,6 +243,9 @@ func fromSchema(v *jsonschema.ValidationError) problem.List {
 		}
 	}
 	walk(v)
+	slices.SortFunc(l, func(a, b problem.Problem) int { // the validator reads members in any order
+		return cmp.Or(strings.Compare(a.Pointer, b.Pointer), strings.Compare(a.Says, b.Says))
+	})
 	return l
 }
 

@@ -3,12 +3,15 @@ package format_test
 import (
 	"errors"
 	"io/fs"
+	"math/rand"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 
 	"deepbay/demo"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/say"
 	"deepbay/internal/format"
@@ -134,4 +137,56 @@ func FuzzJob(f *testing.F) {
 			job.Look(j) // a job that was taken can be looked at
 		}
 	})
+}
+
+// TestWhatWordsSayIsReadBack types parts of random words: what is taken is written to a
+// file that is read as the same part.
+func TestWhatWordsSayIsReadBack(t *testing.T) {
+	words := strings.Fields("16GB 8GB 512MB 1TB 8TB 500 DIMM SODIMM DDR3 DDR4-3200 DDR5-5600 PC4-21300 PC3L-12800S 2Rx8 1R ECC reg 1.35V CL16 base profile-6000 nvme sata u.2 2.5 3.5 7200 2280 22110 2280-D2 3042-S1 M B+M gen3 gen4 x2 x4 1s 2s heatsink bare 7mm")
+	rng, taken := rand.New(rand.NewSource(1)), 0
+	for range 20_000 {
+		text := ""
+		for range 1 + rng.Intn(5) {
+			text += words[rng.Intn(len(words))] + " "
+		}
+		got, err := part.ParseShorthand(text)
+		if err != nil || len(got.Part.Validate()) > 0 || asksForm(got) {
+			continue
+		}
+		taken++
+		b, err := format.Write(got.Part)
+		if err != nil {
+			t.Fatalf("%q: %v", text, err)
+		}
+		back, err := format.Part(b)
+		if err != nil || !reflect.DeepEqual(back, got.Part) {
+			t.Fatalf("%q is written as %s and read as %+v, %v", text, b, back, err)
+		}
+	}
+	if taken < 1000 {
+		t.Errorf("only %d parts were taken", taken)
+	}
+}
+
+// asksForm reports words that leave the form open, which no part can.
+func asksForm(s part.Shorthand) bool {
+	return slices.ContainsFunc(s.Asks, func(a part.Ask) bool { return a.About == part.WhichForm })
+}
+
+// TestProblemsStandInOneOrder reads one bad file again and again.
+func TestProblemsStandInOneOrder(t *testing.T) {
+	bad := []byte(`{"format": "deepbay/job", "version": 1, "found": {}, "planned": {}, "wish": {"systemBytes": -1, "keep": 3}, "items": 4, "more": true}`)
+	first := ""
+	for range 50 {
+		_, err := format.Job(bad)
+		if err == nil {
+			t.Fatal("a bad file is read")
+		}
+		if first == "" {
+			first = err.Error()
+		}
+		if err.Error() != first {
+			t.Fatalf("first\n%s\nthen\n%s", first, err)
+		}
+	}
 }

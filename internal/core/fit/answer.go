@@ -55,11 +55,12 @@ const (
 	FromFound    Source = "found"  // what lay there when the machine came
 	FromLooked   Source = "looked" // what somebody at the bench looked up
 	FromSeen     Source = "seen"   // what a screen of the running machine showed
+	FromUsual    Source = "usual"  // what nobody stated and is nearly always so
 )
 
 // Values lists the sources for the formats.
 func (Source) Values() []string {
-	return []string{string(FromSheet), string(FromPart), string(FromSetting), string(FromStandard), string(FromWish), string(FromPlan), string(FromFound), string(FromLooked), string(FromSeen)}
+	return []string{string(FromSheet), string(FromPart), string(FromSetting), string(FromStandard), string(FromWish), string(FromPlan), string(FromFound), string(FromLooked), string(FromSeen), string(FromUsual)}
 }
 
 // Reason is one fact in the chain that leads to an answer.

@@ -21,14 +21,15 @@ func lookedOtherwise(r *resolver, found func(trouble)) {
 func sayLookedOtherwise(r *resolver, t *trouble) telling {
 	a := &r.b.Against[t.n]
 	return telling{says: fact.Of(LookedOtherwise, a.Learned, Stated{a.Fact, a.Stated}),
-		because: []Reason{{FromLooked, fact.Of(LookedUp, a.Learned)}, {statedBy(a.Fact), fact.Of(StatedAs, Stated{a.Fact, a.Stated})}},
+		because: []Reason{{FromLooked, fact.Of(LookedUp, a.Learned)}, {describedBy(a.Fact), fact.Of(StatedAs, Stated{a.Fact, a.Stated})}},
 		advice:  []fact.Fact{fact.Of(LookAgain)}}
 }
 
 // Stated is a fact as the sheet or a label says it, as an argument of facts.
 type Stated rig.Learned
 
-func statedBy(f rig.Fact) Source {
+// describedBy is what states a fact, if anything does.
+func describedBy(f rig.Fact) Source {
 	if f.Item != "" {
 		return FromPart
 	}
@@ -38,7 +39,7 @@ func statedBy(f rig.Fact) Source {
 // statedOf is the attributes that a reason states of its first argument.
 var statedOf = map[fact.Code][]rig.Attr{
 	KeyIs: {rig.Keyed}, PostsAt: {rig.Posts}, RoomWide: {rig.RoomBeside}, RoomTall: {rig.RoomAbove}, UnderCooler: {rig.RoomAbove}, RoomDeep: {rig.RoomUnder},
-	LiesUnder: {rig.RoomCovered}, WiredFor: {rig.Speaks}, SocketLink: {rig.PlaceGen, rig.PlaceLanes}, PortUSBIs: {rig.USBPort}, SlotIs: {rig.Long},
+	LiesUnder: {rig.RoomCovered}, WiredFor: {rig.Speaks}, SocketLink: {rig.PlaceGen, rig.PlaceLanes, rig.SATAPort}, PortUSBIs: {rig.USBPort}, SlotIs: {rig.Long},
 	BayIsFor: {rig.BayTakes}, BayTakesHigh: {rig.BayHeight}, NoLeadAt: {rig.HasLead}, SocketHasNone: {rig.HasSink},
 	NotchesAre: {rig.Notched}, PartLong: {rig.CardLong}, PartWide: {rig.CardWide}, PartTall: {rig.CardTall}, PartDeep: {rig.CardDeep}, PartHigh: {rig.DriveTall, rig.ModuleTall},
 	DriveSpeaks: {rig.Protocol}, PartLink: {rig.PartGen, rig.PartLanes}, PartUSBIs: {rig.PartUSB}, EdgeIs: {rig.Edge}, FullBracketOnly: {rig.Bracket},
@@ -47,24 +48,24 @@ var statedOf = map[fact.Code][]rig.Attr{
 	BoxOneByOne: {rig.Queues}, BoxNoTrim: {rig.Trims}, BoxTranslates: {rig.Translates}, LowOnly: {rig.CaseLow}, SupplyFeeds3V3: {rig.Feeds3V3},
 }
 
-// sourced marks the reasons that somebody looked up.
+// sourced says of each reason where what it states is from: sheet or label, somebody who
+// looked, a screen; what nobody states is usual, or follows from a standard.
 func (r *resolver) sourced(because []Reason) []Reason {
-	if len(r.b.Looked)+len(r.b.Screened) == 0 {
-		return because
-	}
 	for i := range because {
-		switch why := &because[i]; {
-		case r.states(why.Fact, r.b.Looked):
-			why.From = FromLooked
-		case r.states(why.Fact, r.b.Screened):
-			why.From = FromSeen
+		why := &because[i]
+		if why.From != FromSheet && why.From != FromPart {
+			continue
+		}
+		if facts := r.statedBy(why.Fact); len(facts) > 0 {
+			why.From = r.source(facts)
 		}
 	}
 	return because
 }
 
-// states reports a reason that rests on one of some facts.
-func (r *resolver) states(why fact.Fact, facts []rig.Fact) bool {
+// statedBy is the facts that a reason rests on.
+func (r *resolver) statedBy(why fact.Fact) []rig.Fact {
+	var out []rig.Fact
 	for _, a := range statedOf[why.Code] {
 		f := rig.Fact{Attr: a}
 		if len(why.Args) > 0 {
@@ -75,12 +76,31 @@ func (r *resolver) states(why fact.Fact, facts []rig.Fact) bool {
 				f = r.place(x).fact(a)
 			}
 		}
-		if slices.Contains(facts, f) {
-			return true
+		out = append(out, f)
+	}
+	return out
+}
+
+// source is where some facts are known from together.
+func (r *resolver) source(facts []rig.Fact) Source {
+	from := FromStandard
+	for _, f := range facts {
+		switch {
+		case slices.Contains(r.b.Looked, f):
+			return FromLooked
+		case slices.Contains(r.b.Screened, f):
+			return FromSeen
+		case r.b.States(f):
+			from = describedBy(f)
+		case from == FromStandard && slices.Contains(usuallySo, f.Attr):
+			from = FromUsual
 		}
 	}
-	return false
+	return from
 }
+
+// usuallySo is what is taken as usual and may stop a part.
+var usuallySo = []rig.Attr{rig.ModuleReg, rig.BoardReg, rig.BoardVolt}
 
 // Usual lists what is not known of the parts that are fitted anew or moved and of their
 // places, and was taken as it nearly always is. It is worked out when it is asked for.

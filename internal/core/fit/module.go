@@ -66,8 +66,12 @@ func tellRegistered(l *look) telling {
 	if l.boardGeneration() == memory.DDR5 {
 		how = BufferedGoesNotIn
 	}
+	module := FromPart
+	if l.s.module().Form == memory.SODIMM {
+		module = FromStandard
+	}
 	return telling{says: fact.Of(WrongBuffer, id, Registered(is == known.Yes), Registered(takes == known.Yes)),
-		because: []Reason{{FromPart, fact.Of(ModuleIsReg, id, Registered(is == known.Yes))}, {FromSheet, fact.Of(BoardTakesReg, Registered(takes == known.Yes))}, {FromStandard, fact.Of(how)}},
+		because: []Reason{{module, fact.Of(ModuleIsReg, id, Registered(is == known.Yes))}, {FromSheet, fact.Of(BoardTakesReg, Registered(takes == known.Yes))}, {FromStandard, fact.Of(how)}},
 		advice:  []fact.Fact{fact.Of(UseModulesReg, Registered(takes == known.Yes))}}
 }
 

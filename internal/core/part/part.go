@@ -232,7 +232,7 @@ func (m *M2) Size() string {
 
 // Module is a memory module.
 type Module struct {
-	Generation  memory.Generation     `json:"generation"`
+	Generation  memory.Generation     `json:"generation,omitzero"`
 	Form        memory.Form           `json:"form"`
 	SizeBytes   quantity.Bytes        `json:"sizeBytes,omitzero" jsonschema:"minimum=1,maximum=1125899906842624"`
 	RateMTps    quantity.MTps         `json:"rateMTps,omitzero" jsonschema:"minimum=100,maximum=20000"`    // base speed, without a profile

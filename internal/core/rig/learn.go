@@ -5,6 +5,7 @@ package rig
 // a label; what those say otherwise is kept beside it.
 
 import (
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -178,7 +179,6 @@ func (l *learner) part(id ItemID) *part.Part {
 }
 
 func (l *learner) field(f Fact) (field, bool) {
-	var at any
 	switch {
 	case f.Setting != "":
 		if s := l.sheet().Setting(f.Setting); s != nil && f.Attr == SetTo {
@@ -188,36 +188,69 @@ func (l *learner) field(f Fact) (field, bool) {
 			}
 			return chosen(&s.Default, list), true
 		}
-	case f.Item != "" && f.Pos > 0:
-		if p := l.part(f.Item); p != nil && f.Pos <= len(p.Positions()) {
-			at = ofPosition(&p.Positions()[f.Pos-1], f.Attr)
-		}
-	case f.Item != "":
-		if p := l.part(f.Item); p != nil {
-			at = ofPart(p, f.Attr)
-		}
-	case !f.Socket.IsZero():
-		if f.Attr == HoldsNow { // of what was told to lie there it is known
-			k := l.Sheet.Socket(f.Socket.Top())
-			return l.emptied(f.Socket.Top()), !f.Socket.Nested() && k != nil && k.Kind.Memory() && l.found().In(f.Socket) == ""
-		}
-		if s := l.sheet().Socket(f.Socket.Top()); s != nil && !f.Socket.Nested() {
-			at = ofSocket(s, f.Attr)
-		}
-	case f.Attr == Fitted:
+	case f.Item == "" && !f.Socket.IsZero() && f.Attr == HoldsNow: // of what was told to lie there it is known
+		k := l.Sheet.Socket(f.Socket.Top())
+		return l.emptied(f.Socket.Top()), !f.Socket.Nested() && k != nil && k.Kind.Memory() && l.found().In(f.Socket) == ""
+	case f.Item == "" && f.Socket.IsZero() && f.Attr == Fitted:
 		list := make([]Option, len(l.Sheet.Processors))
 		for i, p := range l.Sheet.Processors {
 			list[i] = Option{string(p.ID), p.Name}
 		}
 		return chosen(&l.Processor, list), len(list) > 0
-	case f.Attr == BoardSpeeds:
+	case f.Item == "" && f.Socket.IsZero() && f.Attr == BoardSpeeds:
 		return l.speed(f.N), f.N > 0
-	case f.Attr.Plug() != "":
+	case f.Item == "" && f.Socket.IsZero() && f.Attr.Plug() != "":
 		return l.freePlugs(f.Attr.Plug()), true
-	default:
-		at = ofSheet(l.sheet(), f.Attr)
 	}
-	return fieldAt(at, f.Attr)
+	return fieldAt(l.address(f), f.Attr)
+}
+
+// address is where the description of a place, a part or the machine keeps a fact; nil
+// is a fact that none of them keeps.
+func (l *learner) address(f Fact) any {
+	switch {
+	case f.Setting != "":
+	case f.Item != "" && f.Pos > 0:
+		if p := l.part(f.Item); p != nil && f.Pos <= len(p.Positions()) {
+			return ofPosition(&p.Positions()[f.Pos-1], f.Attr)
+		}
+	case f.Item != "":
+		if p := l.part(f.Item); p != nil {
+			return ofPart(p, f.Attr)
+		}
+	case !f.Socket.IsZero():
+		if s := l.sheet().Socket(f.Socket.Top()); s != nil && !f.Socket.Nested() {
+			return ofSocket(s, f.Attr)
+		}
+	default:
+		return ofSheet(l.sheet(), f.Attr)
+	}
+	return nil
+}
+
+// States reports whether a sheet or a label says a fact; what it says otherwise was found
+// running, is usual, or follows from a standard. A fact that neither could say is not
+// stated.
+func (r *Rig) States(f Fact) bool {
+	l := learner{Rig: *r, ownSheet: true} // nothing is written
+	if p := r.Piece(f.Item); p != nil {
+		l.own = []*part.Part{p.Part}
+	}
+	switch at := l.address(f).(type) {
+	case nil: // what a position speaks is told by its label or by nobody: it is not asked for
+		p := r.Piece(f.Item)
+		return p != nil && f.Attr == Speaks && f.Pos > 0 && f.Pos <= len(p.Part.Positions()) && len(p.Part.Positions()[f.Pos-1].Protocols) > 0
+	case *part.M2:
+		return at.BottomMM.Known() || at.TwoSided != quantity.Unknown
+	case upTo[quantity.Gen]:
+		return *at.at != 0
+	case upTo[quantity.Lanes]:
+		return *at.at != 0
+	case m2Long:
+		return *at.at != 0
+	default:
+		return !reflect.ValueOf(at).Elem().IsZero()
+	}
 }
 
 // found is what lay where as the machine came.

@@ -745,7 +745,7 @@ export interface M2 {
  * Module is a memory module.
  */
 export interface Module {
-	generation: 'ddr2' | 'ddr3' | 'ddr4' | 'ddr5';
+	generation?: 'ddr2' | 'ddr3' | 'ddr4' | 'ddr5';
 	form: 'dimm' | 'sodimm';
 	sizeBytes?: number;
 	/**
@@ -1227,7 +1227,16 @@ export interface LinkAnswer {
  */
 export interface Reason {
 	from:
-		'sheet' | 'part' | 'setting' | 'standard' | 'wish' | 'placement' | 'found' | 'looked' | 'seen';
+		| 'sheet'
+		| 'part'
+		| 'setting'
+		| 'standard'
+		| 'wish'
+		| 'placement'
+		| 'found'
+		| 'looked'
+		| 'seen'
+		| 'usual';
 	says: string;
 }
 /**
