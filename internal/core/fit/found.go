@@ -35,18 +35,29 @@ func (r *resolver) cardsAsFound() bool {
 	})
 }
 
+// cameInSlot reports a module that was found in a slot of the board: it is of the
+// generation that the board takes, wherever it goes.
+func (r *resolver) cameInSlot(id rig.ItemID) bool {
+	at := r.found().Where(id)
+	k, p := r.sheet.Socket(at.Top()), r.b.Piece(id)
+	return !p.New && k != nil && !at.Nested() && rig.Suits(p.Part, k)
+}
+
+func (r *resolver) found() *rig.Setup {
+	if r.b.Found != nil {
+		return r.b.Found
+	}
+	return &r.b.Setup
+}
+
 // boardGeneration is the memory the board takes: what its sheet says or, where that is
 // silent, what was found in its slots, for the notches of generations differ.
 func (r *resolver) boardGeneration() memory.Generation {
 	if g := r.sheet.Memory.Generation; g != "" {
 		return g
 	}
-	found := r.b.Found
-	if found == nil {
-		found = &r.b.Setup
-	}
 	var out memory.Generation
-	for _, at := range found.Placements {
+	for _, at := range r.found().Placements {
 		k, p := r.sheet.Socket(at.Socket.Top()), r.b.Piece(at.Item)
 		if p == nil || p.New || at.Socket.Nested() || k == nil || !k.Kind.Memory() || p.Part.Module == nil || p.Part.Module.Generation == "" {
 			continue

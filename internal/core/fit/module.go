@@ -13,6 +13,9 @@ import (
 )
 
 func moduleGeneration(l *look) known.Truth {
+	if l.s.module().Generation == "" && l.cameInSlot(l.s.piece.ID) {
+		return known.Yes // the notches of generations differ
+	}
 	return same(l, value[memory.Generation]{l.s.module().Generation, l.label(rig.ModuleGen)}, value[memory.Generation]{l.boardGeneration(), l.machine(rig.BoardMemory)})
 }
 
@@ -113,6 +116,9 @@ func moduleVoltage(l *look) known.Truth {
 		if l.notes && fed > 0 {
 			l.usual = append(l.usual, l.machine(rig.BoardVolt))
 		}
+	}
+	if m.Generation == "" && len(m.Millivolts) == 0 && fed > 0 && fed == standardVolts(l.boardGeneration()) && l.cameInSlot(l.s.piece.ID) {
+		return known.Yes // of the board's generation, and of that one's voltage
 	}
 	return among(l, value[quantity.Millivolts]{fed, l.machine(rig.BoardVolt)}, moduleVolts(m), l.label(rig.ModuleVolt))
 }
