@@ -140,8 +140,8 @@ var Cases = []Case{
 	{"memory-unequal", "m16:A2 m16':B2", rig.Wish{}, ""},
 	{"memory-speed", "m16:A2 m8:B2", rig.Wish{}, "notes memory-slowest B2 m8\nnotes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
 	{"memory-speed", "fast:A2 profile=off", rig.Wish{}, "notes channels-empty\nnotes memory-speed A2 fast"},
-	{"memory-speed", "fast:A2 profile=on", rig.Wish{}, "notes channels-empty\nnotes profile-trial"},
-	{"profile-trial", "fast:A2 fast':B2 profile=on", rig.Wish{}, "notes profile-trial"},
+	{"memory-speed", "+fast:A2 profile=on", rig.Wish{}, "notes channels-empty\nwarns profile-trial"},
+	{"profile-trial", "+fast:A2 +fast':B2 profile=on", rig.Wish{}, "warns profile-trial"},
 	{"profile-trial", "fast:A2 m16:B2 profile=on", rig.Wish{}, "notes memory-speed A2 fast\nnotes memory-mixed"}, // one without holds both back
 	{"memory-unknown", "nosize:A2", rig.Wish{}, "notes channels-empty\nwarns memory-unknown"},
 	{"memory-unknown", "norate:A2", rig.Wish{}, "notes channels-empty\nwarns memory-unknown"},

@@ -1,6 +1,7 @@
 package fit
 
 import (
+	"slices"
 	"testing"
 
 	"deepbay/internal/core/quantity"
@@ -40,6 +41,30 @@ func TestFoundModuleIsOfTheBoard(t *testing.T) {
 		}
 		if got != c.want {
 			t.Errorf("%s of a silent label, in %s of a board at %d mV: %s, want %s", c.lay, c.to, c.board, got, c.want)
+		}
+	}
+}
+
+// A profile beyond the board's table that the machine came with is no trial of the job,
+// until modules or the profile change.
+func TestProfileAsFound(t *testing.T) {
+	for _, c := range []struct {
+		lay   string
+		asSet bool
+		want  bool
+	}{
+		{"@fast:A2 @fast':B2 profile=on", true, false},
+		{"@fast:A2 @fast':B2 profile=on", false, true},
+		{"@fast:A2 fast':B2 profile=on", true, true},
+		{"@fast:A2 +fast':B2 profile=on", true, true},
+	} {
+		b := coretest.Lay(t, coretest.Board(), c.lay)
+		if c.asSet {
+			b.Found.Settings = b.Settings
+		}
+		a := Resolve(b)
+		if got := slices.ContainsFunc(a.Findings, func(f Finding) bool { return f.Code == "profile-trial" }); got != c.want {
+			t.Errorf("%s, set so when it came %v: a trial %v, want %v", c.lay, c.asSet, got, c.want)
 		}
 	}
 }

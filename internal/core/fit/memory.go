@@ -106,7 +106,7 @@ type speedReason struct {
 // speed is the one rate all modules run at: the least of what each module can
 // (at its profile where that is switched on) and what the board allows for so
 // many modules on the fullest channel. Profiles beyond the board's table are a trial:
-// it may run at them, or at what the table says.
+// it may run at them, or no faster than without; nobody can hope for more than that.
 func (r *resolver) speed() {
 	m, by := &r.memory, &r.speedBy
 	if len(r.filled) == 0 {
@@ -117,21 +117,17 @@ func (r *resolver) speed() {
 		return
 	}
 	by.rate = known.Exactly(MostMTps)
-	profiles := known.Exactly(MostMTps)
+	base := known.Exactly(MostMTps)
 	for _, s := range r.filled {
 		mod := s.module()
-		rate := rateOf(mod, false)
-		if r.profile != known.No {
-			with := rateOf(mod, true)
-			profiles = known.Min(profiles, with)
-			if rate = with; r.profile == known.Unknown {
-				base := rateOf(mod, false)
-				rate = known.Between(min(base.Low, with.Low), max(base.High, with.High))
-			}
+		own, rate := rateOf(mod, false), rateOf(mod, r.profile != known.No)
+		if r.profile == known.Unknown {
+			rate = known.Between(min(own.Low, rate.Low), max(own.High, rate.High))
 		}
 		if s.state == Unsure { // it may not be there
-			rate.High = MostMTps
+			own.High, rate.High = MostMTps, MostMTps
 		}
+		base = known.Min(base, own)
 		if by.slowest == nil || rate.Low < by.rate.Low {
 			by.slowest = s
 		}
@@ -139,9 +135,14 @@ func (r *resolver) speed() {
 	}
 	by.limit, by.fullest, by.ranks = r.boardLimit(r.filled)
 	m.MTps = known.Min(by.rate, by.limit)
-	if r.mode != hopeful && r.profile != known.No && r.allProfiled() && by.rate.High > by.limit.High {
-		by.trial = true
-		m.MTps.High = by.rate.High
+	if r.profile != known.No && r.allProfiled() && by.rate.High > by.limit.Low { // it may be
+		m.MTps.Low = min(base.Low, by.limit.Low)
+		switch by.trial = by.rate.High > by.limit.High; {
+		case by.trial && r.mode == hopeful:
+			m.MTps = known.Min(base, by.limit)
+		case by.trial:
+			m.MTps.High = by.rate.High
+		}
 	}
 	if m.Unlooked {
 		m.MTps.Low = 0
@@ -423,9 +424,32 @@ func saySpeed(r *resolver, t *trouble) telling {
 	return out
 }
 
-// profileTrial is whether a profile that is switched on stays within what the board states.
+// profileTrial is whether a profile that is switched on stays within what the board
+// states. What ran so when the machine came is no trial of this job.
 func profileTrial(r *resolver, found func(trouble)) {
-	one(found, known.Of(!r.speedBy.trial))
+	one(found, known.Of(!r.speedBy.trial || r.profiledAsFound()))
+}
+
+// profiledAsFound reports that the machine came with these modules in these slots, and
+// with its profile switched as it is.
+func (r *resolver) profiledAsFound() bool {
+	for _, s := range r.filled {
+		if s.piece.New || !r.asFound(s.piece.ID, s.path) {
+			return false
+		}
+	}
+	for i := range r.sheet.Rules {
+		rule := &r.sheet.Rules[i]
+		if !slices.ContainsFunc(rule.Then, func(e machine.Effect) bool { return e.Profile }) {
+			continue
+		}
+		for _, c := range rule.When {
+			if set := r.sheet.Setting(c.Setting); set != nil && r.b.Choice(set) != rig.Value(set, r.found().Settings) {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 func sayProfileTrial(r *resolver, _ *trouble) telling {

@@ -182,7 +182,7 @@ func table() []Rule {
 		{Code: "memory-slowest", Severity: Notes, whole: memorySlowest, say: saySlowest},
 		{Code: "memory-unequal", Severity: Notes, whole: memoryUnequal, say: sayUnequal},
 		{Code: "memory-speed", Severity: Notes, whole: memorySpeed, say: saySpeed},
-		{Code: "profile-trial", Severity: Notes, whole: profileTrial, say: sayProfileTrial},
+		{Code: "profile-trial", Severity: Warns, Weighs: WeighsWarning, whole: profileTrial, say: sayProfileTrial},
 		{Code: "memory-unknown", Severity: Warns, Weighs: WeighsWarning, asks: true, whole: memoryUnknown, say: sayMemoryUnknown},
 		{Code: "memory-ecc", Severity: Notes, whole: memoryECC, say: sayECC},
 		{Code: "memory-mixed", Severity: Notes, whole: memoryMixed, say: sayMixed},

@@ -375,3 +375,24 @@ func TestAlternatives(t *testing.T) {
 		t.Errorf("only %d alternatives and %d clashes", shown, clashes)
 	}
 }
+
+// A profile beyond what the board states is no part of a plan that is proved best: it is
+// switched on only by hand, and goes off where modules join those it was on for.
+func TestNoTrialIsProvedBest(t *testing.T) {
+	for _, set := range []string{"", " profile=on"} {
+		b := coretest.Lay(t, coretest.Board(), "@fast:A2"+set)
+		b.Found.Settings = b.Settings
+		second := rig.Piece{ID: "second", Part: coretest.Parts["fast"], New: true}
+		in := Input{Found: *b, Pieces: append(b.Pieces, second), Wish: rig.Wish{MemoryBytes: 32 * quantity.GiB}}
+		a, err := Ask(t.Context(), in)
+		if err != nil || a.Best == nil {
+			t.Fatalf("%q: %v, %v", set, a.End, err)
+		}
+		r := in.rig(a.Best.Placements, a.Best.Choices)
+		for _, f := range fit.Resolve(&r).Findings {
+			if f.Code == "profile-trial" {
+				t.Errorf("%q: the best plan, %v, is a trial", set, a.End)
+			}
+		}
+	}
+}

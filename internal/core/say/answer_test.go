@@ -97,7 +97,7 @@ func TestMemoryAnswer(t *testing.T) {
 		{"m16r2:A1 m16r2':A2 m16r2'':B1 m16r2''':B2", "64 GiB, 2666 MT/s, dual channel, 42.67 GB/s"},
 		{"m16:A2 m8:B2", "24 GiB, 2400 MT/s, 16 GiB dual, 8 GiB single channel, 28.80 GB/s"},
 		{"m8:A1 m8':A2 m16:B2", "32 GiB, 2400 MT/s, dual channel, 38.40 GB/s"}, // only the channel's total counts
-		{"fast:A2 fast':B2 profile=on", "32 GiB, 3200 to 3600 MT/s, dual channel, 51.20 to 57.60 GB/s"},
+		{"fast:A2 fast':B2 profile=on", "32 GiB, 2666 to 3600 MT/s, dual channel, 42.67 to 57.60 GB/s"},
 		{"fast:A2 m16:B2 profile=on", "32 GiB, 3200 MT/s, dual channel, 51.20 GB/s"},
 		{"nosize:A2", "unknown, 3200 MT/s, unknown, because a module's size is not stated, at most 25.60 GB/s"},
 		{"nvme:U", "no memory, unknown, no channel filled, unknown"},

@@ -192,7 +192,7 @@ var fitWords = map[fact.Code]string{
 	fit.PostsAt:              "{0} has posts at {1:list}",
 	fit.PowerPinHolds:        "SATA 3.3: 3.3 V on contact 3 holds the drive off",
 	fit.ProfileIsTrial:       "the profile of {0} is beyond what the board states, {1}: a trial",
-	fit.ProfileBeyond:        "a profile beyond the board's table is a trial: it may run at that, or at what the table says",
+	fit.ProfileBeyond:        "a profile beyond the board's table is a trial: it may run at that, or no faster than without it",
 	fit.ProfileOff:           "the memory profile is off; without it a module runs at its base speed",
 	fit.ProveMemory:          "prove it: a full count in set-up and in the system, and a memory test run to the end",
 	fit.PutModuleIn:          "put a module into a memory slot",
