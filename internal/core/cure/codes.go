@@ -6,11 +6,13 @@ import "deepbay/internal/core/fact"
 
 // What may be said, by name.
 const (
-	GoOff      fact.Code = "cure/go-off"
-	MoveLead   fact.Code = "cure/move-lead"
-	PutInto    fact.Code = "cure/put-into"
-	PutThem    fact.Code = "cure/put-them"
-	RunsSlower fact.Code = "cure/runs-slower"
-	SetTo      fact.Code = "cure/set-to"
-	SwapWith   fact.Code = "cure/swap-with"
+	GoOff        fact.Code = "cure/go-off"
+	MoveLead     fact.Code = "cure/move-lead"
+	MoveLeadFrom fact.Code = "cure/move-lead-from"
+	PutFrom      fact.Code = "cure/put-from"
+	PutInto      fact.Code = "cure/put-into"
+	PutThem      fact.Code = "cure/put-them"
+	RunsSlower   fact.Code = "cure/runs-slower"
+	SetTo        fact.Code = "cure/set-to"
+	SwapWith     fact.Code = "cure/swap-with"
 )

@@ -39,7 +39,7 @@ var ways = map[fit.Code]way{
 	"position-dead": elsewhere | settings | causes, "socket-off": elsewhere | settings | causes, "protocol": elsewhere | settings | causes, "fit-unknown": elsewhere,
 	"carrier-rating":   elsewhere | settings,
 	"link-below-drive": elsewhere | settings | causes | exchange | faster, "uplink-below-link": elsewhere | exchange | faster, "card-narrow": elsewhere | settings | causes | faster, "carrier-shared": elsewhere | settings | causes | faster, "box-narrow": elsewhere | faster,
-	"outside": elsewhere | inside, "port-lost": settings | causes, "memory-channels": reorder, "memory-order": reorder, "memory-speed": settings, "not-placed": elsewhere, "wish-keep": elsewhere,
+	"outside": elsewhere | inside, "port-lost": settings | causes, "memory-channels": reorder, "memory-order": reorder, "memory-speed": settings, "profile-trial": settings, "not-placed": elsewhere, "wish-keep": elsewhere,
 }
 
 // Fill gives the findings of an answer their cures.
@@ -78,7 +78,7 @@ func (t *trier) cures(f *fit.Finding) []fit.Cure {
 		}
 	}
 	if how&elsewhere != 0 {
-		t.elsewhere(f.Item, how&inside != 0, try)
+		t.elsewhere(f.Item, f.Item, how&inside != 0, try)
 	}
 	if how&exchange != 0 {
 		t.exchanges(f, try)
@@ -88,7 +88,7 @@ func (t *trier) cures(f *fit.Finding) []fit.Cure {
 	}
 	if how&causes != 0 {
 		for _, id := range t.causes(f) {
-			t.elsewhere(id, false, try)
+			t.elsewhere(id, f.Item, false, try)
 		}
 	}
 	if how&reorder != 0 {
@@ -97,8 +97,9 @@ func (t *trier) cures(f *fit.Finding) []fit.Cure {
 	return out
 }
 
-// elsewhere tries a piece in every free place of its kind.
-func (t *trier) elsewhere(id rig.ItemID, insideOnly bool, try func(fact.Fact, ...rig.Move)) {
+// elsewhere tries a piece in every free place of its kind. Where the finding is about
+// another, which may be its twin, it is said where the piece lies.
+func (t *trier) elsewhere(id, about rig.ItemID, insideOnly bool, try func(fact.Fact, ...rig.Move)) {
 	p := t.r.Piece(id)
 	if p == nil {
 		return
@@ -110,8 +111,14 @@ func (t *trier) elsewhere(id rig.ItemID, insideOnly bool, try func(fact.Fact, ..
 		if at.Path == from || t.r.In(at.Path) != "" || !rig.Suits(p.Part, &at.Socket) || insideOnly && t.r.Outside(at.Path) {
 			continue
 		}
+		lead := at.Kind == machine.SATA && k != nil && k.Kind == machine.SATA
 		says := fact.Of(PutInto, id, at.Path)
-		if at.Kind == machine.SATA && k != nil && k.Kind == machine.SATA {
+		switch {
+		case id != about && lead:
+			says = fact.Of(MoveLeadFrom, id, from, at.Path)
+		case id != about && !from.IsZero():
+			says = fact.Of(PutFrom, id, from, at.Path)
+		case lead:
 			says = fact.Of(MoveLead, id, at.Path)
 		}
 		try(says, rig.Move{Item: id, Socket: at.Path})

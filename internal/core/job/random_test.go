@@ -6,6 +6,7 @@ import (
 	"math/rand"
 	"reflect"
 	"runtime/debug"
+	"slices"
 	"testing"
 
 	"deepbay/internal/core/fit"
@@ -37,6 +38,7 @@ func TestRandomJobs(t *testing.T) {
 		}
 		walk(t, seed, &v)
 		deeds(t, seed, &v)
+		apart(t, seed, &v)
 		if seed%*planEvery == 0 {
 			planned(t, seed, j)
 		}
@@ -147,6 +149,28 @@ func deeds(t *testing.T, seed int64, v *job.View) {
 		}
 		if was, is := words.Event(done, nil).String(), words.Event(d.Fact, d.Names).String(); was != is {
 			t.Fatalf("seed %d: said %q, and read it says %q", seed, was, is)
+		}
+	}
+}
+
+// apart holds the cures of a finding against each other: no two read alike, even where
+// all pieces have one name.
+func apart(t *testing.T, seed int64, v *job.View) {
+	t.Helper()
+	j := v.Job
+	j.Parts = slices.Clone(j.Parts)
+	for i := range j.Parts {
+		j.Parts[i].Name = "it"
+	}
+	words := say.About(say.Plain, &j)
+	for _, f := range v.Planned.Findings {
+		said := map[string]bool{}
+		for _, c := range f.Cures {
+			text := words.Fact(c.Says).String()
+			if said[text] {
+				t.Errorf("seed %d: of %s two cures say %q", seed, f.Code, text)
+			}
+			said[text] = true
 		}
 	}
 }

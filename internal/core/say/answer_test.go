@@ -56,10 +56,10 @@ func TestWhy(t *testing.T) {
 hdd is not seen on P6: the socket is off
   because when L holds anything, P5 is off and P6 is off (p. 18) (sheet)
   cure move the data lead of hdd to P9 [{hdd P9  }]
-  cure put nvme into U [{nvme U  }]
-  cure put nvme into F [{nvme F  }]
-  cure put nvme into G [{nvme G  }]
-  cure put nvme into T [{nvme T  }]`
+  cure move nvme from L into U [{nvme U  }]
+  cure move nvme from L into F [{nvme F  }]
+  cure move nvme from L into G [{nvme G  }]
+  cure move nvme from L into T [{nvme T  }]`
 	if strings.Join(got, "\n") != want {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), want)
 	}
