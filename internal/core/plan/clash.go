@@ -131,39 +131,64 @@ func (in *Input) setAside(ctx context.Context, out *Advice, without map[want]boo
 }
 
 // whyNowhere is what most often stops a piece, tried in every free place of its kind
-// with the rest as in a plan that does without it.
+// with the rest as in a plan that does without it. Where none is free it is what would
+// stop it in those that are taken; nothing, and it is room that is missing.
 func (in *Input) whyNowhere(p *Plan, item rig.ItemID) fact.Fact {
 	b := in.rig(p.Placements, p.Choices)
-	q := b.Piece(item)
+	q := in.piece(item)
 	if q == nil {
 		return fact.Fact{}
 	}
-	places := b.Places()
-	count := map[fit.Code]int{}
-	first := map[fit.Code]fact.Fact{}
-	most := fit.Code("")
-	for i := range places {
-		at := &places[i]
-		if b.In(at.Path) != "" || !rig.Suits(q.Part, &at.Socket) {
+	var free, taken stops
+	room := false // it would go where another lies
+	for _, at := range b.Places() {
+		if !rig.Suits(q.Part, &at.Socket) {
 			continue
 		}
-		with := in.rig(append(slices.Clone(p.Placements), rig.Placement{Item: item, Socket: at.Path}), p.Choices)
+		there := b.In(at.Path)
+		rest := slices.DeleteFunc(slices.Clone(p.Placements), func(o rig.Placement) bool {
+			return there != "" && o.Socket.Within(at.Path)
+		})
+		with := in.rig(append(rest, rig.Placement{Item: item, Socket: at.Path}), p.Choices)
 		a := fit.Resolve(&with)
-		f := a.FirstStop()
-		if f == nil {
-			continue
-		}
-		if count[f.Code]++; count[f.Code] == 1 {
-			first[f.Code] = f.Says
-		}
-		if most == "" || count[f.Code] > count[most] {
-			most = f.Code
+		switch f := a.FirstStop(); {
+		case there == "":
+			free.add(f)
+		case f != nil && f.Item == item:
+			taken.add(f)
+		default:
+			room = true
 		}
 	}
-	if most == "" {
-		return fact.Of(NoFreePlace, item)
+	switch {
+	case free.most != "":
+		return free.first[free.most]
+	case taken.most != "" && !room:
+		return taken.first[taken.most]
 	}
-	return first[most]
+	return fact.Of(NoFreePlace, item)
+}
+
+// stops counts what stops a piece, and knows what did so first of each kind.
+type stops struct {
+	count map[fit.Code]int
+	first map[fit.Code]fact.Fact
+	most  fit.Code
+}
+
+func (s *stops) add(f *fit.Finding) {
+	if f == nil {
+		return
+	}
+	if s.count == nil {
+		s.count, s.first = map[fit.Code]int{}, map[fit.Code]fact.Fact{}
+	}
+	if s.count[f.Code]++; s.count[f.Code] == 1 {
+		s.first[f.Code] = f.Says
+	}
+	if s.most == "" || s.count[f.Code] > s.count[s.most] {
+		s.most = f.Code
+	}
 }
 
 // mostSets of one size are tried when a smaller clash is looked for: all sets of three
@@ -209,8 +234,12 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 		if err != nil {
 			return err
 		}
-		if r.Best != nil && w.kind == wantIn {
-			if why := sure.whyNowhere(r.Best, w.item); why.Is() {
+		if w.kind == wantIn {
+			rest := r.Best
+			if rest == nil { // another wish wants it, too: it is tried in the machine as it came
+				rest = &Plan{Placements: in.Found.Placements, Choices: in.Found.Settings}
+			}
+			if why := sure.whyNowhere(rest, w.item); why.Is() {
 				is = fact.Of(CannotBecause, is, why)
 			}
 		}

@@ -250,5 +250,10 @@ func (in *Input) piece(id rig.ItemID) *rig.Piece {
 func (in *Input) rig(placed []rig.Placement, choices []rig.Choice) rig.Rig {
 	b := in.Found
 	b.Pieces, b.Setup, b.Wish, b.Found = in.Pieces, rig.Setup{Placements: placed, Settings: choices}, in.Wish, &in.Found.Setup
+	if len(in.without) > 0 { // a piece that was set aside and lies nowhere is not waited for
+		b.Pieces = slices.DeleteFunc(slices.Clone(in.Pieces), func(p rig.Piece) bool {
+			return in.without[want{kind: wantIn, item: p.ID}] && rig.PlaceOf(placed, p.ID).IsZero()
+		})
+	}
 	return b
 }

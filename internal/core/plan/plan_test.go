@@ -8,7 +8,9 @@ import (
 	"slices"
 	"testing"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
@@ -393,6 +395,74 @@ func TestNoTrialIsProvedBest(t *testing.T) {
 			if f.Code == "profile-trial" {
 				t.Errorf("%q: the best plan, %v, is a trial", set, a.End)
 			}
+		}
+	}
+}
+
+// What is said to help, helps: without the pieces or the wish that it names there is a
+// plan, or may be one. And where a wish alone cannot be met, nothing else is blamed.
+func TestHelpHelps(t *testing.T) {
+	helped := map[HelpKind]int{}
+	for seed := range int64(*questions) {
+		rng := rand.New(rand.NewSource(seed))
+		in := question(rng)
+		if rng.Intn(2) == 0 {
+			in.Wish.MemoryBytes = quantity.Bytes(8<<rng.Intn(5)) * quantity.GiB
+		}
+		a, err := Ask(context.Background(), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, h := range a.Help {
+			less := in
+			switch h.Do {
+			case LeaveHelp:
+				less.Pieces = slices.DeleteFunc(slices.Clone(in.Pieces), func(p rig.Piece) bool { return p.ID == h.Item || slices.Contains(h.Also, p.ID) })
+				if slices.ContainsFunc(in.Found.Placements, func(p rig.Placement) bool { return p.Item == h.Item }) {
+					continue // what was found there leaves otherwise
+				}
+			case WishHelp:
+				if less.Wish.MemoryBytes = 0; len(a.Clash) > 1 || !in.Wish.MemoryBytes.Known() || in.Wish.SystemBytes.Known() {
+					continue
+				}
+			default:
+				continue
+			}
+			helped[h.Do]++
+			got, err := Ask(context.Background(), less)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if got.End == Impossible {
+				t.Errorf("seed %d: %+v helps, it says, and it is impossible all the same", seed, h)
+			}
+		}
+	}
+	if helped[LeaveHelp] == 0 || helped[WishHelp] == 0 {
+		t.Errorf("only %v helps were tried", helped)
+	}
+}
+
+// Why a piece cannot be had is what stops it, not that its place is taken, where it would
+// not go in with the place free.
+func TestWhyNowhere(t *testing.T) {
+	for _, c := range []struct {
+		lay, new string
+		only     machine.SocketID // the board has no other
+		want     fact.Code
+	}{
+		{"@nvme:U", "gen5", "U", NoFreePlace},
+		{"@nvme:U", "tall110", "U", fit.NoPost},
+		{"", "tall110", "U", fit.NoPost},
+		{"@m16:A1", "ddr5", "A1", fit.WrongGeneration},
+		{"@m16:A1", "m32", "A1", NoFreePlace},
+	} {
+		b := coretest.Lay(t, coretest.Board(), c.lay)
+		b.Sheet.Sockets = slices.DeleteFunc(b.Sheet.Sockets, func(k machine.Socket) bool { return k.ID != c.only })
+		b.Sheet.Rules = nil
+		in := Input{Found: *b, Pieces: append(b.Pieces, rig.Piece{ID: "it", Part: coretest.Parts[c.new], New: true})}
+		if got := in.whyNowhere(&Plan{Placements: b.Placements}, "it"); got.Code != c.want {
+			t.Errorf("%q, and %s cannot be had: %s, want %s", c.lay, c.new, got.Code, c.want)
 		}
 	}
 }

@@ -84,6 +84,17 @@ func (p Path) Holder() Path {
 	return p
 }
 
+// Within reports a place that is another, or lies in what that holds.
+func (p Path) Within(q Path) bool {
+	for !p.IsZero() {
+		if p == q {
+			return true
+		}
+		p = p.Holder()
+	}
+	return false
+}
+
 // Last is the position in its holder, 0 for a socket of the board.
 func (p Path) Last() int {
 	if p.depth == 0 {
