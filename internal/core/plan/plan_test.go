@@ -4,6 +4,7 @@ import (
 	"context"
 	"flag"
 	"fmt"
+	"maps"
 	"math/rand"
 	"slices"
 	"testing"
@@ -425,6 +426,15 @@ func TestHelpHelps(t *testing.T) {
 				if less.Wish.MemoryBytes = 0; len(a.Clash) > 1 || !in.Wish.MemoryBytes.Known() || in.Wish.SystemBytes.Known() {
 					continue
 				}
+			case UnpinHelp:
+				less.Pins = slices.DeleteFunc(slices.Clone(in.Pins), func(p rig.Placement) bool { return p.Item == h.Item })
+			case AllowHelp:
+				less.Bans = slices.DeleteFunc(slices.Clone(in.Bans), func(p rig.Placement) bool { return p.Item == h.Item && p.Socket == h.Socket })
+			case PortHelp:
+				less.Ports = slices.DeleteFunc(slices.Clone(in.Ports), func(id machine.SocketID) bool { return id == h.Socket.Top() })
+			case LetMoveHelp:
+				less.May = maps.Clone(in.May)
+				less.May[h.Item] = Move
 			default:
 				continue
 			}
@@ -438,8 +448,10 @@ func TestHelpHelps(t *testing.T) {
 			}
 		}
 	}
-	if helped[LeaveHelp] == 0 || helped[WishHelp] == 0 {
-		t.Errorf("only %v helps were tried", helped)
+	for _, k := range []HelpKind{LeaveHelp, WishHelp, UnpinHelp, AllowHelp, PortHelp, LetMoveHelp} {
+		if helped[k] == 0 {
+			t.Errorf("no help of the kind %q was tried", k)
+		}
 	}
 }
 
