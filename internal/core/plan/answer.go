@@ -422,8 +422,10 @@ func WhyNot(ctx context.Context, in Input, item rig.ItemID, socket rig.Path) (fa
 		return fact.Of(WouldWork, item, socket), nil
 	}
 	for _, c := range in.Order {
-		if r.Best.Score[c] > best.Score[c] {
-			return fact.Of(WorksBut, item, socket, c.against(r.Best.Score[c], best.Score[c])), nil
+		if now, was := r.Best.Score[c], best.Score[c]; now > was {
+			return fact.Of(WorksBut, item, socket, c.against(now, was)), nil
+		} else if now < was { // better, for it was pinned elsewhere
+			break
 		}
 	}
 	return fact.Of(AsGood, item, socket), nil

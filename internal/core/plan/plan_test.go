@@ -478,3 +478,46 @@ func TestWhyNowhere(t *testing.T) {
 		}
 	}
 }
+
+// Of each place of a plan WhyNot says that it is as good, and of any other that it works
+// if and only if there is a plan with it.
+func TestWhyNotAgrees(t *testing.T) {
+	said := map[fact.Code]int{}
+	for seed := range int64(100) {
+		rng := rand.New(rand.NewSource(seed))
+		in := question(rng)
+		a, err := Ask(context.Background(), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if a.Best == nil {
+			continue
+		}
+		for _, p := range a.Best.Placements {
+			if why, err := WhyNot(context.Background(), in, p.Item, p.Socket); err != nil || why.Code != AsGood {
+				t.Errorf("seed %d: the best plan has %s in %s, and why not there: %v, %v", seed, p.Item, p.Socket, why, err)
+			}
+		}
+		item := in.Pieces[rng.Intn(len(in.Pieces))]
+		for _, k := range in.Found.Sheet.Sockets {
+			at := rig.On(k.ID)
+			why, err := WhyNot(context.Background(), in, item.ID, at)
+			if err != nil {
+				t.Fatal(err)
+			}
+			pinned := in
+			pinned.Pins = append(slices.DeleteFunc(slices.Clone(in.Pins), func(p rig.Placement) bool { return p.Item == item.ID }), rig.Placement{Item: item.ID, Socket: at})
+			got, err := Ask(context.Background(), pinned)
+			if err != nil {
+				t.Fatal(err)
+			}
+			said[why.Code]++
+			if works := why.Code == AsGood || why.Code == WorksBut || why.Code == WouldWork; works != (got.Best != nil) {
+				t.Errorf("seed %d: why not %s in %s: %v; pinned there it is %s", seed, item.ID, at, why, got.End)
+			}
+		}
+	}
+	if said[WorksBut] == 0 || said[AsGood] == 0 {
+		t.Errorf("only %v was said", said)
+	}
+}
