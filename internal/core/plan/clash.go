@@ -114,14 +114,6 @@ func (in *Input) help(w want) Help {
 	return out
 }
 
-// relieved reports whether there is, or may be, a plan once some wants are set aside.
-func (in *Input) relieved(ctx context.Context, out *Advice, without map[want]bool) (bool, error) {
-	try := *in
-	try.any = true
-	r, err := try.setAside(ctx, out, without)
-	return r.End != Impossible, err // given up is not proved impossible
-}
-
 func (in *Input) setAside(ctx context.Context, out *Advice, without map[want]bool) (Result, error) {
 	try := *in
 	try.without = without
@@ -205,16 +197,13 @@ func (in *Input) explainClash(ctx context.Context, out *Advice, open bool) error
 		in = &hopeful
 	}
 	wants := in.wants()
-	all := map[want]bool{}
-	for _, w := range wants {
-		all[w] = true
-	}
-	if free, err := in.relieved(ctx, out, all); err != nil || !free {
+	c := clashing{in: in, out: out, wants: wants}
+	if free, err := c.free(ctx, map[want]bool{}); err != nil || !free {
 		out.Clash = append(out.Clash, fact.Of(Starts))
 		out.Help = append(out.Help, Help{Says: fact.Of(NoModuleStarts)})
 		return err
 	}
-	clash, err := in.clash(ctx, out, wants, all)
+	clash, err := c.clash(ctx)
 	if err != nil {
 		return err
 	}
@@ -311,28 +300,104 @@ func (in *Input) fromShelf(ctx context.Context, out *Advice) error {
 	return nil
 }
 
+// clashing looks for the smallest set of wants that no plan meets together.
+type clashing struct {
+	in    *Input
+	out   *Advice
+	wants []want
+	met   []map[want]bool // wants that one plan meets together, so that no part of them clashes
+}
+
+// free reports whether there is, or may be, a plan that meets some wants, whatever of
+// the others.
+func (c *clashing) free(ctx context.Context, have map[want]bool) (bool, error) {
+	for _, met := range c.met {
+		if contains(met, have) {
+			return true, nil
+		}
+	}
+	try := *c.in
+	try.any = true
+	r, err := try.setAside(ctx, c.out, c.other(have))
+	if r.Best != nil {
+		c.met = append(c.met, c.meets(r.Best, have))
+	}
+	return r.End != Impossible, err // given up is not proved impossible
+}
+
+// other is every want but some.
+func (c *clashing) other(have map[want]bool) map[want]bool {
+	out := map[want]bool{}
+	for _, w := range c.wants {
+		if !have[w] {
+			out[w] = true
+		}
+	}
+	return out
+}
+
+// meets is what a plan that was asked to meet some wants meets of all.
+func (c *clashing) meets(p *Plan, have map[want]bool) map[want]bool {
+	placed := maps.Clone(have)
+	for _, w := range c.wants {
+		at, home := rig.PlaceOf(p.Placements, w.item), c.in.home(w.item)
+		switch w.kind {
+		case wantIn:
+			placed[w] = placed[w] || !at.IsZero()
+		case wantStay:
+			placed[w] = placed[w] || at == home
+		case wantPin:
+			placed[w] = placed[w] || at == rig.PlaceOf(c.in.Pins, w.item)
+		case wantBan:
+			there := rig.ItemIn(p.Placements, w.socket)
+			placed[w] = placed[w] || there == "" || w.item != "" && there != w.item
+		}
+	}
+	all := maps.Clone(placed)
+	for _, w := range c.wants {
+		all[w] = all[w] || w.kind == wantMemory || w.kind == wantSystem || w.kind == wantPort
+	}
+	for _, try := range []map[want]bool{all, placed} {
+		in := *c.in
+		in.without = c.other(try)
+		if _, ok := newScorer(&in, in.whole()).score(p.Placements, p.Choices, in.corner); ok {
+			return try
+		}
+	}
+	return have
+}
+
+func contains(all, some map[want]bool) bool {
+	for w, is := range some {
+		if is && !all[w] {
+			return false
+		}
+	}
+	return true
+}
+
 // clash takes wants away until none can be left out, and then looks for a smaller set
 // among all of each size.
-func (in *Input) clash(ctx context.Context, out *Advice, wants []want, all map[want]bool) ([]want, error) {
-	without := map[want]bool{}
+func (c *clashing) clash(ctx context.Context) ([]want, error) {
+	have := c.other(nil)
 	var kept []want
-	for _, w := range wants {
-		without[w] = true
-		free, err := in.relieved(ctx, out, without)
+	for _, w := range c.wants {
+		delete(have, w)
+		free, err := c.free(ctx, have)
 		if err != nil {
 			return nil, err
 		}
 		if free { // this one is needed for the clash
-			delete(without, w)
+			have[w] = true
 			kept = append(kept, w)
 		}
 	}
 	sets := 1
 	for size := 1; size < len(kept); size++ {
-		if sets = sets * (len(wants) - size + 1) / size; sets > mostSets {
+		if sets = sets * (len(c.wants) - size + 1) / size; sets > mostSets {
 			break
 		}
-		got, err := in.among(ctx, out, wants, all, nil, size)
+		got, err := c.among(ctx, c.wants, nil, size)
 		if err != nil || got != nil {
 			return got, err
 		}
@@ -340,24 +405,24 @@ func (in *Input) clash(ctx context.Context, out *Advice, wants []want, all map[w
 	return kept, nil
 }
 
-// among tries all sets of a size.
-func (in *Input) among(ctx context.Context, out *Advice, wants []want, all map[want]bool, have []want, size int) ([]want, error) {
+// among tries all sets of a size that has some wants and adds others.
+func (c *clashing) among(ctx context.Context, others, have []want, size int) ([]want, error) {
 	if size == 0 {
-		without := maps.Clone(all)
+		set := map[want]bool{}
 		for _, w := range have {
-			delete(without, w)
+			set[w] = true
 		}
-		free, err := in.relieved(ctx, out, without)
+		free, err := c.free(ctx, set)
 		if err != nil || free {
 			return nil, err
 		}
 		return slices.Clone(have), nil
 	}
-	for i := range wants {
-		if slices.ContainsFunc(wants[:i], func(v want) bool { return in.likeWants(v, wants[i]) }) {
+	for i := range others {
+		if slices.ContainsFunc(others[:i], func(v want) bool { return c.in.likeWants(v, others[i]) }) {
 			continue // tried with one like it
 		}
-		got, err := in.among(ctx, out, wants[i+1:], all, append(have, wants[i]), size-1)
+		got, err := c.among(ctx, others[i+1:], append(have, others[i]), size-1)
 		if err != nil || got != nil {
 			return got, err
 		}
