@@ -25,7 +25,7 @@ check: .setup/npm
 
 # The long proofs: random machines, jobs and boards by the ten thousand.
 soak:
-	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved' -questions 10000
+	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved|Helps' -questions 10000
 	go test ./internal/core/job -timeout 2h -run Random -jobs 20000 -planevery 1
 	go test ./internal/core/cure -timeout 2h -run CuresCure -machines 20000
 	go test ./internal/core/fit -timeout 2h -run Machines -machines 20000

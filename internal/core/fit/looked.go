@@ -53,46 +53,42 @@ var statedOf = map[fact.Code][]rig.Attr{
 func (r *resolver) sourced(because []Reason) []Reason {
 	for i := range because {
 		why := &because[i]
-		if why.From != FromSheet && why.From != FromPart {
+		attrs := statedOf[why.Fact.Code]
+		if why.From != FromSheet && why.From != FromPart || len(attrs) == 0 {
 			continue
 		}
-		if facts := r.statedBy(why.Fact); len(facts) > 0 {
-			why.From = r.source(facts)
+		var about rig.Fact
+		if len(why.Fact.Args) > 0 {
+			switch x := why.Fact.Args[0].(type) {
+			case rig.ItemID:
+				about.Item = x
+			case rig.Path:
+				about.Socket = x
+			}
 		}
+		why.From = r.source(about, attrs)
 	}
 	return because
 }
 
-// statedBy is the facts that a reason rests on.
-func (r *resolver) statedBy(why fact.Fact) []rig.Fact {
-	var out []rig.Fact
-	for _, a := range statedOf[why.Code] {
-		f := rig.Fact{Attr: a}
-		if len(why.Args) > 0 {
-			switch x := why.Args[0].(type) {
-			case rig.ItemID:
-				f.Item = x
-			case rig.Path:
-				f = r.place(x).fact(a)
-			}
-		}
-		out = append(out, f)
-	}
-	return out
-}
-
-// source is where some facts are known from together.
-func (r *resolver) source(facts []rig.Fact) Source {
+// source is where some attributes of a piece, a place or the machine are known from
+// together.
+func (r *resolver) source(about rig.Fact, attrs []rig.Attr) Source {
 	from := FromStandard
-	for _, f := range facts {
+	for _, a := range attrs {
+		f := about
+		if f.Attr = a; !f.Socket.IsZero() {
+			f = r.place(f.Socket).fact(a)
+		}
 		switch {
 		case slices.Contains(r.b.Looked, f):
 			return FromLooked
 		case slices.Contains(r.b.Screened, f):
 			return FromSeen
+		case from == FromSheet || from == FromPart:
 		case r.b.States(f):
 			from = describedBy(f)
-		case from == FromStandard && slices.Contains(usuallySo, f.Attr):
+		case slices.Contains(usuallySo, a):
 			from = FromUsual
 		}
 	}
