@@ -105,7 +105,7 @@ func TestStory(t *testing.T) {
 	b.button("[data-mat]", "Remove Skerry 240 SK24-9 from the job")
 
 	// The upper socket it is: first by the cure, back, and then by hand.
-	b.button("main", "put Ternlight 500 into M2_1")
+	b.button("main", "move Ternlight 500 from M2_2 into M2_1")
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 	b.button("main", "Undo")
 	b.wants(socket("M2_2"), "Gen 3 x4, 3.94 GB/s")
@@ -532,6 +532,17 @@ func TestCarrier(t *testing.T) {
 	b.wants(`[data-testid="socket"]`, "position 2 of Raft Four", "to plan with: 7.06 GB/s alone")
 	b.visit("/jobs/dive-camera-ingest/order")
 	b.wants("main", "Set Slot 3 layout to x4 x4 x4 x4", "Fit Ternlight 2000, serial TLN4-20B117 into SLOT3/1")
+}
+
+// TestBusy lets the server say twice that it is busy: the change waits and arrives, once.
+func TestBusy(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit(tower + "/fit")
+	b.do(chromedp.Evaluate[chromedp.Void](`window.asked = 0; window.realFetch = window.fetch;
+		window.fetch = (...a) => a[1]?.method === 'POST' && ++window.asked < 3 ? Promise.resolve(new Response('{}', {status: 503, headers: {'Retry-After': '0.2'}})) : window.realFetch(...a)`))
+	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.do(chromedp.Evaluate[chromedp.Void](`if (window.asked !== 3) throw new Error('asked ' + window.asked + ' times')`))
 }
 
 // TestOffline breaks the connection under a change: nothing is lost, and it can

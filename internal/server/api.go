@@ -156,7 +156,17 @@ type Health struct {
 	Status  string     `json:"status"`
 	Version string     `json:"version"`
 	Damaged []say.Text `json:"damaged,omitempty"` // records that were met and are not what was kept
+	Waiting int        `json:"waiting"`           // changes that wait for the disk
+	Space   *Space     `json:"space,omitempty"`   // absent where it cannot be measured
 	Backup  *Backup    `json:"backup,omitempty"`  // absent where none are made by the server
+}
+
+// Space is the room that the data takes, and what is left on its disk.
+type Space struct {
+	Bytes     int64    `json:"bytes"`
+	FreeBytes int64    `json:"freeBytes"`
+	Low       bool     `json:"low"`
+	Says      say.Text `json:"says"`
 }
 
 // Backup is how old the newest backup is, and what is wrong with it.

@@ -8,6 +8,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/server"
+	"deepbay/internal/store"
 )
 
 // broken is a store whose disk is gone.
@@ -18,6 +19,17 @@ func (broken) Sheets(context.Context) ([]machine.Sheet, error) {
 }
 
 func (broken) Parts(context.Context) ([]part.Part, error) { panic("a rule went mad") }
+
+// unwritable is a store of which every write ends in an error.
+type unwritable struct {
+	server.Data
+	with error
+	free int64
+}
+
+func (u unwritable) Put(context.Context, store.Write) (int, error) { return 0, u.with }
+
+func (u unwritable) Space() (store.Space, error) { return store.Space{Bytes: 1, Free: u.free}, nil }
 
 func contextWithCancel(t *testing.T) (context.Context, context.CancelFunc) {
 	return context.WithCancel(t.Context())

@@ -6,6 +6,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"runtime/debug"
 	"sync"
@@ -202,7 +203,12 @@ func (s *api) store(ctx context.Context) {
 		}
 		list[i] = store.Said{Stand: c.stand, Doc: doc}
 	}
-	if err := s.Data.KeepSaid(ctx, s.Program, list); err != nil {
+	switch err := s.Data.KeepSaid(ctx, s.Program, list); {
+	case errors.Is(err, store.ErrBusy): // another time
+		s.looked.mu.Lock()
+		s.looked.fresh = append(fresh, s.looked.fresh...)
+		s.looked.mu.Unlock()
+	case err != nil:
 		s.Log.Warn("what is said of jobs is not kept", "error", err)
 	}
 }

@@ -37,6 +37,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
@@ -66,6 +67,8 @@ type Data interface {
 	Said(ctx context.Context, program string) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
 	Damage() []store.Damaged
+	Waiting() int
+	Space() (store.Space, error)
 }
 
 // Options is what a server needs.
@@ -99,7 +102,9 @@ func New(o Options) (http.Handler, error) {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	s := &api{Options: o}
-	r.Use(s.log, s.recover)
+	r.Use(s.log)
+	s.metrics(r)
+	r.Use(s.recover)
 	s.routes(r.Group("/api", s.sound, gzip.Gzip(gzip.DefaultCompression)))
 	r.NoMethod(func(c *gin.Context) {
 		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
@@ -281,6 +286,13 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 		return ProblemDoc{Title: "name in use", Status: http.StatusConflict, Detail: err.Error() + ": give the new one another name"}
 	case errors.Is(err, store.ErrTaken):
 		return ProblemDoc{Title: "name in use", Status: http.StatusConflict, Detail: err.Error() + ": open it there, or give the file's job another id"}
+	case errors.Is(err, store.ErrBusy):
+		c.Header("Retry-After", "1")
+		return ProblemDoc{Title: "busy", Status: http.StatusServiceUnavailable, Detail: store.ErrBusy.Error() + ": send it again in a second; nothing was changed"}
+	case errors.Is(err, store.ErrFull):
+		return ProblemDoc{Title: "disk full", Status: http.StatusInsufficientStorage, Detail: store.ErrFull.Error() + ": make room on it; nothing was changed, and what is there can be read"}
+	case errors.Is(err, store.ErrReadOnly):
+		return ProblemDoc{Title: "read only", Status: http.StatusInsufficientStorage, Detail: store.ErrReadOnly.Error() + ": look at its disk and its permissions; nothing was changed, and what is there can be read"}
 	case errors.Is(err, context.Canceled):
 		return ProblemDoc{Title: "given up", Status: 499, Detail: "the request was cancelled"}
 	}
@@ -330,7 +342,11 @@ func (s *api) stamp(by string) job.Stamp {
 }
 
 func (s *api) health(c *gin.Context) error {
-	out := Health{Status: "ok", Version: s.Version}
+	out := Health{Status: "ok", Version: s.Version, Waiting: s.Data.Waiting()}
+	if space := s.space(); space.Bytes > 0 {
+		out.Space = &Space{Bytes: space.Bytes, FreeBytes: space.Free, Low: space.Free < lowSpace,
+			Says: s.Language.Says(fmt.Sprintf("the shop's data takes %s, and %s are free on its disk", quantity.Bytes(space.Bytes).Decimal(), quantity.Bytes(space.Free).Decimal()))}
+	}
 	if s.Backup != nil {
 		out.Backup = s.Backup(s.Now())
 		out.Backup.Says = s.Language.Says(backupWords(out.Backup, s.Now()))
@@ -341,6 +357,20 @@ func (s *api) health(c *gin.Context) error {
 	c.JSON(http.StatusOK, out)
 	return nil
 }
+
+// space measures the data file; nothing where it cannot be measured.
+func (s *api) space() store.Space {
+	out, err := s.Data.Space()
+	if err != nil {
+		s.Log.Warn("the data file cannot be measured", "error", err)
+		return store.Space{}
+	}
+	return out
+}
+
+// lowSpace is less room than a shop should go on with: a year's work of a busy one, and
+// one backup of it.
+const lowSpace = 500 << 20
 
 func backupWords(b *Backup, now time.Time) string {
 	says := "no backup of this shop was made yet"

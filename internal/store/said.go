@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"fmt"
 )
 
@@ -40,21 +41,22 @@ type with struct {
 func (w with) Scan(dest ...any) error { return w.row.Scan(append(dest, w.more)...) }
 
 // KeepSaid keeps what a program says of jobs, in place of what was said of them before.
+// It stands back for writes that wait: ErrBusy, and the same may be kept another time.
 func (s *Store) KeepSaid(ctx context.Context, program string, list []Said) error {
-	tx, err := s.db.BeginTx(ctx, nil)
-	if err != nil {
-		return fmt.Errorf("what is said of jobs: %w", err)
+	if s.Waiting() > 0 {
+		return ErrBusy
 	}
-	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
-	q, err := tx.PrepareContext(ctx, `INSERT OR REPLACE INTO said (job, revision, updated, program, doc) SELECT id, ?, ?, ?, ? FROM jobs WHERE id = ?`)
-	if err != nil {
-		return fmt.Errorf("what is said of jobs: %w", err)
-	}
-	defer q.Close()
-	for _, k := range list {
-		if _, err := q.ExecContext(ctx, k.Stand.Revision, k.Stand.Updated.UTC().Format(timeLayout), program, string(k.Doc), k.Stand.ID); err != nil {
-			return fmt.Errorf("what is said of job %q: %w", k.Stand.ID, err)
+	return s.write(ctx, func(tx *sql.Tx) error {
+		q, err := tx.PrepareContext(ctx, `INSERT OR REPLACE INTO said (job, revision, updated, program, doc) SELECT id, ?, ?, ?, ? FROM jobs WHERE id = ?`)
+		if err != nil {
+			return fmt.Errorf("what is said of jobs: %w", err)
 		}
-	}
-	return tx.Commit()
+		defer q.Close()
+		for _, k := range list {
+			if _, err := q.ExecContext(ctx, k.Stand.Revision, k.Stand.Updated.UTC().Format(timeLayout), program, string(k.Doc), k.Stand.ID); err != nil {
+				return fmt.Errorf("what is said of job %q: %w", k.Stand.ID, err)
+			}
+		}
+		return nil
+	})
 }

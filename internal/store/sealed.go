@@ -73,11 +73,10 @@ func (s *Store) Damage() []Damaged {
 
 // sealAll gives digests to documents from before there were any.
 func (s *Store) sealAll(ctx context.Context) error {
-	tx, err := s.db.BeginTx(ctx, nil)
-	if err != nil {
-		return err
-	}
-	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
+	return s.write(ctx, func(tx *sql.Tx) error { return sealAll(ctx, tx) })
+}
+
+func sealAll(ctx context.Context, tx *sql.Tx) error {
 	for _, table := range []string{"jobs", "sheets", "parts"} {
 		rows, err := tx.QueryContext(ctx, `SELECT id, doc FROM `+table+` WHERE sum IS NULL`)
 		if err != nil {
@@ -103,5 +102,5 @@ func (s *Store) sealAll(ctx context.Context) error {
 			}
 		}
 	}
-	return tx.Commit()
+	return nil
 }

@@ -77,16 +77,12 @@ func (s *Store) SheetHistory(ctx context.Context, id machine.ID) ([]Entry, error
 // PutSheet keeps a version and returns its revision. What does not differ from the
 // version before makes none; a request whose key is known was applied before.
 func (s *Store) PutSheet(ctx context.Context, w SheetWrite) (int, error) {
-	tx, err := s.db.BeginTx(ctx, nil)
+	revision := 0
+	err := s.write(ctx, func(tx *sql.Tx) (err error) {
+		revision, err = putSheet(ctx, tx, w)
+		return err
+	})
 	if err != nil {
-		return 0, fmt.Errorf("sheet %q: %w", w.Sheet.ID, err)
-	}
-	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
-	revision, err := putSheet(ctx, tx, w)
-	if err != nil {
-		return 0, fmt.Errorf("sheet %q: %w", w.Sheet.ID, err)
-	}
-	if err := tx.Commit(); err != nil {
 		return 0, fmt.Errorf("sheet %q: %w", w.Sheet.ID, err)
 	}
 	return revision, nil

@@ -62,47 +62,45 @@ func (s *Store) PutStock(ctx context.Context, entries []shelf.Stock) error {
 // ChangeStock makes new entries of what is on the shelf, all or none. Nobody else changes
 // the shelf in between, so that what is added at once is all there.
 func (s *Store) ChangeStock(ctx context.Context, r Request, at time.Time, change func(have []shelf.Stock) ([]shelf.Stock, error)) error {
-	tx, err := s.db.BeginTx(ctx, nil) // takes the right to write at once
-	if err != nil {
-		return fmt.Errorf("shelf: %w", err)
-	}
-	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
-	if err := applied(ctx, tx, r); err != nil {
-		return err
-	}
-	have, damaged, err := s.stockOf(ctx, tx)
-	if err != nil {
-		return err
-	}
-	entries, err := change(have)
-	if err != nil {
-		return err
-	}
-	for _, e := range entries {
-		if err := damaged[e.Part.ID]; err != nil { // what is left of it is not written over
+	return s.write(ctx, func(tx *sql.Tx) error {
+		if err := applied(ctx, tx, r); err != nil {
 			return err
 		}
-		if e.Serials == nil {
-			e.Serials = []string{}
-		}
-		serials, err := json.Marshal(e.Serials)
+		have, damaged, err := s.stockOf(ctx, tx)
 		if err != nil {
-			return fmt.Errorf("part %q: %w", e.Part.ID, err)
-		}
-		if err := putPart(ctx, tx, e.Part); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials) VALUES (?1, ?2, ?3, ?4, ?5)
-			ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5`,
-			e.Part.ID, e.Count, e.Price, e.Condition, string(serials)); err != nil {
-			return fmt.Errorf("stock of %q: %w", e.Part.ID, err)
+		entries, err := change(have)
+		if err != nil {
+			return err
 		}
+		for i := range entries {
+			if err := damaged[entries[i].Part.ID]; err != nil { // what is left of it is not written over
+				return err
+			}
+			if err := putStock(ctx, tx, &entries[i]); err != nil {
+				return err
+			}
+		}
+		return claim(ctx, tx, r, "shelf", 0, at)
+	})
+}
+
+func putStock(ctx context.Context, tx *sql.Tx, e *shelf.Stock) error {
+	if e.Serials == nil {
+		e.Serials = []string{}
 	}
-	if err := claim(ctx, tx, r, "shelf", 0, at); err != nil {
+	serials, err := json.Marshal(e.Serials)
+	if err != nil {
+		return fmt.Errorf("part %q: %w", e.Part.ID, err)
+	}
+	if err := putPart(ctx, tx, e.Part); err != nil {
 		return err
 	}
-	if err := tx.Commit(); err != nil {
-		return fmt.Errorf("shelf: %w", err)
+	if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials) VALUES (?1, ?2, ?3, ?4, ?5)
+		ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5`,
+		e.Part.ID, e.Count, e.Price, e.Condition, string(serials)); err != nil {
+		return fmt.Errorf("stock of %q: %w", e.Part.ID, err)
 	}
 	return nil
 }

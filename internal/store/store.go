@@ -56,7 +56,9 @@ const Version = 9
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
-	db     *sql.DB
+	db     *sql.DB // reads
+	w      *writer
+	path   string
 	log    Log
 	damage noticed
 }
@@ -81,13 +83,16 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	}
 	// Settings belong to the name: the pool opens connections as it likes.
 	// SQLite's own default, synchronous FULL, stays: an answered write is on disk.
-	db, err := connect(path, "foreign_keys(1)", "busy_timeout(5000)", "journal_mode(WAL)")
+	w, err := openWriter(path)
 	if err != nil {
 		return nil, fmt.Errorf("data file %s: %w", path, err)
 	}
-	s := &Store{db: db, log: log}
-	if err := s.prepare(ctx, fresh); err != nil {
-		db.Close()
+	s := &Store{w: w, path: path, log: log}
+	if err = s.prepare(ctx, fresh); err == nil {
+		s.db, err = openReaders(path)
+	}
+	if err != nil {
+		w.db.Close()
 		return nil, fmt.Errorf("data file %s cannot be used: %w", path, err)
 	}
 	return s, nil
@@ -106,10 +111,10 @@ func connect(path string, pragmas ...string) (*sql.DB, error) {
 func (s *Store) prepare(ctx context.Context, fresh bool) error {
 	mark := func(pragma string, value int) error {
 		var is int
-		if err := s.db.QueryRowContext(ctx, "PRAGMA "+pragma).Scan(&is); err != nil || is == value {
+		if err := s.w.db.QueryRowContext(ctx, "PRAGMA "+pragma).Scan(&is); err != nil || is == value {
 			return err
 		}
-		_, err := s.db.ExecContext(ctx, fmt.Sprintf("PRAGMA %s = %d", pragma, value))
+		_, err := s.w.db.ExecContext(ctx, fmt.Sprintf("PRAGMA %s = %d", pragma, value))
 		return err
 	}
 	if fresh { // first of all, so that half a new file is known again
@@ -135,7 +140,7 @@ func (s *Store) prepare(ctx context.Context, fresh bool) error {
 // Checkpoint puts what was answered into the file itself. It waits for nobody: what
 // somebody reads just then is put there the next time.
 func (s *Store) Checkpoint(ctx context.Context) error {
-	_, err := s.db.ExecContext(ctx, "PRAGMA wal_checkpoint(PASSIVE)")
+	_, err := s.w.db.ExecContext(ctx, "PRAGMA wal_checkpoint(PASSIVE)")
 	return err
 }
 
@@ -169,7 +174,7 @@ func (s *Store) migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.db, dir)
+	p, err := goose.NewProvider(goose.DialectSQLite3, s.w.db, dir)
 	if err != nil {
 		return err
 	}
@@ -178,7 +183,7 @@ func (s *Store) migrate(ctx context.Context) error {
 }
 
 // Close closes the file.
-func (s *Store) Close() error { return s.db.Close() }
+func (s *Store) Close() error { return errors.Join(s.db.Close(), s.w.db.Close()) }
 
 // Kept is a job with what the store knows of it.
 type Kept struct {
@@ -315,16 +320,12 @@ type Write struct {
 // Put keeps a change and returns its revision. Of a request that was carried out before it
 // returns an *Applied and changes nothing.
 func (s *Store) Put(ctx context.Context, w Write) (int, error) {
-	tx, err := s.db.BeginTx(ctx, nil)
+	revision := 0
+	err := s.write(ctx, func(tx *sql.Tx) (err error) {
+		revision, err = put(ctx, tx, w)
+		return err
+	})
 	if err != nil {
-		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
-	}
-	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
-	revision, err := put(ctx, tx, w)
-	if err != nil {
-		return 0, err
-	}
-	if err := tx.Commit(); err != nil {
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
 	}
 	return revision, nil
@@ -338,31 +339,31 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 	err := tx.QueryRowContext(ctx, `SELECT revision FROM jobs WHERE id = ?`, w.Job.ID).Scan(&current)
 	switch {
 	case errors.Is(err, sql.ErrNoRows) && w.From > 0:
-		return 0, fmt.Errorf("job %q: %w", w.Job.ID, ErrNotFound)
+		return 0, ErrNotFound
 	case err != nil && !errors.Is(err, sql.ErrNoRows):
-		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+		return 0, err
 	case current > 0 && w.From == 0:
-		return 0, fmt.Errorf("job %q: %w", w.Job.ID, ErrTaken)
+		return 0, ErrTaken
 	case current != w.From:
 		return 0, &Conflict{What: "job", Yours: w.From, Current: current}
 	}
 	doc, err := json.Marshal(w.Job)
 	if err != nil {
-		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+		return 0, err
 	}
 	at := w.Stamp.At.UTC().Format(timeLayout)
 	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc, sum) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)
 		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6, sum = ?7`,
 		w.Job.ID, current+1, w.Job.Closed == nil, at, marks(&w.Job), string(doc), seal(doc)); err != nil {
-		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
+		return 0, err
 	}
 	deed, err := format.WriteDeed(w.Done, w.Job.Name)
 	if err != nil {
-		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
+		return 0, fmt.Errorf("journal: %w", err)
 	}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc, sum) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
 		w.Job.ID, current+1, at, w.Stamp.By, string(deed), string(doc), seal(doc)); err != nil {
-		return 0, fmt.Errorf("journal of %q: %w", w.Job.ID, err)
+		return 0, fmt.Errorf("journal: %w", err)
 	}
 	return current + 1, claim(ctx, tx, w.Request, string(w.Job.ID), current+1, w.Stamp.At)
 }
@@ -445,14 +446,14 @@ func list[T any](ctx context.Context, s *Store, what, query string) ([]T, error)
 }
 
 // PutPart keeps a part on the shelf, in place of one of the same name.
-func (s *Store) PutPart(ctx context.Context, v part.Part) error { return putPart(ctx, s.db, v) }
+func (s *Store) PutPart(ctx context.Context, v part.Part) error {
+	return s.write(ctx, func(tx *sql.Tx) error { return putPart(ctx, tx, v) })
+}
 
-func putPart(ctx context.Context, q interface {
-	ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error)
-}, v part.Part) error {
+func putPart(ctx context.Context, tx *sql.Tx, v part.Part) error {
 	doc, err := format.Write(v)
 	if err == nil {
-		_, err = q.ExecContext(ctx, `INSERT INTO parts (id, name, doc, sum) VALUES (?1, ?2, ?3, ?4)
+		_, err = tx.ExecContext(ctx, `INSERT INTO parts (id, name, doc, sum) VALUES (?1, ?2, ?3, ?4)
 			ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4`, v.ID, v.Name, string(doc), seal(doc))
 	}
 	if err != nil {

@@ -1,6 +1,8 @@
 package store_test
 
 import (
+	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"os"
@@ -49,22 +51,29 @@ func put(t *testing.T, s *store.Store, j job.Job, from int, key string) int {
 	return n
 }
 
-// The settings that the promises rest on hold on every connection of the pool.
+// The settings that the promises rest on hold on every connection.
 func TestPragmas(t *testing.T) {
 	s, _ := open(t)
 	ctx := t.Context()
-	for range 3 {
-		c, err := s.DB().Conn(ctx)
-		if err != nil {
-			t.Fatal(err)
-		}
-		defer c.Close()
-		for pragma, want := range map[string]string{"foreign_keys": "1", "journal_mode": "wal", "busy_timeout": "5000", "synchronous": "2"} {
+	holds := func(c interface {
+		QueryRowContext(context.Context, string, ...any) *sql.Row
+	}, pragmas map[string]string) {
+		t.Helper()
+		for pragma, want := range pragmas {
 			var got string
 			if err := c.QueryRowContext(ctx, "PRAGMA "+pragma).Scan(&got); err != nil || got != want {
 				t.Errorf("%s = %s, %v; want %s", pragma, got, err, want)
 			}
 		}
+	}
+	holds(s.DB(), map[string]string{"foreign_keys": "1", "journal_mode": "wal", "busy_timeout": "5000", "synchronous": "2", "query_only": "0"})
+	for range 3 {
+		c, err := s.Readers().Conn(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer c.Close()
+		holds(c, map[string]string{"journal_mode": "wal", "busy_timeout": "5000", "query_only": "1"})
 	}
 }
 
@@ -113,8 +122,8 @@ func TestRefused(t *testing.T) {
 		w    store.Write
 		want string
 	}{
-		{"stale", store.Write{Job: j, From: 1}, "the job is at revision 2, and the change was made at revision 1"},
-		{"from the future", store.Write{Job: j, From: 7}, "the job is at revision 2, and the change was made at revision 7"},
+		{"stale", store.Write{Job: j, From: 1}, `job "echo-sounding-tower": the job is at revision 2, and the change was made at revision 1`},
+		{"from the future", store.Write{Job: j, From: 7}, `job "echo-sounding-tower": the job is at revision 2, and the change was made at revision 7`},
 		{"name in use", store.Write{Job: j}, `job "echo-sounding-tower": a job of this name is on the bench already`},
 		{"no such job", store.Write{Job: job.Job{ID: "x"}, From: 1}, `job "x": not found`},
 	} {

@@ -117,6 +117,16 @@
 	</p>
 {/if}
 
+{#if data.space?.low}
+	<p class="mb-4 flex items-start gap-2 border-l-4 border-over bg-overtint p-3" role="alert">
+		<span class="mt-0.5"><Mark grade="stops" /></span>
+		<span
+			><strong>Room</strong> · {data.space.says}. Soon nothing can be kept: tell whoever looks after
+			this machine.</span
+		>
+	</p>
+{/if}
+
 {#each data.damaged as says (says)}
 	<p class="mb-4 flex items-start gap-2 border-l-4 border-over bg-overtint p-3">
 		<span class="mt-0.5"><Mark grade="stops" /></span>

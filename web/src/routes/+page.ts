@@ -9,5 +9,12 @@ export const load: PageLoad = async ({ fetch, url, depends }) => {
 		orError(api.sheets(fetch))
 	]);
 	const health = await orError(api.health(fetch)); // which tells what the lists met
-	return { cards, sheets, q, backup: health.backup, damaged: health.damaged ?? [] };
+	return {
+		cards,
+		sheets,
+		q,
+		backup: health.backup,
+		space: health.space,
+		damaged: health.damaged ?? []
+	};
 };

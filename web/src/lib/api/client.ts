@@ -46,10 +46,24 @@ export class ApiError extends Error {
 	}
 }
 
+/** How often a request is sent again while the server says that it is busy. */
+const TRIES = 8;
+
+/** Sends a request, and waits out a server that is busy and says how long: nothing was changed then. */
+async function send(f: Fetch, path: string, init?: RequestInit): Promise<Response> {
+	for (let left = TRIES; ; left--) {
+		const answer = await f('/api' + path, init);
+		const seconds = Number(answer.headers.get('Retry-After'));
+		if (answer.status !== 503 || !(seconds > 0) || left === 0) return answer;
+		await new Promise((done) => setTimeout(done, seconds * 1000));
+		init?.signal?.throwIfAborted();
+	}
+}
+
 async function call<T>(f: Fetch, path: string, init?: RequestInit): Promise<T> {
 	let answer: Response;
 	try {
-		answer = await f('/api' + path, init);
+		answer = await send(f, path, init);
 	} catch (e) {
 		if (e instanceof DOMException && e.name === 'AbortError') throw e;
 		throw new ApiError({

@@ -2210,7 +2210,21 @@ export interface Health {
 	 * records that were met and are not what was kept
 	 */
 	damaged?: string[];
+	/**
+	 * changes that wait for the disk
+	 */
+	waiting: number;
+	space?: Space;
 	backup?: Backup;
+}
+/**
+ * absent where it cannot be measured
+ */
+export interface Space {
+	bytes: number;
+	freeBytes: number;
+	low: boolean;
+	says: string;
 }
 /**
  * absent where none are made by the server

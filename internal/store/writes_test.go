@@ -1,0 +1,92 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"sync"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/job"
+	"deepbay/internal/store"
+)
+
+// While one write takes long, others wait up to a bound, those beyond it are told so at
+// once, and reads do not wait. What was answered is there, and what was refused is not.
+func TestWritesWaitInLine(t *testing.T) {
+	s, _ := open(t)
+	ctx := t.Context()
+	put(t, s, tower(t), 0, "")
+	held, err := s.DB().BeginTx(ctx, nil) // a write that takes long
+	if err != nil {
+		t.Fatal(err)
+	}
+	const tries = 3 * store.MostWaiting
+	var busy, kept atomic.Int32
+	var all sync.WaitGroup
+	ids := make([]job.ID, tries)
+	for i := range tries {
+		j := tower(t)
+		j.ID = job.ID(fmt.Sprint("job-", i))
+		all.Go(func() {
+			_, err := s.Put(ctx, store.Write{Job: j, Done: fact.Of(job.TookIn), Stamp: stamp})
+			switch {
+			case err == nil:
+				kept.Add(1)
+				ids[i] = j.ID
+			case errors.Is(err, store.ErrBusy):
+				busy.Add(1)
+			default:
+				t.Error(err)
+			}
+		})
+	}
+	for busy.Load() < tries-store.MostWaiting {
+		time.Sleep(time.Millisecond)
+	}
+	if n := s.Waiting(); n != store.MostWaiting {
+		t.Errorf("%d writes wait, want %d", n, store.MostWaiting)
+	}
+	if _, err := s.Job(ctx, tower(t).ID); err != nil {
+		t.Errorf("a read waits for writes: %v", err)
+	}
+	if err := held.Rollback(); err != nil {
+		t.Fatal(err)
+	}
+	all.Wait()
+	if kept.Load() != store.MostWaiting || busy.Load() != tries-store.MostWaiting || s.Waiting() != 0 {
+		t.Errorf("%d kept, %d refused, %d wait still", kept.Load(), busy.Load(), s.Waiting())
+	}
+	stands, err := s.Stands(ctx, "")
+	if err != nil || len(stands) != 1+store.MostWaiting {
+		t.Errorf("%d jobs, %v", len(stands), err)
+	}
+	for i, id := range ids {
+		if _, err := s.Stand(ctx, job.ID(fmt.Sprint("job-", i))); (err == nil) != (id != "") {
+			t.Errorf("job %d was answered %v, and is read %v", i, id != "", err)
+		}
+	}
+}
+
+// One that no longer wants to wait leaves the line, and nothing of it is kept.
+func TestWaitingIsGivenUp(t *testing.T) {
+	s, _ := open(t)
+	held, err := s.DB().BeginTx(t.Context(), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Millisecond)
+	defer cancel()
+	if _, err := s.Put(ctx, store.Write{Job: tower(t), Done: fact.Of(job.TookIn), Stamp: stamp}); !errors.Is(err, context.DeadlineExceeded) {
+		t.Errorf("it waits on: %v", err)
+	}
+	if err := held.Rollback(); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Stand(t.Context(), tower(t).ID); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("what was given up is kept: %v", err)
+	}
+}
