@@ -494,6 +494,19 @@ func TestShelf(t *testing.T) {
 	b.axe()
 	b.button("dialog[open]", "Keep")
 	b.wants(`[data-part="8gb-ddr3-1600-sodimm"]`, "7")
+
+	// Somebody else counts meanwhile: that is said, and shown, and not written over.
+	b.button(`[data-part="8gb-ddr3-1600-sodimm"]`, "Correct 8GB DDR3-1600 SODIMM")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] input[type=number]")))
+	b.allow("409")
+	b.do(chromedp.Evaluate[chromedp.Void](`fetch('/api/shelf/words', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({text: '8GB DDR3-1600 SODIMM', by: 'Runa Gannet'})}).then(a => { if (!a.ok) throw new Error(a.status) })`, chromedp.EvalAwaitPromise))
+	b.button("dialog[open]", "Keep")
+	b.wants("dialog[open]", "Changed meanwhile by Runa Gannet: 1 more, 8 in all", "nothing of yours was kept")
+	b.do(chromedp.Click(chromedp.CSS("dialog[open] summary")))
+	b.wants("dialog[open] ol", "6 more, 7 in all", "put on the shelf, 1 of it")
+	b.axe()
+	b.button("dialog[open]", "Keep")
+	b.wants(`[data-part="8gb-ddr3-1600-sodimm"]`, "8")
 	list := filepath.Join(t.TempDir(), "list.csv")
 	if err := os.WriteFile(list, []byte("id,shorthand,count\nraft-4,,9\nx,banana,1\n"), 0o644); err != nil {
 		t.Fatal(err)

@@ -20,6 +20,8 @@ import (
 // stocked is when the shop's sheets were written.
 var stocked = time.Date(2026, time.January, 12, 9, 0, 0, 0, time.UTC)
 
+var stamp = job.Stamp{By: "the demo shop", At: stocked}
+
 // Fill puts the demo shop into an empty store.
 func Fill(ctx context.Context, s *store.Store) error {
 	return fs.WalkDir(demo.Files, ".", func(path string, d fs.DirEntry, err error) error {
@@ -36,14 +38,14 @@ func Fill(ctx context.Context, s *store.Store) error {
 			if err != nil {
 				return fmt.Errorf("%s: %w", path, err)
 			}
-			_, err = s.PutSheet(ctx, store.SheetWrite{Sheet: v, From: store.Whatever, Done: fact.Of(job.FromDemo), Stamp: job.Stamp{By: "the demo shop", At: stocked}})
+			_, err = s.PutSheet(ctx, store.SheetWrite{Sheet: v, From: store.Whatever, Done: fact.Of(job.FromDemo), Stamp: stamp})
 			return err
 		case "part":
 			v, err := format.Part(b)
 			if err != nil {
 				return fmt.Errorf("%s: %w", path, err)
 			}
-			return s.PutPart(ctx, v)
+			return s.PutPart(ctx, v, stamp)
 		case "shel":
 			return stock(ctx, s, b)
 		}
@@ -76,5 +78,5 @@ func stock(ctx context.Context, s *store.Store, b []byte) error {
 	for _, p := range problems {
 		return fmt.Errorf("shelf.csv: %w", p)
 	}
-	return s.PutStock(ctx, entries)
+	return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func([]store.KeptStock) ([]shelf.Stock, error) { return entries, nil })
 }

@@ -128,10 +128,20 @@ type JobRef struct {
 
 // ShelfRow is one kind of part as the shelf lists it.
 type ShelfRow struct {
-	Stock shelf.Stock `json:"stock"`
-	What  say.Text    `json:"what"`
-	Price string      `json:"price"` // "42.50", empty where it is not stated
-	Used  []JobRef    `json:"used"`
+	Stock    shelf.Stock `json:"stock"`
+	Revision int         `json:"revision"`
+	What     say.Text    `json:"what"`
+	Price    string      `json:"price"` // "42.50", empty where it is not stated
+	Used     []JobRef    `json:"used"`
+}
+
+// Restock corrects what is on the shelf of one kind of part, as it was at a revision; 0
+// puts it there first.
+type Restock struct {
+	Revision int         `json:"revision" jsonschema:"minimum=0"`
+	By       string      `json:"by" jsonschema:"maxLength=80"`
+	Key      string      `json:"key,omitempty" jsonschema:"maxLength=80"`
+	Stock    shelf.Stock `json:"stock"`
 }
 
 // QuickAdd is a line of shorthand or a label, with what is not part of it.
@@ -140,7 +150,8 @@ type QuickAdd struct {
 	Price     string      `json:"price,omitempty" jsonschema:"maxLength=20"`
 	Condition shelf.Grade `json:"condition,omitempty"`
 	Serials   string      `json:"serials,omitempty" jsonschema:"maxLength=2000"` // blanks between them
-	Key       string      `json:"key,omitempty" jsonschema:"maxLength=80"`       // names the request: sent twice, the pieces are there once
+	By        string      `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Key       string      `json:"key,omitempty" jsonschema:"maxLength=80"` // names the request: sent twice, the pieces are there once
 }
 
 // CSVReport is what a list came to.
@@ -219,6 +230,8 @@ type API struct {
 	Because     Because           `json:"because"`
 	Shelf       []ShelfRow        `json:"shelf"`
 	QuickAdd    QuickAdd          `json:"quickAdd"`
+	Restock     Restock           `json:"restock"`
+	ShelfLog    []say.Entry       `json:"shelfLog"`
 	CSVReport   CSVReport         `json:"csvReport"`
 	Imported    Imported          `json:"imported"`
 	Health      Health            `json:"health"`

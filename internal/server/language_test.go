@@ -135,8 +135,11 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/jobs", `{`)
 	check("POST", "/api/shelf/words", `{"text":"1TB banana"}`)
 	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4","price":"free"}`)
+	typed["1TB nvme M.2 2280 gen4 x4 1s"] = true // what people type is what the part is called
 	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4 1s","by":"Runa"}`)
 	check("POST", "/api/shelf", `{"part":{}}`)
+	check("GET", "/api/shelf/parts/raft-4", "")
+	check("GET", "/api/shelf/parts/nothing", "")
 	check("POST", "/api/shelf/csv", "id,count\nraft-4,many\n")
 	check("POST", "/api/shelf/csv", "x\n")
 	check("POST", "/api/files", `{"format":"deepbay/part","version":1,"id":"x","name":"x"}`)

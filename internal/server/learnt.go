@@ -40,7 +40,7 @@ func (s *api) keep(c *gin.Context) error {
 		err = s.keepInSheet(ctx, &k.Job, l.Learned, s.stamp(in.By))
 	case l.OfPart():
 		says.Code = job.KeptForPart
-		err = s.keepInPart(ctx, &k.Job, l.Learned)
+		err = s.keepInPart(ctx, &k.Job, l.Learned, s.stamp(in.By))
 	default:
 		err = problem.List{{Pointer: "/fact", Fact: fact.Of(job.OfThisOnly, l.Fact)}}
 	}
@@ -73,7 +73,7 @@ func (s *api) keepInSheet(ctx context.Context, j *job.Job, a rig.Learned, by job
 	return err
 }
 
-func (s *api) keepInPart(ctx context.Context, j *job.Job, a rig.Learned) error {
+func (s *api) keepInPart(ctx context.Context, j *job.Job, a rig.Learned, by job.Stamp) error {
 	own := j.Part(j.Item(a.Item).Part).Clone()
 	parts, err := s.Data.Parts(ctx)
 	if err != nil {
@@ -90,5 +90,5 @@ func (s *api) keepInPart(ctx context.Context, j *job.Job, a rig.Learned) error {
 	if err := own.Validate().Under("/part").Err(); err != nil {
 		return err
 	}
-	return s.Data.PutPart(ctx, *own)
+	return s.Data.PutPart(ctx, *own, by)
 }

@@ -60,10 +60,10 @@ type Data interface {
 	SheetHistory(ctx context.Context, id machine.ID) ([]store.Entry, error)
 	Parts(ctx context.Context) ([]part.Part, error)
 	PutSheet(ctx context.Context, w store.SheetWrite) (int, error)
-	PutPart(ctx context.Context, p part.Part) error
-	Shelf(ctx context.Context) ([]shelf.Stock, error)
-	PutStock(ctx context.Context, entries []shelf.Stock) error
-	ChangeStock(ctx context.Context, r store.Request, at time.Time, change func(have []shelf.Stock) ([]shelf.Stock, error)) error
+	PutPart(ctx context.Context, p part.Part, by job.Stamp) error
+	Shelf(ctx context.Context) ([]store.KeptStock, error)
+	ShelfHistory(ctx context.Context, id part.ID) ([]store.Entry, error)
+	ChangeStock(ctx context.Context, w store.StockWrite, change func(have []store.KeptStock) ([]shelf.Stock, error)) error
 	Said(ctx context.Context, program string) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
 	Damage() []store.Damaged
@@ -148,6 +148,7 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/parts", s.do(s.parts))
 	a.GET("/shelf", s.do(s.shelf))
 	a.POST("/shelf", s.do(s.restock))
+	a.GET("/shelf/parts/:part", s.do(s.shelfHistory))
 	a.POST("/shelf/words", s.do(s.quickAdd))
 	a.GET("/shelf/csv", s.do(s.shelfCSV))
 	a.POST("/shelf/csv", s.do(s.bringCSV))
@@ -455,8 +456,8 @@ func (s *api) jobAndShelf(c *gin.Context) (store.Kept, []shelf.Stock, error) {
 	if err != nil {
 		return k, nil, err
 	}
-	stock, err := s.Data.Shelf(ctx)
-	return k, stock, err
+	kept, err := s.Data.Shelf(ctx)
+	return k, bare(kept), err
 }
 
 // plan finds the best plan for a job. A client that goes away stops the search.
@@ -729,7 +730,7 @@ func (s *api) bringIn(c *gin.Context) error {
 		if err := s.replaces(ctx, v, c.Query("replace") == "true"); err != nil {
 			return err
 		}
-		if err := s.Data.PutPart(ctx, v); err != nil {
+		if err := s.Data.PutPart(ctx, v, s.stamp(c.Query("by"))); err != nil {
 			return err
 		}
 		out = Imported{"part", string(v.ID), v.Name}

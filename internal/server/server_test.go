@@ -287,9 +287,24 @@ func TestShelf(t *testing.T) {
 		t.Errorf("twice two modules are %+v", got)
 	}
 	got.Stock.Count = 1
-	fix, _ := json.Marshal(got.Stock)
-	if now := rows(ask(t, h, "POST", "/api/shelf", string(fix)))[id]; now.Stock.Count != 1 {
-		t.Errorf("corrected to %+v", now)
+	fix, _ := json.Marshal(server.Restock{Revision: got.Revision, By: "Oda Finch", Key: "fix", Stock: got.Stock})
+	for range 2 { // sent twice, it is done once
+		if now := rows(ask(t, h, "POST", "/api/shelf", string(fix)))[id]; now.Stock.Count != 1 || now.Revision != got.Revision+1 {
+			t.Errorf("corrected to %+v", now)
+		}
+	}
+	stale, _ := json.Marshal(server.Restock{Revision: got.Revision, Stock: got.Stock})
+	if a := ask(t, h, "POST", "/api/shelf", string(stale)); a.Code != 409 || !strings.Contains(a.Body.String(), "is at revision 3, and the change was made at revision 2; nothing was changed") {
+		t.Errorf("a correction of what is no longer so: %d %s", a.Code, a.Body)
+	}
+	if a := ask(t, h, "GET", "/api/shelf/parts/"+id, ""); !strings.Contains(a.Body.String(), `"says":"2 more, 4 in all; serials listed otherwise"`) || !strings.Contains(a.Body.String(), `"by":"Oda Finch","says":"3 fewer, 1 in all"`) {
+		t.Errorf("history %s", a.Body)
+	}
+	if a := ask(t, h, "GET", "/api/shelf/parts/nothing", ""); a.Code != 404 {
+		t.Errorf("history of nothing: %d %s", a.Code, a.Body)
+	}
+	if got.Stock.Count != 1 {
+		t.Errorf("corrected to %+v", got)
 	}
 	list := ask(t, h, "GET", "/api/shelf/csv", "")
 	if !strings.Contains(list.Body.String(), id+",16GB DDR4-3200 DIMM 2R,,16GB DDR4-3200 DIMM 2R,1,42.50,used,S1 S2 S1 S2\n") {
@@ -747,14 +762,14 @@ func TestComesIn(t *testing.T) {
 // Pieces that are put on the shelf at once by many are all there.
 func TestShelfAtOnce(t *testing.T) {
 	h := serving(t, filled(t))
-	row := func() (out shelf.Stock) {
+	row := func() (out server.ShelfRow) {
 		var rows []server.ShelfRow
 		if err := json.Unmarshal(ask(t, h, "GET", "/api/shelf", "").Body.Bytes(), &rows); err != nil {
 			t.Fatal(err)
 		}
 		for _, r := range rows {
 			if r.Stock.Part.Name == "480GB sata 2.5 gen3 ssd" {
-				out = r.Stock
+				out = r
 			}
 		}
 		return out
@@ -770,18 +785,18 @@ func TestShelfAtOnce(t *testing.T) {
 	}
 	all.Wait()
 	full := row()
-	if full.Count != many {
-		t.Errorf("%d of %d pieces are on the shelf", full.Count, many)
+	if full.Stock.Count != many || full.Revision != many {
+		t.Errorf("%d of %d pieces are on the shelf, at revision %d", full.Stock.Count, many, full.Revision)
 	}
-	full.Count = shelf.Most - 10
-	b, err := json.Marshal(full)
+	full.Stock.Count = shelf.Most - 10
+	b, err := json.Marshal(server.Restock{Revision: full.Revision, Stock: full.Stock})
 	if err != nil {
 		t.Fatal(err)
 	}
 	if a := ask(t, h, "POST", "/api/shelf", string(b)); a.Code != 200 {
 		t.Fatalf("%d %s", a.Code, a.Body)
 	}
-	if a := ask(t, h, "POST", "/api/shelf/words", `{"text":"64x480GB sata 2.5 gen3 ssd"}`); a.Code != 422 || !strings.Contains(a.Body.String(), "a shelf holds at most 100000") || row().Count != full.Count {
+	if a := ask(t, h, "POST", "/api/shelf/words", `{"text":"64x480GB sata 2.5 gen3 ssd"}`); a.Code != 422 || !strings.Contains(a.Body.String(), "a shelf holds at most 100000") || row().Stock.Count != full.Stock.Count {
 		t.Errorf("%d %s", a.Code, a.Body)
 	}
 }
@@ -912,7 +927,7 @@ func TestDamagedRecords(t *testing.T) {
 		{"GET", "/api/sheets/kittiwake-d2", "", 200, ""},
 		{"GET", "/api/shelf", "", 200, "skerry-240"},
 		{"POST", "/api/shelf/words", `{"text":"480GB ssd 2.5 sata gen3"}`, 200, ""},
-		{"POST", "/api/shelf", `{"part":{"format":"deepbay/part","version":1,"id":"skerry-480","name":"x","drive":{"form":"2.5in","protocol":"sata"}},"count":1}`, 500, "is damaged"},
+		{"POST", "/api/shelf", `{"revision":2,"by":"","stock":{"part":{"format":"deepbay/part","version":1,"id":"skerry-480","name":"x","drive":{"form":"2.5in","protocol":"sata"}},"count":1}}`, 500, "is damaged"},
 		{"GET", "/api/health", "", 200, `part \"skerry-480\" is damaged`},
 	} {
 		if a := ask(t, h, c.method, c.path, c.body); a.Code != c.code || !strings.Contains(a.Body.String(), c.want) {

@@ -15,6 +15,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
@@ -41,7 +42,7 @@ func (s *api) shelf(c *gin.Context) error {
 	}
 	out := make([]ShelfRow, len(entries))
 	for i, e := range entries {
-		out[i] = ShelfRow{Stock: e, What: s.part(&e.Part), Price: e.Price.String(), Used: append([]JobRef{}, used[e.Part.ID]...)}
+		out[i] = ShelfRow{Stock: e.Stock, Revision: e.Revision, What: s.part(&e.Part), Price: e.Price.String(), Used: append([]JobRef{}, used[e.Part.ID]...)}
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
@@ -51,11 +52,10 @@ func (s *api) shelf(c *gin.Context) error {
 func (s *api) stocked(ctx context.Context) (func(part.ID) (shelf.Stock, bool), error) {
 	entries, err := s.Data.Shelf(ctx)
 	return func(id part.ID) (shelf.Stock, bool) {
-		i := slices.IndexFunc(entries, func(e shelf.Stock) bool { return e.Part.ID == id })
-		if i < 0 {
-			return shelf.Stock{}, false
+		if k := of(entries, id); k != nil {
+			return k.Stock, true
 		}
-		return entries[i], true
+		return shelf.Stock{}, false
 	}, err
 }
 
@@ -77,10 +77,10 @@ func (s *api) quickAdd(c *gin.Context) error {
 	if err := list.Err(); err != nil {
 		return err
 	}
-	err = s.Data.ChangeStock(c.Request.Context(), request(c, in.Key), s.Now(), func(have []shelf.Stock) ([]shelf.Stock, error) {
+	err = s.Data.ChangeStock(c.Request.Context(), store.StockWrite{Stamp: s.stamp(in.By), Request: request(c, in.Key)}, func(have []store.KeptStock) ([]shelf.Stock, error) {
 		e := shelf.Stock{Part: got.Part}
-		if i := slices.IndexFunc(have, func(e shelf.Stock) bool { return e.Part.ID == got.Part.ID }); i >= 0 {
-			e = have[i]
+		if k := of(have, got.Part.ID); k != nil {
+			e = k.Stock
 		}
 		e.Count += got.Count
 		e.Serials = append(e.Serials, strings.Fields(in.Serials)...)
@@ -102,19 +102,53 @@ func (s *api) quickAdd(c *gin.Context) error {
 	return s.shelf(c)
 }
 
-// restock corrects one entry.
+// of finds a kind of part on the shelf, nil if there is none of it.
+func of(have []store.KeptStock, id part.ID) *store.KeptStock {
+	if i := slices.IndexFunc(have, func(k store.KeptStock) bool { return k.Part.ID == id }); i >= 0 {
+		return &have[i]
+	}
+	return nil
+}
+
+// bare is what is on the shelf, for those who ask for no revision.
+func bare(kept []store.KeptStock) []shelf.Stock {
+	out := make([]shelf.Stock, len(kept))
+	for i := range kept {
+		out[i] = kept[i].Stock
+	}
+	return out
+}
+
+// restock corrects one entry, which nobody else changed since it was read.
 func (s *api) restock(c *gin.Context) error {
-	in, err := body[shelf.Stock](c, "Stock")
+	in, err := body[Restock](c, "Restock")
 	if err != nil {
 		return err
 	}
-	if err := in.Part.Validate().Under("/part").Err(); err != nil {
+	if err := in.Stock.Part.Validate().Under("/stock/part").Err(); err != nil {
 		return err
 	}
-	if err := s.Data.PutStock(c.Request.Context(), []shelf.Stock{in}); err != nil {
+	w := store.StockWrite{From: map[part.ID]int{in.Stock.Part.ID: in.Revision}, Stamp: s.stamp(in.By), Request: request(c, in.Key)}
+	err = s.Data.ChangeStock(c.Request.Context(), w, func([]store.KeptStock) ([]shelf.Stock, error) { return []shelf.Stock{in.Stock}, nil })
+	var before *store.Applied
+	var stale *store.Conflict
+	switch {
+	case errors.As(err, &stale):
+		return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict, Detail: stale.Error() + "; nothing was changed"}}
+	case err != nil && !errors.As(err, &before):
 		return err
 	}
 	return s.shelf(c)
+}
+
+// shelfHistory is what was done to one kind of part on the shelf, the latest last.
+func (s *api) shelfHistory(c *gin.Context) error {
+	entries, err := s.Data.ShelfHistory(c.Request.Context(), part.ID(c.Param("part")))
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, s.journal(&job.Job{}, entries))
+	return nil
 }
 
 func (s *api) shelfCSV(c *gin.Context) error {
@@ -124,7 +158,7 @@ func (s *api) shelfCSV(c *gin.Context) error {
 	}
 	c.Header("Content-Disposition", `attachment; filename="shelf.csv"`)
 	c.Header("Content-Type", "text/csv; charset=utf-8")
-	return shelf.WriteCSV(c.Writer, entries)
+	return shelf.WriteCSV(c.Writer, bare(entries))
 }
 
 // bringCSV reads a list and says what is wrong with it; the good rows are taken
@@ -147,7 +181,8 @@ func (s *api) bringCSV(c *gin.Context) error {
 	}
 	out := CSVReport{Good: len(entries), Problems: s.Language.Rows(wrong)}
 	if c.Query("take") == "true" && len(entries) > 0 {
-		if err := s.Data.PutStock(c.Request.Context(), entries); err != nil {
+		w := store.StockWrite{Stamp: s.stamp(c.Query("by"))}
+		if err := s.Data.ChangeStock(c.Request.Context(), w, func([]store.KeptStock) ([]shelf.Stock, error) { return entries, nil }); err != nil {
 			return err
 		}
 		out.Taken = len(entries)

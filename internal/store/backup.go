@@ -17,13 +17,14 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/shelf"
 )
 
 // Checked is what a data file holds, and what is wrong with it.
 type Checked struct {
 	Version             int
 	Jobs, Sheets, Parts int
-	Revisions           int // of jobs and sheets, in their journals
+	Revisions           int // in the journals
 	Faults              []string
 }
 
@@ -70,6 +71,9 @@ func Check(ctx context.Context, path string) (Checked, error) {
 	documents(ctx, &out, db, `SELECT job || ' at revision ' || revision, doc`+sum+` FROM journal`, "job", &out.Revisions, func(*job.Job) error { return nil })
 	if out.Version >= 3 {
 		documents(ctx, &out, db, `SELECT sheet || ' at revision ' || revision, doc`+sum+` FROM sheet_journal`, "sheet", &out.Revisions, func(*machine.Sheet) error { return nil })
+	}
+	if out.Version >= 10 {
+		documents(ctx, &out, db, `SELECT part || ' at revision ' || revision, doc, sum FROM shelf_journal`, "part", &out.Revisions, func(*shelf.Stock) error { return nil })
 	}
 	out.each(ctx, db, `SELECT id FROM jobs j WHERE NOT EXISTS (SELECT 1 FROM journal WHERE job = j.id AND revision = j.revision)`, func(rows *sql.Rows) (string, error) {
 		var id string

@@ -26,7 +26,6 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
-	"deepbay/internal/core/part"
 	"deepbay/internal/format"
 )
 
@@ -39,9 +38,9 @@ var ErrNotFound = errors.New("not found")
 // ErrTaken is returned when a job is created under a name that is in use.
 var ErrTaken = errors.New("a job of this name is on the bench already")
 
-// Conflict says that a job or sheet was changed since it was read.
+// Conflict says that something was changed since it was read.
 type Conflict struct {
-	What           string // "job" or "sheet"
+	What           string // "job", "sheet" or "part"
 	Yours, Current int
 }
 
@@ -52,7 +51,7 @@ func (c *Conflict) Error() string {
 
 // Version is the newest version of data files that this program knows: the number of its
 // last migration.
-const Version = 9
+const Version = 10
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
@@ -418,11 +417,6 @@ func (s *Store) At(ctx context.Context, id job.ID, revision int) (job.Job, error
 	return j, s.unseal("job", fmt.Sprintf("%s at revision %d", id, revision), doc, sum, &j)
 }
 
-// Parts lists all parts of the shelf by name, but for damaged ones; see Damage.
-func (s *Store) Parts(ctx context.Context) ([]part.Part, error) {
-	return list[part.Part](ctx, s, "part", `SELECT id, doc, sum FROM parts ORDER BY name, id`)
-}
-
 func list[T any](ctx context.Context, s *Store, what, query string) ([]T, error) {
 	rows, err := s.db.QueryContext(ctx, query)
 	if err != nil {
@@ -443,21 +437,4 @@ func list[T any](ctx context.Context, s *Store, what, query string) ([]T, error)
 		}
 	}
 	return out, rows.Err()
-}
-
-// PutPart keeps a part on the shelf, in place of one of the same name.
-func (s *Store) PutPart(ctx context.Context, v part.Part) error {
-	return s.write(ctx, func(tx *sql.Tx) error { return putPart(ctx, tx, v) })
-}
-
-func putPart(ctx context.Context, tx *sql.Tx, v part.Part) error {
-	doc, err := format.Write(v)
-	if err == nil {
-		_, err = tx.ExecContext(ctx, `INSERT INTO parts (id, name, doc, sum) VALUES (?1, ?2, ?3, ?4)
-			ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4`, v.ID, v.Name, string(doc), seal(doc))
-	}
-	if err != nil {
-		return fmt.Errorf("part %q: %w", v.ID, err)
-	}
-	return nil
 }

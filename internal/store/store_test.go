@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -173,7 +174,7 @@ func TestSameRequest(t *testing.T) {
 		"of another": func(r store.Request) error { _, err := write(other, 0, r, stamp.At); return err },
 		"of a sheet": func(r store.Request) error { sheet.Request = r; _, err := s.PutSheet(ctx, sheet); return err },
 		"of stock": func(r store.Request) error {
-			return s.ChangeStock(ctx, r, stamp.At, func([]shelf.Stock) ([]shelf.Stock, error) { return nil, nil })
+			return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp, Request: r}, func([]store.KeptStock) ([]shelf.Stock, error) { return nil, nil })
 		},
 		"asked for": func(r store.Request) error { return s.Applied(ctx, r) },
 	} {
@@ -323,24 +324,57 @@ func TestShelf(t *testing.T) {
 	stock[0].Count, stock[0].Price = 7, 4250
 	bad := stock[1]
 	bad.Count = -1
-	if err := s.PutStock(ctx, []shelf.Stock{stock[0], bad}); err == nil {
+	keep := func(entries ...shelf.Stock) error {
+		return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func([]store.KeptStock) ([]shelf.Stock, error) { return entries, nil })
+	}
+	if err := keep(stock[0].Stock, bad.Stock); err == nil {
 		t.Error("a negative count was kept")
 	}
 	if again, _ := s.Shelf(ctx); again[0].Count == 7 {
 		t.Error("of two entries one was kept, though the other was refused")
 	}
-	if err := s.PutStock(ctx, stock[:1]); err != nil {
+	if err := keep(stock[0].Stock); err != nil {
 		t.Fatal(err)
 	}
 	if again, _ := s.Shelf(ctx); again[0].Count != 7 || again[0].Price != 4250 {
 		t.Errorf("kept as %+v", again[0])
 	}
 	parts[0].Name = "Zenith"
-	if err := s.PutPart(ctx, parts[0]); err != nil {
+	if err := s.PutPart(ctx, parts[0], stamp); err != nil {
+		t.Fatal(err)
+	}
+	if err := keep(stock[0].Stock, stock[0].Stock); err != nil { // the part as it was, and then what does not differ
+		t.Fatal(err)
+	}
+	if err := s.PutPart(ctx, parts[0], stamp); err != nil {
 		t.Fatal(err)
 	}
 	if again, _ := s.Parts(ctx); len(again) != 30 || again[29].Name != "Zenith" {
 		t.Error("a part of the same name is not replaced")
+	}
+	var said []string
+	history, err := s.ShelfHistory(ctx, parts[0].ID)
+	for _, e := range history {
+		said = append(said, fmt.Sprint(e.Revision, " ", e.By, " ", e.Deed.Fact))
+	}
+	want := []string{
+		"1 the demo shop shelf/listed",
+		"2 the demo shop shelf/changed [shelf/count-up 3 3 shelf/price-is 4.20 shelf/condition-is new]",
+		"3 Oda Finch shelf/changed [shelf/count-up 4 7 shelf/price-is 42.50]",
+		"4 Oda Finch shelf/changed [shelf/described-as [machine/field-from-to name 4-pin adapter Zenith]]",
+		"5 Oda Finch shelf/changed [shelf/described-as [machine/field-from-to name Zenith 4-pin adapter]]", // what did not differ made none
+		"6 Oda Finch shelf/changed [shelf/described-as [machine/field-from-to name 4-pin adapter Zenith]]",
+	}
+	if err != nil || !slices.Equal(said, want) {
+		t.Errorf("history, %v:\n%s", err, strings.Join(said, "\n"))
+	}
+	if was, err := s.StockAt(ctx, parts[0].ID, 2); err != nil || was.Part.Name == "Zenith" || was.Count == 7 {
+		t.Errorf("at revision 2 there was %+v, %v", was, err)
+	}
+	for _, q := range []string{`DELETE FROM shelf_journal`, `UPDATE shelf_journal SET says = 'nothing'`} {
+		if _, err := s.DB().ExecContext(ctx, q); err == nil {
+			t.Errorf("%s: history is written over", q)
+		}
 	}
 }
 

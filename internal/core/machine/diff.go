@@ -31,8 +31,12 @@ type Field string
 
 // Diff is what differs from a to b: what came, what went, and which facts of what
 // stayed. It is empty when nothing does.
-func Diff(a, b *Sheet) []fact.Fact {
-	before, after := fields(a), fields(b)
+func Diff(a, b *Sheet) []fact.Fact { return differs(fields(a), fields(b), lists) }
+
+// Differs is what differs between two documents of another kind, field by field.
+func Differs(a, b any) []fact.Fact { return differs(fields(a), fields(b), nil) }
+
+func differs(before, after map[string]json.RawMessage, lists map[string]fact.Noun) []fact.Fact {
 	var out []fact.Fact
 	for _, name := range names(before, after) {
 		was, is := before[name], after[name]

@@ -30,6 +30,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/shelf"
 	"deepbay/internal/core/workorder"
 )
 
@@ -92,7 +93,7 @@ func (v *Voice) facts(list []fact.Fact) []Text {
 }
 
 // sentences is what every code says.
-var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords, sheetWords, partWords)
+var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords, sheetWords, shelfWords, partWords)
 
 func join(rooms ...map[fact.Code]string) map[fact.Code]string {
 	out := map[fact.Code]string{}
@@ -163,6 +164,8 @@ func (v *Voice) arg(x any, verb string) string {
 		return list(a, toString, ", ", ", ")
 	case machine.Field:
 		return fieldName(a)
+	case shelf.Grade:
+		return string(a)
 	case int:
 		if verb != "" {
 			return noun(a, verb)

@@ -11,6 +11,7 @@ import type {
 	SheetView,
 	SheetCheck,
 	CSVReport,
+	Entry,
 	QuickAdd,
 	ShelfRow,
 	Stock,
@@ -134,9 +135,11 @@ export const api = {
 		call<Fit[]>(fetch, `/ask/keys?key=${key}&protocols=${protocols}`, { signal }),
 	shelf: (f: Fetch) => call<ShelfRow[]>(f, '/shelf'),
 	quickAdd: (body: QuickAdd) => call<ShelfRow[]>(fetch, '/shelf/words', post(body)),
-	restock: (body: Stock) => call<ShelfRow[]>(fetch, '/shelf', post(body)),
-	shelfList: (file: Blob, take: boolean) =>
-		call<CSVReport>(fetch, '/shelf/csv' + (take ? '?take=true' : ''), {
+	restock: (stock: Stock, stamp: Stamped) =>
+		call<ShelfRow[]>(fetch, '/shelf', post({ ...stamp, stock })),
+	shelfHistory: (id: string) => call<Entry[]>(fetch, '/shelf/parts/' + encodeURIComponent(id)),
+	shelfList: (file: Blob, by: string, take: boolean) =>
+		call<CSVReport>(fetch, `/shelf/csv?by=${encodeURIComponent(by)}${take ? '&take=true' : ''}`, {
 			method: 'POST',
 			body: file
 		}),

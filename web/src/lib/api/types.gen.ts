@@ -25,6 +25,8 @@ export interface API {
 	because: Because;
 	shelf: ShelfRow[];
 	quickAdd: QuickAdd;
+	restock: Restock;
+	shelfLog: Entry[];
 	csvReport: CSVReport;
 	imported: Imported;
 	health: Health;
@@ -2120,6 +2122,7 @@ export interface Because {
  */
 export interface ShelfRow {
 	stock: Stock;
+	revision: number;
 	what: string;
 	/**
 	 * "42.50", empty where it is not stated
@@ -2158,10 +2161,20 @@ export interface QuickAdd {
 	 * blanks between them
 	 */
 	serials?: string;
+	by?: string;
 	/**
 	 * names the request: sent twice, the pieces are there once
 	 */
 	key?: string;
+}
+/**
+ * Restock corrects what is on the shelf of one kind of part, as it was at a revision; 0 puts it there first.
+ */
+export interface Restock {
+	revision: number;
+	by: string;
+	key?: string;
+	stock: Stock;
 }
 /**
  * CSVReport is what a list came to.

@@ -2,16 +2,19 @@
 	// Corrections to one kind of part on the shelf.
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { ShelfRow } from '$lib/api/types.gen';
+	import type { Entry, ShelfRow } from '$lib/api/types.gen';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import { who } from '$lib/ui/who.svelte';
 	import { CONDITIONS, type Condition } from './conditions';
 
 	interface Props {
 		row: ShelfRow | null;
+		/** Somebody else changed it meanwhile: the shelf as it is now. */
+		onstale: (rows: readonly ShelfRow[]) => void;
 		onkept: (rows: readonly ShelfRow[]) => void;
 		onleave: () => void;
 	}
-	let { row, onkept, onleave }: Props = $props();
+	let { row, onkept, onstale, onleave }: Props = $props();
 	const uid = $props.id();
 	let open = $derived(row !== null);
 	let name = $derived(row?.stock.part.name ?? '');
@@ -21,9 +24,14 @@
 	let condition = $derived<Condition | ''>(row?.stock.condition ?? '');
 	let serials = $derived((row?.stock.serials ?? []).join(' '));
 	let fault = $state('');
+	let history = $state.raw<Entry[] | null>(null);
+	let key = $derived(row && crypto.randomUUID()); // pressed again after a lost answer, it is done once
 
 	$effect(() => {
-		if (!open && row) onleave();
+		if (open || !row) return;
+		history = null;
+		fault = '';
+		onleave();
 	});
 
 	async function keep(e: SubmitEvent) {
@@ -31,15 +39,38 @@
 		if (!row) return;
 		const cents = Math.round(Number(price) * 100);
 		try {
-			const rows = await api.restock({
-				part: { ...row.stock.part, name, ...(number && { number }) },
-				count: Number(count),
-				...(cents > 0 && { priceCents: cents }),
-				...(condition && { condition }),
-				serials: serials.split(/\s+/).filter(Boolean)
-			});
+			const rows = await api.restock(
+				{
+					part: { ...row.stock.part, name, ...(number && { number }) },
+					count: Number(count),
+					...(cents > 0 && { priceCents: cents }),
+					...(condition && { condition }),
+					serials: serials.split(/\s+/).filter(Boolean)
+				},
+				{ revision: row.revision, key: key ?? '', by: who.name }
+			);
 			fault = '';
 			onkept(rows);
+		} catch (err) {
+			if (!(err instanceof ApiError)) throw err;
+			fault = err.says;
+			if (err.status === 409) await reload();
+		}
+	}
+
+	/** Shows it as it is now, and what happened to it: what was typed here is typed again, or left. */
+	async function reload() {
+		if (!row) return;
+		const id = row.stock.part.id;
+		onstale(await api.shelf(fetch));
+		await look(id);
+		const last = history?.at(-1);
+		fault = `Changed meanwhile${last ? ` by ${last.by}: ${last.says}` : ''}. It is shown as it is now; nothing of yours was kept.`;
+	}
+
+	async function look(id: string) {
+		try {
+			history = await api.shelfHistory(id);
 		} catch (err) {
 			if (!(err instanceof ApiError)) throw err;
 			fault = err.says;
@@ -77,6 +108,21 @@
 			</div>
 		</div>
 		{#if fault}<p role="alert" class="text-over">{fault}</p>{/if}
+		<details ontoggle={(e) => e.currentTarget.open && row && look(row.stock.part.id)}>
+			<summary class="min-h-11 cursor-pointer py-2">What happened to it</summary>
+			{#if history}
+				<ol reversed class="max-h-48 overflow-y-auto border-t border-line" aria-label="History">
+					{#each [...history].reverse() as h (h.revision)}
+						<li class="border-b border-line py-1">
+							{h.says}
+							<span class="block text-soft">{h.by}, {new Date(h.at).toLocaleString()}</span>
+						</li>
+					{/each}
+				</ol>
+			{:else}
+				<p class="text-soft">Looking it up…</p>
+			{/if}
+		</details>
 		<div class="flex gap-3">
 			<Button type="submit">Keep</Button>
 			<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>

@@ -9,6 +9,7 @@
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import FileButton from '$lib/ui/FileButton.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
+	import { who } from '$lib/ui/who.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
@@ -37,6 +38,7 @@
 				text: words,
 				price: String(price ?? ''),
 				serials,
+				by: who.name,
 				...(condition && { condition })
 			};
 			const of = JSON.stringify(body);
@@ -52,7 +54,7 @@
 
 	async function read(file: File) {
 		try {
-			report = { file, said: await api.shelfList(file, false) };
+			report = { file, said: await api.shelfList(file, who.name, false) };
 		} catch (e) {
 			said(e);
 		}
@@ -61,7 +63,7 @@
 	async function take() {
 		if (!report) return;
 		try {
-			const done = await api.shelfList(report.file, true);
+			const done = await api.shelfList(report.file, who.name, true);
 			toasts.add('done', `${done.taken} rows taken`);
 			rows = await api.shelf(fetch);
 		} catch (e) {
@@ -165,6 +167,10 @@
 	onkept={(r) => {
 		rows = r;
 		editing = null;
+	}}
+	onstale={(r) => {
+		rows = r;
+		editing = r.find((x) => x.stock.part.id === editing?.stock.part.id) ?? null;
 	}}
 	onleave={() => (editing = null)}
 />
