@@ -30,6 +30,7 @@ soak:
 	go test ./internal/core/cure -timeout 2h -run CuresCure -machines 20000
 	go test ./internal/core/fit -timeout 2h -run Machines -machines 20000
 	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed 20000
+	go test ./internal/server -timeout 2h -run EveryPlacement -attacked 2000
 
 bench: bin/deepbay
 	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
