@@ -44,7 +44,7 @@ func TestBackupCommands(t *testing.T) {
 		status    int
 		out, says string
 	}{
-		{[]string{"check-data", path}, 0, "9 jobs, 9 sheets, 30 parts, 18 revisions; 0 faults", ""},
+		{[]string{"check-data", path}, 0, "9 jobs, 9 sheets, 30 parts, 77 revisions; 0 faults", ""},
 		{[]string{"backup", "--data", path, to}, 0, "backed up to " + to, ""},
 		{[]string{"backup", "--data", path, to}, 2, "", "is there already"},
 		{[]string{"backup", "--data", letter, other}, 2, "", "is no Deep Bay data file"},
