@@ -192,6 +192,9 @@ func planned(t *testing.T, seed int64, j job.Job) {
 	if err != nil {
 		t.Fatalf("seed %d: %v", seed, err)
 	}
+	if a.Proof.Code == plan.Refuted {
+		t.Fatalf("seed %d: the best plan does not hold", seed)
+	}
 	if a.Provided != nil {
 		r := j.PlannedRig()
 		for _, l := range a.Provided.Look {

@@ -95,6 +95,9 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 	if err != nil {
 		return out, err
 	}
+	if r.Best != nil && !in.stands(r.Best) {
+		return Advice{End: GaveUp, Proof: fact.Of(Refuted), Judged: r.Judged}, nil
+	}
 	proof, err := Prove(ctx, in, r)
 	if err != nil {
 		return out, err
@@ -129,7 +132,7 @@ func Ask(ctx context.Context, in Input) (Advice, error) {
 		if err != nil {
 			return out, err
 		}
-		if out.Judged += other.Judged; other.End != Optimal || other.Best.Score[c] >= r.Best.Score[c] {
+		if out.Judged += other.Judged; other.End != Optimal || other.Best.Score[c] >= r.Best.Score[c] || !in.stands(other.Best) {
 			continue
 		}
 		if slices.ContainsFunc(seen, func(p *Plan) bool { return p.Score == other.Best.Score }) {

@@ -67,6 +67,7 @@ const (
 	ProvedImpossible fact.Code = "plan/proved-impossible"
 	RatesAgainst     fact.Code = "plan/rates-against"
 	RatesAre         fact.Code = "plan/rates-are"
+	Refuted          fact.Code = "plan/refuted"
 	RolesAgainst     fact.Code = "plan/roles-against"
 	RolesAre         fact.Code = "plan/roles-are"
 	SetAt            fact.Code = "plan/set-at"

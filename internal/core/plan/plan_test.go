@@ -521,3 +521,43 @@ func TestWhyNotAgrees(t *testing.T) {
 		t.Errorf("only %v was said", said)
 	}
 }
+
+// Every best plan stands when it is judged anew, and no longer once a piece of it lies
+// elsewhere, or is missing, without the plan being told so.
+func TestStands(t *testing.T) {
+	stood, fell := 0, 0
+	for seed := range int64(*questions / 4) {
+		rng := rand.New(rand.NewSource(seed))
+		in := question(rng)
+		in.Order = in.order()
+		r, err := Find(context.Background(), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if r.Best == nil || r.End != Optimal || len(r.Best.Placements) == 0 {
+			continue
+		}
+		if stood++; !in.stands(r.Best) {
+			t.Errorf("seed %d: the best plan does not stand: %+v", seed, r.Best)
+			continue
+		}
+		n := rng.Intn(len(r.Best.Placements))
+		for _, k := range in.Found.Sheet.Sockets {
+			b := in.rig(r.Best.Placements, r.Best.Choices)
+			after, _, err := b.Moved([]rig.Move{{Item: r.Best.Placements[n].Item, Socket: rig.On(k.ID)}})
+			if err != nil {
+				continue
+			}
+			worse := Plan{Placements: after.Placements, Choices: r.Best.Choices}
+			if _, ok := newScorer(&in, in.whole()).score(worse.Placements, worse.Choices, asTold); ok {
+				continue // another plan
+			}
+			if fell++; in.stands(&worse) {
+				t.Errorf("seed %d: %+v stands", seed, worse)
+			}
+		}
+	}
+	if stood < 100 || fell < 100 {
+		t.Errorf("only %d plans stood and %d fell", stood, fell)
+	}
+}

@@ -66,6 +66,7 @@ var planWords = map[fact.Code]string{
 	plan.PeakAgainst:      "memory {0:knownrate} at its peak instead of {1:knownrate}",
 	plan.Pinned:           "{0:from} is pinned to {1}",
 	plan.PortKept:         "{0} stays on and free",
+	plan.Refuted:          "the search came to a plan that does not hold when it is judged anew, so none is shown: that is a fault in Deep Bay",
 	plan.ProvedImpossible: "proved impossible: {0} judged, and every other place is ruled out",
 	plan.RatesAgainst:     "all drives at once {0:knownrate} instead of {1:knownrate}: {2:more} for 100 GB",
 	plan.RatesAre:         "all drives at once: {0:knownrate}",
