@@ -7,7 +7,7 @@ export APP_VERSION := $(VERSION)
 WEB_SOURCES := $(shell find web/src web/static -type f) web/package.json web/svelte.config.js web/vite.config.ts
 GO_SOURCES := $(shell find cmd internal demo docs/schema -type f) go.mod go.sum web/embed.go
 
-.PHONY: demo build test check bench soak screenshots generate clean
+.PHONY: demo build test check audit bench soak screenshots generate clean
 
 demo: bin/deepbay
 	bin/deepbay demo
@@ -22,6 +22,10 @@ check: .setup/npm
 	go vet ./... && cd bench && go vet ./...
 	go tool staticcheck ./...
 	cd web && npm run --silent check && npm run --silent lint
+
+# What is known against the packages in use: 0 nothing, 1 something, 2 it could not be asked.
+audit: .setup/npm
+	scripts/audit
 
 # The long proofs: random machines, jobs and boards by the ten thousand.
 soak:
