@@ -906,6 +906,9 @@ func TestDamagedRecords(t *testing.T) {
 		`UPDATE jobs SET doc = replace(doc, 'Tide-gauge', 'Tide-gauhe') WHERE id = 'tide-gauge-mini-pc'`,
 		`UPDATE sheets SET doc = replace(doc, 'Harrier', 'Harriet') WHERE id = 'harrier-t4'`,
 		`UPDATE parts SET doc = replace(doc, 'SATA', 'SBTA') || ' ' WHERE id = 'skerry-480'`,
+		`UPDATE jobs SET revision = 65537 WHERE id = 'wave-model-desktop'`,
+		`UPDATE stock SET count = count + 64 WHERE part = 'raft-4'`,
+		`UPDATE sheets SET revision = 3 WHERE id = 'gannet-d1'`,
 	} {
 		if _, err := db.ExecContext(t.Context(), q); err != nil {
 			t.Fatal(err)
@@ -920,6 +923,11 @@ func TestDamagedRecords(t *testing.T) {
 		{"GET", "/api/jobs", "", 200, `"id":"tide-gauge-mini-pc","title":"tide-gauge-mini-pc"`},
 		{"GET", "/api/jobs/tide-gauge-mini-pc", "", 500, "its bytes are others than those that were kept"},
 		{"POST", "/api/jobs/tide-gauge-mini-pc/changes", `{"revision":1,"change":{"do":"wish","wish":{}}}`, 500, "is damaged"},
+		{"GET", "/api/jobs", "", 200, `"id":"wave-model-desktop","title":"wave-model-desktop"`},
+		{"GET", "/api/jobs/wave-model-desktop", "", 500, "other than what was kept"},
+		{"POST", "/api/jobs/wave-model-desktop/changes", `{"revision":65537,"change":{"do":"wish","wish":{}}}`, 500, "is damaged"},
+		{"GET", "/api/sheets/gannet-d1", "", 500, "other than what was kept"},
+		{"POST", "/api/shelf", `{"revision":2,"by":"","stock":{"part":{"format":"deepbay/part","version":1,"id":"raft-4","name":"x","fitting":{"kind":"spacer"}},"count":1}}`, 500, "is damaged"},
 		{"GET", tower, "", 200, ""},
 		{"GET", "/api/sheets", "", 200, "kittiwake-d2"},
 		{"GET", "/api/sheets/harrier-t4", "", 500, "is damaged"},
@@ -935,7 +943,7 @@ func TestDamagedRecords(t *testing.T) {
 		}
 	}
 	found, err := store.Check(t.Context(), path)
-	if err != nil || len(found.Faults) != 3 || found.Jobs != 9 {
+	if err != nil || len(found.Faults) != 7 || found.Jobs != 9 {
 		t.Errorf("%+v, %v", found, err)
 	}
 }

@@ -8,8 +8,10 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"maps"
 	"os"
 	"path/filepath"
+	"slices"
 
 	"modernc.org/sqlite"
 	sqlite3 "modernc.org/sqlite/lib"
@@ -74,6 +76,17 @@ func Check(ctx context.Context, path string) (Checked, error) {
 	}
 	if out.Version >= 10 {
 		documents(ctx, &out, db, `SELECT part || ' at revision ' || revision, doc, sum FROM shelf_journal`, "part", &out.Revisions, func(*shelf.Stock) error { return nil })
+	}
+	if out.Version >= 11 {
+		for _, table := range slices.Sorted(maps.Keys(sealed)) {
+			if err := eachRow(ctx, db, table, func(columns []any, seal sql.NullString) {
+				if unsealRow(seal, columns...) != nil {
+					out.fault(fmt.Sprintf("%v in %s: %v", columns[0], table, errRow))
+				}
+			}); err != nil {
+				out.fault(err.Error())
+			}
+		}
 	}
 	out.each(ctx, db, `SELECT id FROM jobs j WHERE NOT EXISTS (SELECT 1 FROM journal WHERE job = j.id AND revision = j.revision)`, func(rows *sql.Rows) (string, error) {
 		var id string

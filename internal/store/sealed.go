@@ -11,6 +11,8 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strconv"
+	"strings"
 	"sync"
 )
 
@@ -31,13 +33,60 @@ func seal(doc []byte) string {
 	return hex.EncodeToString(sum[:])
 }
 
+// sealRow is the digest of what stands beside a document, in the order of sealed: of half
+// the length, for it lies in the index of lists.
+func sealRow(columns ...any) string {
+	b := make([]byte, 0, 256)
+	for _, c := range columns {
+		start := len(b)
+		switch c := c.(type) {
+		case string:
+			b = append(b, c...)
+		case int:
+			b = strconv.AppendInt(b, int64(c), 10)
+		default:
+			b = fmt.Append(b, c)
+		}
+		b = append(strconv.AppendInt(append(b, ':'), int64(len(b)-start), 10), ';')
+	}
+	sum := sha256.Sum256(b)
+	return hex.EncodeToString(sum[:16])
+}
+
+// sealed are the columns whose digest each table keeps.
+var sealed = map[string]string{
+	"jobs":          "id, revision, open, updated",
+	"sheets":        "id, revision",
+	"parts":         "id, revision",
+	"stock":         "part, count, price, condition, serials",
+	"journal":       "job, revision, at, by, deed",
+	"sheet_journal": "sheet, revision, at, by, deed",
+	"shelf_journal": "part, revision, at, by, deed",
+}
+
+// errRow is of a row that is not what was kept.
+var errRow = errors.New("what stands beside it is other than what was kept")
+
+// unsealRow holds a row against its digest; one from before there were any has none.
+func unsealRow(seal sql.NullString, columns ...any) error {
+	if seal.Valid && seal.String != sealRow(columns...) {
+		return errRow
+	}
+	return nil
+}
+
 // unseal reads a document and notes what is damaged; one from before there were digests has none.
 func (s *Store) unseal(what, id string, doc []byte, sum sql.NullString, into any) error {
 	err := open(doc, sum, into)
 	if err == nil {
 		return nil
 	}
-	d := &Damaged{what, id, err.Error()}
+	return s.damaged(what, id, err)
+}
+
+// damaged notes a record that is not what was kept.
+func (s *Store) damaged(what, id string, why error) *Damaged {
+	d := &Damaged{what, id, why.Error()}
 	s.damage.notice(d)
 	return d
 }
@@ -102,5 +151,48 @@ func sealAll(ctx context.Context, tx *sql.Tx) error {
 			}
 		}
 	}
+	for _, table := range []string{"jobs", "sheets", "parts", "stock"} {
+		if err := sealRows(ctx, tx, table); err != nil {
+			return err
+		}
+	}
 	return nil
+}
+
+func sealRows(ctx context.Context, tx *sql.Tx, table string) error {
+	seals := map[any]string{}
+	err := eachRow(ctx, tx, table, func(columns []any, seal sql.NullString) {
+		if !seal.Valid {
+			seals[columns[0]] = sealRow(columns...)
+		}
+	})
+	key, _, _ := strings.Cut(sealed[table], ",")
+	for id, seal := range seals {
+		if _, err := tx.ExecContext(ctx, `UPDATE `+table+` SET seal = ? WHERE `+key+` = ?`, seal, id); err != nil {
+			return err
+		}
+	}
+	return err
+}
+
+// eachRow goes through what a table has sealed.
+func eachRow(ctx context.Context, q queries, table string, do func(columns []any, seal sql.NullString)) error {
+	rows, err := q.QueryContext(ctx, `SELECT `+sealed[table]+`, seal FROM `+table)
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	columns := make([]any, 1+strings.Count(sealed[table], ","))
+	for rows.Next() {
+		var seal sql.NullString
+		into := []any{}
+		for i := range columns {
+			into = append(into, &columns[i])
+		}
+		if err := rows.Scan(append(into, &seal)...); err != nil {
+			return err
+		}
+		do(columns, seal)
+	}
+	return rows.Err()
 }

@@ -44,24 +44,28 @@ func (s *Store) Sheets(ctx context.Context) ([]machine.Sheet, error) {
 
 // Sheet reads one sheet.
 func (s *Store) Sheet(ctx context.Context, id machine.ID) (KeptSheet, error) {
-	return s.sheet(ctx, id, `SELECT revision, doc, sum FROM sheets WHERE id = ?`, id)
+	return s.sheet(ctx, id, `SELECT revision, doc, sum, seal FROM sheets WHERE id = ?`, id)
 }
 
 // SheetAt is a sheet as it was at a revision.
 func (s *Store) SheetAt(ctx context.Context, id machine.ID, revision int) (KeptSheet, error) {
-	return s.sheet(ctx, id, `SELECT revision, doc, sum FROM sheet_journal WHERE sheet = ? AND revision = ?`, id, revision)
+	return s.sheet(ctx, id, `SELECT revision, doc, sum, NULL FROM sheet_journal WHERE sheet = ? AND revision = ?`, id, revision)
 }
 
 func (s *Store) sheet(ctx context.Context, id machine.ID, query string, args ...any) (KeptSheet, error) {
 	var k KeptSheet
 	var doc []byte
-	var sum sql.NullString
-	err := s.db.QueryRowContext(ctx, query, args...).Scan(&k.Revision, &doc, &sum)
+	var sum, seal sql.NullString
+	err := s.db.QueryRowContext(ctx, query, args...).Scan(&k.Revision, &doc, &sum, &seal)
 	if errors.Is(err, sql.ErrNoRows) {
 		return k, fmt.Errorf("sheet %q: %w", id, ErrNotFound)
 	}
 	if err == nil {
-		err = s.unseal("sheet", string(id), doc, sum, &k.Sheet)
+		if err = unsealRow(seal, id, k.Revision); err != nil {
+			err = s.damaged("sheet", string(id), err)
+		} else {
+			err = s.unseal("sheet", string(id), doc, sum, &k.Sheet)
+		}
 	}
 	if err != nil {
 		return k, fmt.Errorf("sheet %q: %w", id, err)
@@ -71,7 +75,7 @@ func (s *Store) sheet(ctx context.Context, id machine.ID, query string, args ...
 
 // SheetHistory lists what was done to a sheet, oldest first.
 func (s *Store) SheetHistory(ctx context.Context, id machine.ID) ([]Entry, error) {
-	return s.entries(ctx, `SELECT revision, at, by, says, deed FROM sheet_journal WHERE sheet = ? ORDER BY revision`, id)
+	return s.entries(ctx, `SELECT revision, at, by, says, deed, seal FROM sheet_journal WHERE sheet = ? ORDER BY revision`, id)
 }
 
 // PutSheet keeps a version and returns its revision. What does not differ from the
@@ -130,12 +134,13 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 	if err != nil {
 		return 0, err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO sheets (id, name, doc, revision, sum) VALUES (?1, ?2, ?3, ?4, ?5)
-		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4, sum = ?5`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1, seal(doc)); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO sheets (id, name, doc, revision, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4, sum = ?5, seal = ?6`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1, seal(doc), sealRow(w.Sheet.ID, current+1)); err != nil {
 		return 0, err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, deed, doc, sum) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
-		w.Sheet.ID, current+1, w.Stamp.At.UTC().Format(timeLayout), w.Stamp.By, string(deed), string(doc), seal(doc))
+	at := w.Stamp.At.UTC().Format(timeLayout)
+	_, err = tx.ExecContext(ctx, `INSERT INTO sheet_journal (sheet, revision, at, by, says, deed, doc, sum, seal) VALUES (?, ?, ?, ?, '', ?, ?, ?, ?)`,
+		w.Sheet.ID, current+1, at, w.Stamp.By, string(deed), string(doc), seal(doc), sealRow(w.Sheet.ID, current+1, at, w.Stamp.By, string(deed)))
 	if err != nil {
 		return 0, err
 	}

@@ -4,6 +4,7 @@ package store
 // jobs and sheets are kept.
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"encoding/json"
@@ -44,7 +45,7 @@ type queries interface {
 
 // stockOf lists what is on the shelf, and which parts there are damaged.
 func (s *Store) stockOf(ctx context.Context, q queries) ([]KeptStock, map[part.ID]error, error) {
-	rows, err := q.QueryContext(ctx, `SELECT p.id, p.revision, p.doc, p.sum, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]')
+	rows, err := q.QueryContext(ctx, `SELECT p.id, p.revision, p.doc, p.sum, p.seal, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]'), s.seal
 		FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
 	if err != nil {
 		return nil, nil, fmt.Errorf("shelf: %w", err)
@@ -54,10 +55,14 @@ func (s *Store) stockOf(ctx context.Context, q queries) ([]KeptStock, map[part.I
 	for rows.Next() {
 		var id part.ID
 		var doc, serials []byte
-		var sum sql.NullString
+		var sum, partSeal, stockSeal sql.NullString
 		var e KeptStock
-		if err := rows.Scan(&id, &e.Revision, &doc, &sum, &e.Count, &e.Price, &e.Condition, &serials); err != nil {
+		if err := rows.Scan(&id, &e.Revision, &doc, &sum, &partSeal, &e.Count, (*int64)(&e.Price), &e.Condition, &serials, &stockSeal); err != nil {
 			return nil, nil, fmt.Errorf("shelf: %w", err)
+		}
+		if err := cmp.Or(unsealRow(partSeal, id, e.Revision), unsealRow(stockSeal, id, e.Count, int64(e.Price), e.Condition, string(serials))); err != nil {
+			damaged[id] = s.damaged("part", string(id), err)
+			continue
 		}
 		if err := s.unseal("part", string(id), doc, sum, &e.Part); err != nil {
 			damaged[id] = err
@@ -130,13 +135,13 @@ func putStock(ctx context.Context, tx *sql.Tx, was KeptStock, e shelf.Stock, by 
 	if err != nil {
 		return was, err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO parts (id, name, doc, sum, revision) VALUES (?1, ?2, ?3, ?4, ?5)
-		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4, revision = ?5`, e.Part.ID, e.Part.Name, string(doc), seal(doc), next.Revision); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO parts (id, name, doc, sum, revision, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4, revision = ?5, seal = ?6`, e.Part.ID, e.Part.Name, string(doc), seal(doc), next.Revision, sealRow(e.Part.ID, next.Revision)); err != nil {
 		return was, err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials) VALUES (?1, ?2, ?3, ?4, ?5)
-		ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5`,
-		e.Part.ID, e.Count, e.Price, e.Condition, string(serials)); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+		ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5, seal = ?6`,
+		e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials), sealRow(e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials))); err != nil {
 		return was, err
 	}
 	deed, err := format.WriteDeed(done, nil)
@@ -147,8 +152,9 @@ func putStock(ctx context.Context, tx *sql.Tx, was KeptStock, e shelf.Stock, by 
 	if err != nil {
 		return was, err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO shelf_journal (part, revision, at, by, says, deed, doc, sum) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
-		e.Part.ID, next.Revision, by.At.UTC().Format(timeLayout), by.By, string(deed), string(whole), seal(whole))
+	at := by.At.UTC().Format(timeLayout)
+	_, err = tx.ExecContext(ctx, `INSERT INTO shelf_journal (part, revision, at, by, says, deed, doc, sum, seal) VALUES (?, ?, ?, ?, '', ?, ?, ?, ?)`,
+		e.Part.ID, next.Revision, at, by.By, string(deed), string(whole), seal(whole), sealRow(e.Part.ID, next.Revision, at, by.By, string(deed)))
 	return next, err
 }
 
@@ -174,7 +180,7 @@ func (s *Store) Parts(ctx context.Context) ([]part.Part, error) {
 
 // ShelfHistory lists what was done to one kind of part on the shelf, oldest first.
 func (s *Store) ShelfHistory(ctx context.Context, id part.ID) ([]Entry, error) {
-	out, err := s.entries(ctx, `SELECT revision, at, by, says, deed FROM shelf_journal WHERE part = ? ORDER BY revision`, id)
+	out, err := s.entries(ctx, `SELECT revision, at, by, says, deed, seal FROM shelf_journal WHERE part = ? ORDER BY revision`, id)
 	if err == nil && len(out) == 0 {
 		err = fmt.Errorf("part %q on the shelf: %w", id, ErrNotFound)
 	}

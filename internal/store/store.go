@@ -51,7 +51,7 @@ func (c *Conflict) Error() string {
 
 // Version is the newest version of data files that this program knows: the number of its
 // last migration.
-const Version = 10
+const Version = 11
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
@@ -243,15 +243,18 @@ func (s *Store) Stands(ctx context.Context, query string) ([]Stand, error) {
 	if q := Fold(query); q != "" {
 		where, args = "WHERE instr(marks, ?) > 0", append(args, q)
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT id, revision, updated FROM jobs `+where+` ORDER BY open DESC, updated DESC, id`, args...)
+	rows, err := s.db.QueryContext(ctx, `SELECT id, revision, updated, open, seal FROM jobs `+where+` ORDER BY open DESC, updated DESC, id`, args...)
 	if err != nil {
 		return nil, fmt.Errorf("list jobs: %w", err)
 	}
 	defer rows.Close()
 	out := []Stand{}
 	for rows.Next() {
-		k, err := stand(rows)
-		if err != nil {
+		k, err := s.sealedStand(rows)
+		var damaged *Damaged
+		if errors.As(err, &damaged) {
+			k = Stand{ID: k.ID} // it stands in the list, and nowhere else
+		} else if err != nil {
 			return nil, fmt.Errorf("list jobs: %w", err)
 		}
 		out = append(out, k)
@@ -261,10 +264,27 @@ func (s *Store) Stands(ctx context.Context, query string) ([]Stand, error) {
 
 // Stand is where one job stands.
 func (s *Store) Stand(ctx context.Context, id job.ID) (Stand, error) {
-	k, err := stand(s.db.QueryRowContext(ctx, `SELECT id, revision, updated FROM jobs WHERE id = ?`, id))
+	k, err := s.sealedStand(s.db.QueryRowContext(ctx, `SELECT id, revision, updated, open, seal FROM jobs WHERE id = ?`, id))
 	if errors.Is(err, sql.ErrNoRows) {
 		return k, fmt.Errorf("job %q: %w", id, ErrNotFound)
 	}
+	return k, err
+}
+
+// sealedStand reads a stand and holds it against its digest.
+func (s *Store) sealedStand(row scanner) (Stand, error) {
+	var seal sql.NullString
+	var open int
+	var k Stand
+	var updated string
+	if err := row.Scan(&k.ID, &k.Revision, &updated, &open, &seal); err != nil {
+		return k, err
+	}
+	if err := unsealRow(seal, string(k.ID), k.Revision, open, updated); err != nil {
+		return k, s.damaged("job", string(k.ID), err)
+	}
+	var err error
+	k.Updated, err = time.Parse(timeLayout, updated)
 	return k, err
 }
 
@@ -285,8 +305,13 @@ func (s *Store) scan(id job.ID, row scanner) (Kept, error) {
 	var doc []byte
 	var sum sql.NullString
 	var updated string
-	if err := row.Scan(&doc, &sum, &k.Revision, &updated); err != nil {
+	var open int
+	var seal sql.NullString
+	if err := row.Scan(&doc, &sum, &k.Revision, &updated, &open, &seal); err != nil {
 		return k, err
+	}
+	if err := unsealRow(seal, id, k.Revision, open, updated); err != nil {
+		return k, s.damaged("job", string(id), err)
 	}
 	err := s.unseal("job", string(id), doc, sum, &k.Job)
 	if err != nil {
@@ -300,7 +325,7 @@ func (s *Store) scan(id job.ID, row scanner) (Kept, error) {
 
 // Job reads one job.
 func (s *Store) Job(ctx context.Context, id job.ID) (Kept, error) {
-	k, err := s.scan(id, s.db.QueryRowContext(ctx, `SELECT doc, sum, revision, updated FROM jobs WHERE id = ?`, id))
+	k, err := s.scan(id, s.db.QueryRowContext(ctx, `SELECT doc, sum, revision, updated, open, seal FROM jobs WHERE id = ?`, id))
 	if errors.Is(err, sql.ErrNoRows) {
 		return k, fmt.Errorf("job %q: %w", id, ErrNotFound)
 	}
@@ -351,17 +376,21 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 		return 0, err
 	}
 	at := w.Stamp.At.UTC().Format(timeLayout)
-	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc, sum) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)
-		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6, sum = ?7`,
-		w.Job.ID, current+1, w.Job.Closed == nil, at, marks(&w.Job), string(doc), seal(doc)); err != nil {
+	open := 0
+	if w.Job.Closed == nil {
+		open = 1
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)
+		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6, sum = ?7, seal = ?8`,
+		w.Job.ID, current+1, open, at, marks(&w.Job), string(doc), seal(doc), sealRow(w.Job.ID, current+1, open, at)); err != nil {
 		return 0, err
 	}
 	deed, err := format.WriteDeed(w.Done, w.Job.Name)
 	if err != nil {
 		return 0, fmt.Errorf("journal: %w", err)
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc, sum) VALUES (?, ?, ?, ?, '', ?, ?, ?)`,
-		w.Job.ID, current+1, at, w.Stamp.By, string(deed), string(doc), seal(doc)); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc, sum, seal) VALUES (?, ?, ?, ?, '', ?, ?, ?, ?)`,
+		w.Job.ID, current+1, at, w.Stamp.By, string(deed), string(doc), seal(doc), sealRow(w.Job.ID, current+1, at, w.Stamp.By, string(deed))); err != nil {
 		return 0, fmt.Errorf("journal: %w", err)
 	}
 	return current + 1, claim(ctx, tx, w.Request, string(w.Job.ID), current+1, w.Stamp.At)
@@ -369,7 +398,7 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 
 // Journal lists what was done to a job after a revision, oldest first.
 func (s *Store) Journal(ctx context.Context, id job.ID, after int) ([]Entry, error) {
-	return s.entries(ctx, `SELECT revision, at, by, says, deed FROM journal WHERE job = ? AND revision > ? ORDER BY revision`, id, after)
+	return s.entries(ctx, `SELECT revision, at, by, says, deed, seal FROM journal WHERE job = ? AND revision > ? ORDER BY revision`, id, after)
 }
 
 // entries reads the lines of a journal; its name is the first argument.
@@ -383,9 +412,14 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 	for rows.Next() {
 		var e Entry
 		var at string
-		var deed sql.NullString
-		if err := rows.Scan(&e.Revision, &at, &e.By, &e.Says, &deed); err != nil {
+		var deed, seal sql.NullString
+		if err := rows.Scan(&e.Revision, &at, &e.By, &e.Says, &deed, &seal); err != nil {
 			return nil, fmt.Errorf("journal of %q: %w", args[0], err)
+		}
+		if err := unsealRow(seal, args[0], e.Revision, at, e.By, deed.String); err != nil { // the others are what they were
+			s.damaged("journal", fmt.Sprintf("%s at revision %d", args[0], e.Revision), err)
+			out = append(out, Entry{Revision: e.Revision, Deed: &format.Deed{Fact: fact.Of(job.LineDamaged)}})
+			continue
 		}
 		if deed.Valid {
 			d, err := format.ReadDeed([]byte(deed.String))

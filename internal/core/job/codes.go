@@ -17,6 +17,7 @@ const (
 	AsFound          fact.Code = "job/as-found"
 	BroughtIn        fact.Code = "job/brought-in"
 	FromDemo         fact.Code = "job/from-demo"
+	LineDamaged      fact.Code = "job/line-damaged" // of the journal
 	SaidThen         fact.Code = "job/said-then"
 	TookIn           fact.Code = "job/took-in"
 	Undid            fact.Code = "job/undid"

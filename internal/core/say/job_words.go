@@ -19,6 +19,7 @@ var jobWords = map[fact.Code]string{
 	job.AsFound:          "as found: {0}",
 	job.BroughtIn:        "brought in from a file",
 	job.FromDemo:         "brought in with the demo shop",
+	job.LineDamaged:      "this line is damaged: it is other than what was kept",
 	job.SaidThen:         "{0}",
 	job.TookIn:           "took the machine in",
 	job.Undid:            "undid: {0}",
