@@ -36,6 +36,7 @@ soak:
 	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed 20000
 	go test ./internal/server -timeout 2h -run EveryPlacement -attacked 2000
 	go test ./internal/store -timeout 2h -run NoByte -flips 200 -v
+	go test ./cmd/deepbay -timeout 2h -run TestKill -kills 2000 -v
 
 bench: bin/deepbay
 	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
