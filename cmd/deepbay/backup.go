@@ -70,6 +70,28 @@ func checkDataCommand() *cobra.Command {
 	}
 }
 
+func rescueCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "rescue FILE DIR",
+		Short: "Save what can be saved of a damaged data file to open files in a new folder",
+		Args:  cobra.ExactArgs(2),
+		RunE: func(c *cobra.Command, args []string) error {
+			r, err := store.Rescue(c.Context(), args[0], args[1])
+			for _, f := range r.Faults {
+				fmt.Fprintln(c.OutOrStdout(), words("fault: %s", f))
+			}
+			if err != nil {
+				return err
+			}
+			fmt.Fprintln(c.OutOrStdout(), words("saved to %s: %d jobs, %d sheets, %d parts, %d lines of journals; %d of them in an older revision; %d faults", args[1], r.Jobs, r.Sheets, r.Parts, r.Lines, r.Older, len(r.Faults)))
+			if len(r.Faults) > 0 {
+				return errStopped
+			}
+			return nil
+		},
+	}
+}
+
 // told prints what a file holds, and fails where something is wrong with it.
 func told(w io.Writer, path string, c *store.Checked) error {
 	for _, f := range c.Faults {

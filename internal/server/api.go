@@ -126,6 +126,12 @@ type JobRef struct {
 	Title string `json:"title"`
 }
 
+// Back asks for the last good revision of an ill job.
+type Back struct {
+	By  string `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Key string `json:"key,omitempty" jsonschema:"maxLength=80"`
+}
+
 // ShelfRow is one kind of part as the shelf lists it.
 type ShelfRow struct {
 	Stock    shelf.Stock `json:"stock"`
@@ -231,6 +237,7 @@ type API struct {
 	Shelf       []ShelfRow        `json:"shelf"`
 	QuickAdd    QuickAdd          `json:"quickAdd"`
 	Restock     Restock           `json:"restock"`
+	Back        Back              `json:"back"`
 	ShelfLog    []say.Entry       `json:"shelfLog"`
 	CSVReport   CSVReport         `json:"csvReport"`
 	Imported    Imported          `json:"imported"`

@@ -133,6 +133,9 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/jobs", `{"title":"x","sheet":"nobody","wish":{}}`)
 	check("POST", "/api/jobs", `{"title":"A new one","sheet":"harrier-t4","wish":{}}`)
 	check("POST", "/api/jobs", `{`)
+	check("POST", "/api/jobs/echo-sounding-tower/back", `{}`)
+	check("POST", "/api/jobs/nobody/back", `{}`)
+	check("GET", "/api/jobs/nobody/raw", "")
 	check("POST", "/api/shelf/words", `{"text":"1TB banana"}`)
 	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4","price":"free"}`)
 	typed["1TB nvme M.2 2280 gen4 x4 1s"] = true // what people type is what the part is called

@@ -51,6 +51,7 @@ type Data interface {
 	Stand(ctx context.Context, id job.ID) (store.Stand, error)
 	Job(ctx context.Context, id job.ID) (store.Kept, error)
 	Put(ctx context.Context, w store.Write) (int, error)
+	Raw(ctx context.Context, id job.ID) ([]byte, error)
 	Applied(ctx context.Context, r store.Request) error
 	Journal(ctx context.Context, id job.ID, after int) ([]store.Entry, error)
 	At(ctx context.Context, id job.ID, revision int) (job.Job, error)
@@ -138,6 +139,8 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/jobs/:id/shop", s.do(s.shop))
 	a.POST("/jobs/:id/changes", s.do(s.change))
 	a.POST("/jobs/:id/undo", s.do(s.undo))
+	a.POST("/jobs/:id/back", s.do(s.back))
+	a.GET("/jobs/:id/raw", s.do(s.raw))
 	a.POST("/jobs/:id/keep", s.do(s.keep))
 	a.GET("/sheets", s.do(s.sheets))
 	a.GET("/sheets/:id", s.do(s.sheet))

@@ -942,8 +942,28 @@ func TestDamagedRecords(t *testing.T) {
 			t.Errorf("%s %s: %d %.400s, want %d with %q", c.method, c.path, a.Code, a.Body, c.code, c.want)
 		}
 	}
+	if a := ask(t, h, "GET", "/api/jobs/tide-gauge-mini-pc/raw", ""); a.Code != 200 || !strings.Contains(a.Body.String(), "Tide-gauhe") {
+		t.Errorf("what is there is %d %.300s", a.Code, a.Body)
+	}
 	found, err := store.Check(t.Context(), path)
 	if err != nil || len(found.Faults) != 7 || found.Jobs != 9 {
 		t.Errorf("%+v, %v", found, err)
+	}
+
+	// Damaged jobs come back as they last were, and can be worked on again.
+	for id, revision := range map[string]int{"tide-gauge-mini-pc": 2, "wave-model-desktop": 2} {
+		for range 2 { // sent twice, it is done once
+			v := ask(t, h, "POST", "/api/jobs/"+id+"/back", `{"by":"Oda Finch","key":"back `+id+`"}`).view()
+			if v.Revision != revision || v.Journal[len(v.Journal)-1].Says.String() != "brought back as it was at revision 1" {
+				t.Errorf("%s is back at revision %d: %v", id, v.Revision, v.Journal)
+			}
+		}
+		ask(t, h, "POST", "/api/jobs/"+id+"/changes", change(revision, `{"do":"wish","wish":{"text":"on"}}`)).view()
+		if a := ask(t, h, "POST", "/api/jobs/"+id+"/back", `{"key":"again"}`); a.Code != 409 {
+			t.Errorf("%s, in order, is brought back: %d", id, a.Code)
+		}
+	}
+	if a := ask(t, h, "GET", "/api/jobs", ""); strings.Contains(a.Body.String(), `"ill"`) {
+		t.Errorf("still ill: %s", a.Body)
 	}
 }

@@ -14,6 +14,8 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+
+	"deepbay/internal/core/job"
 )
 
 // Damaged is a record that is not what was kept. It takes no other down.
@@ -26,6 +28,16 @@ type Damaged struct {
 // Error names it, and what to do.
 func (d *Damaged) Error() string {
 	return fmt.Sprintf("%s %q is damaged: %s; bring an older revision or a backup back", d.What, d.ID, d.Why)
+}
+
+// Raw is the document of a job as it lies in the file, damaged or not.
+func (s *Store) Raw(ctx context.Context, id job.ID) ([]byte, error) {
+	var doc []byte
+	err := s.db.QueryRowContext(ctx, `SELECT doc FROM jobs WHERE id = ?`, id).Scan(&doc)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, fmt.Errorf("job %q: %w", id, ErrNotFound)
+	}
+	return doc, err
 }
 
 func seal(doc []byte) string {
@@ -64,8 +76,11 @@ var sealed = map[string]string{
 	"shelf_journal": "part, revision, at, by, deed",
 }
 
-// errRow is of a row that is not what was kept.
-var errRow = errors.New("what stands beside it is other than what was kept")
+// errDoc is of a document, and errRow of a row, that is not what was kept.
+var (
+	errDoc = errors.New("its bytes are others than those that were kept")
+	errRow = errors.New("what stands beside it is other than what was kept")
+)
 
 // unsealRow holds a row against its digest; one from before there were any has none.
 func unsealRow(seal sql.NullString, columns ...any) error {
@@ -94,7 +109,7 @@ func (s *Store) damaged(what, id string, why error) *Damaged {
 // open reads a document that is what its digest says.
 func open(doc []byte, sum sql.NullString, into any) error {
 	if sum.Valid && sum.String != seal(doc) {
-		return errors.New("its bytes are others than those that were kept")
+		return errDoc
 	}
 	return json.Unmarshal(doc, into)
 }

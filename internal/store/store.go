@@ -336,6 +336,7 @@ func (s *Store) Job(ctx context.Context, id job.ID) (Kept, error) {
 type Write struct {
 	Job   job.Job
 	From  int       // the revision it started from; 0 creates the job
+	Back  bool      // over what is there now, whatever it is: From is not asked for
 	Done  fact.Fact // for the journal
 	Stamp job.Stamp
 	Request
@@ -360,7 +361,14 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 		return 0, err
 	}
 	current := 0
-	err := tx.QueryRowContext(ctx, `SELECT revision FROM jobs WHERE id = ?`, w.Job.ID).Scan(&current)
+	query := `SELECT revision FROM jobs WHERE id = ?`
+	if w.Back { // the row may be what is damaged
+		query = `SELECT max(revision) FROM journal WHERE job = ? HAVING max(revision) > 0`
+	}
+	err := tx.QueryRowContext(ctx, query, w.Job.ID).Scan(&current)
+	if w.Back {
+		w.From = current
+	}
 	switch {
 	case errors.Is(err, sql.ErrNoRows) && w.From > 0:
 		return 0, ErrNotFound

@@ -15,6 +15,7 @@ const (
 	AddedToFit       fact.Code = "job/added-to-fit"
 	AsExpected       fact.Code = "job/as-expected"
 	AsFound          fact.Code = "job/as-found"
+	BroughtBack      fact.Code = "job/brought-back" // a revision
 	BroughtIn        fact.Code = "job/brought-in"
 	FromDemo         fact.Code = "job/from-demo"
 	LineDamaged      fact.Code = "job/line-damaged" // of the journal

@@ -17,6 +17,7 @@ var jobWords = map[fact.Code]string{
 	job.AddedToFit:       "added, to fit: {0}",
 	job.AsExpected:       "{0}: as expected",
 	job.AsFound:          "as found: {0}",
+	job.BroughtBack:      "brought back as it was at revision {0}",
 	job.BroughtIn:        "brought in from a file",
 	job.FromDemo:         "brought in with the demo shop",
 	job.LineDamaged:      "this line is damaged: it is other than what was kept",

@@ -2,6 +2,7 @@
 	import { goto, invalidate } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label } from 'flowbite-svelte';
+	import { api, ApiError } from '$lib/api/client';
 	import type { JobCard } from '$lib/api/types.gen';
 	import NewJob from '$lib/bench/NewJob.svelte';
 	import StageTrack from '$lib/bench/StageTrack.svelte';
@@ -11,6 +12,8 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { shortcut } from '$lib/ui/shortcut';
 	import { when } from '$lib/ui/text';
+	import { toasts } from '$lib/ui/toasts.svelte';
+	import { who } from '$lib/ui/who.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
@@ -27,6 +30,18 @@
 			// eslint-disable-next-line svelte/no-navigation-without-resolve -- resolved above, with a query
 			goto(to, { keepFocus: true, noScroll: true, replaceState: true });
 		}, 150);
+	}
+
+	/** A job that is damaged, or cannot be judged, comes back as it last was in order. */
+	async function bringBack(c: JobCard) {
+		try {
+			const now = await api.back(c.id, who.name, crypto.randomUUID());
+			toasts.add('done', `${now.view.job.title} is back: ${now.journal.at(-1)?.says}`);
+			await invalidate('app:bench');
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.message);
+		}
 	}
 
 	async function take(file: File) {
@@ -55,7 +70,19 @@
 			{/if}
 		</div>
 		{#if c.ill}
-			<p class="text-soft md:col-span-3">changed last {when(c.updated)}</p>
+			<div class="flex flex-wrap items-start gap-3 md:col-span-3 md:justify-end">
+				<Button
+					color="alternative"
+					href="/api/jobs/{encodeURIComponent(c.id)}/raw"
+					data-sveltekit-reload
+					download>Save what is there</Button
+				>
+				<Button
+					class="w-72 text-left whitespace-normal"
+					aria-label="Bring back its last good revision: {c.title}"
+					onclick={() => bringBack(c)}>Bring back its last good revision</Button
+				>
+			</div>
 		{:else}
 			{@render standing(c)}
 		{/if}

@@ -121,6 +121,8 @@ export const api = {
 	change: (id: string, stamp: Stamped, change: Change) =>
 		call<JobView>(fetch, job(id) + '/changes', post({ ...stamp, change })),
 	undo: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/undo', post(stamp)),
+	back: (id: string, by: string, key: string) =>
+		call<JobView>(fetch, job(id) + '/back', post({ by, key })),
 	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),
 	plan: (id: string, question: PlanQuestion, signal?: AbortSignal) =>
 		call<Advice>(fetch, job(id) + '/plan', { ...post(question), signal }),

@@ -26,6 +26,7 @@ export interface API {
 	shelf: ShelfRow[];
 	quickAdd: QuickAdd;
 	restock: Restock;
+	back: Back;
 	shelfLog: Entry[];
 	csvReport: CSVReport;
 	imported: Imported;
@@ -2175,6 +2176,13 @@ export interface Restock {
 	by: string;
 	key?: string;
 	stock: Stock;
+}
+/**
+ * Back asks for the last good revision of an ill job.
+ */
+export interface Back {
+	by?: string;
+	key?: string;
 }
 /**
  * CSVReport is what a list came to.
