@@ -37,9 +37,9 @@ func TestDiskTroubleIsSaid(t *testing.T) {
 
 // Health tells of the data file and its disk, and when there is little room left.
 func TestHealthTellsOfRoom(t *testing.T) {
-	for free, low := range map[int64]bool{100 << 20: true, 100 << 30: false} {
+	for free, low := range map[int64]bool{0: true, 100 << 20: true, 100 << 30: false} {
 		a := ask(t, serving(t, unwritable{Data: filled(t), free: free}), "GET", "/api/health", "")
-		if !strings.Contains(a.Body.String(), fmt.Sprintf(`"low":%v`, low)) || !strings.Contains(a.Body.String(), `"waiting":0`) {
+		if !strings.Contains(a.Body.String(), fmt.Sprintf(`"low":%v`, low)) || !strings.Contains(a.Body.String(), `"waiting":0`) || strings.Contains(a.Body.String(), "unknown") || strings.Contains(a.Body.String(), `"status":"ok"`) == low {
 			t.Errorf("%d bytes free: %s", free, a.Body.String())
 		}
 	}

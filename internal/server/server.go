@@ -348,8 +348,7 @@ func (s *api) stamp(by string) job.Stamp {
 func (s *api) health(c *gin.Context) error {
 	out := Health{Status: "ok", Version: s.Version, Waiting: s.Data.Waiting()}
 	if space := s.space(); space.Bytes > 0 {
-		out.Space = &Space{Bytes: space.Bytes, FreeBytes: space.Free, Low: space.Free < lowSpace,
-			Says: s.Language.Says(fmt.Sprintf("the shop's data takes %s, and %s are free on its disk", quantity.Bytes(space.Bytes).Decimal(), quantity.Bytes(space.Free).Decimal()))}
+		out.Space = &Space{Bytes: space.Bytes, FreeBytes: space.Free, Low: space.Free < lowSpace, Says: s.Language.Says(spaceWords(space))}
 	}
 	if s.Backup != nil {
 		out.Backup = s.Backup(s.Now())
@@ -357,6 +356,9 @@ func (s *api) health(c *gin.Context) error {
 	}
 	for _, d := range s.Data.Damage() {
 		out.Damaged = append(out.Damaged, s.Language.Says(d.Error()))
+	}
+	if len(out.Damaged) > 0 || out.Space != nil && out.Space.Low || out.Backup != nil && out.Backup.Old {
+		out.Status = "needs a look"
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
@@ -370,6 +372,14 @@ func (s *api) space() store.Space {
 		return store.Space{}
 	}
 	return out
+}
+
+func spaceWords(space store.Space) string {
+	free := "nothing is"
+	if space.Free > 0 {
+		free = quantity.Bytes(space.Free).Decimal() + " are"
+	}
+	return "the shop's data takes " + quantity.Bytes(space.Bytes).Decimal() + ", and " + free + " free on its disk"
 }
 
 // lowSpace is less room than a shop should go on with: a year's work of a busy one, and

@@ -966,4 +966,7 @@ func TestDamagedRecords(t *testing.T) {
 	if a := ask(t, h, "GET", "/api/jobs", ""); strings.Contains(a.Body.String(), `"ill"`) {
 		t.Errorf("still ill: %s", a.Body)
 	}
+	if a := ask(t, h, "GET", "/api/health", ""); strings.Contains(a.Body.String(), "tide-gauge") || !strings.Contains(a.Body.String(), "skerry-480") {
+		t.Errorf("said to be damaged: %s", a.Body)
+	}
 }

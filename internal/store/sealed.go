@@ -128,6 +128,13 @@ func (n *noticed) notice(d *Damaged) {
 	}
 }
 
+// mend forgets the damage of a record that was written anew.
+func (n *noticed) mend(what, id string) {
+	n.mu.Lock()
+	defer n.mu.Unlock()
+	n.all = slices.DeleteFunc(n.all, func(d Damaged) bool { return d.What == what && d.ID == id })
+}
+
 // Damage is what was found damaged since the file was opened; Check looks for all there is.
 func (s *Store) Damage() []Damaged {
 	s.damage.mu.Lock()

@@ -353,6 +353,9 @@ func (s *Store) Put(ctx context.Context, w Write) (int, error) {
 	if err != nil {
 		return 0, fmt.Errorf("job %q: %w", w.Job.ID, err)
 	}
+	if w.Back {
+		s.damage.mend("job", string(w.Job.ID))
+	}
 	return revision, nil
 }
 

@@ -90,3 +90,46 @@ func TestWaitingIsGivenUp(t *testing.T) {
 		t.Errorf("what was given up is kept: %v", err)
 	}
 }
+
+// On a full disk a change is refused as that, nothing of it is there, what is there can be
+// read, and with room again it is kept.
+func TestFullDisk(t *testing.T) {
+	s, path := open(t)
+	ctx := t.Context()
+	put(t, s, tower(t), 0, "")
+	var pages int
+	if err := s.DB().QueryRowContext(ctx, "PRAGMA page_count").Scan(&pages); err != nil {
+		t.Fatal(err)
+	}
+	limit := func(n int) {
+		if _, err := s.DB().ExecContext(ctx, fmt.Sprint("PRAGMA max_page_count = ", n)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	limit(pages)
+	kept, full := 1, 0
+	for range 20 {
+		_, err := s.Put(ctx, store.Write{Job: tower(t), From: kept, Done: fact.Of(job.ChangedWish), Stamp: stamp})
+		switch {
+		case err == nil:
+			kept++
+		case errors.Is(err, store.ErrFull):
+			full++
+		default:
+			t.Fatal(err)
+		}
+		k, err := s.Job(ctx, tower(t).ID)
+		entries, jerr := s.Journal(ctx, tower(t).ID, 0)
+		if err != nil || jerr != nil || k.Revision != kept || len(entries) != kept {
+			t.Fatalf("at revision %d with %d lines, %v, %v; %d were answered", k.Revision, len(entries), err, jerr, kept)
+		}
+	}
+	if full == 0 {
+		t.Fatal("the disk was never full")
+	}
+	limit(1 << 30)
+	put(t, s, tower(t), kept, "")
+	if found, err := store.Check(ctx, path); err != nil || !found.Sound() {
+		t.Errorf("%+v, %v", found, err)
+	}
+}
