@@ -284,6 +284,8 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 		return ProblemDoc{Title: "damaged", Status: http.StatusInternalServerError, Detail: damaged.Error()}
 	case errors.Is(err, store.ErrNotFound):
 		return ProblemDoc{Title: "not found", Status: http.StatusNotFound, Detail: err.Error()}
+	case errors.Is(err, store.ErrNewer):
+		return ProblemDoc{Title: "newer", Status: http.StatusConflict, Detail: err.Error()}
 	case errors.Is(err, store.ErrKeyUsed):
 		return ProblemDoc{Title: "key in use", Status: http.StatusUnprocessableEntity, Detail: err.Error() + ": give each request a key of its own; nothing was changed"}
 	case errors.Is(err, store.ErrSheetTaken):

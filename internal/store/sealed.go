@@ -3,6 +3,7 @@ package store
 // This file sees to it that a document is what was kept: each has a digest beside it.
 
 import (
+	"bytes"
 	"context"
 	"crypto/sha256"
 	"database/sql"
@@ -104,6 +105,28 @@ func (s *Store) damaged(what, id string, why error) *Damaged {
 	d := &Damaged{what, id, why.Error()}
 	s.damage.notice(d)
 	return d
+}
+
+// ErrNewer is of a document that a newer Deep Bay wrote: it can be read here, and is not
+// written back poorer.
+var ErrNewer = errors.New("a newer Deep Bay wrote it, with things that this one does not know: change it there; nothing was changed")
+
+// whole is nil where a document that is about to be replaced by the next version of it has
+// nothing that would be lost by that.
+func whole[T any](doc []byte) error {
+	var head struct {
+		Version int `json:"version"`
+	}
+	if err := json.Unmarshal(doc, &head); err == nil && head.Version > 1 {
+		return ErrNewer
+	}
+	var v T
+	d := json.NewDecoder(bytes.NewReader(doc))
+	d.DisallowUnknownFields()
+	if err := d.Decode(&v); err != nil && strings.Contains(err.Error(), "unknown field") {
+		return ErrNewer
+	}
+	return nil
 }
 
 // open reads a document that is what its digest says.

@@ -111,6 +111,9 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 	}
 	done := w.Done
 	if current > 0 {
+		if err := whole[machine.Sheet](before); err != nil {
+			return 0, err
+		}
 		var old machine.Sheet
 		if err := json.Unmarshal(before, &old); err != nil && !w.Done.Is() { // an older revision may be brought back over it
 			return 0, &Damaged{"sheet", string(w.Sheet.ID), err.Error()}

@@ -123,6 +123,15 @@ func putStock(ctx context.Context, tx *sql.Tx, was KeptStock, e shelf.Stock, by 
 		}
 		done = fact.Of(shelf.Changed, changed)
 	}
+	if was.Revision > 0 {
+		var doc []byte
+		if err := tx.QueryRowContext(ctx, `SELECT doc FROM parts WHERE id = ?`, e.Part.ID).Scan(&doc); err != nil {
+			return was, err
+		}
+		if err := whole[part.Part](doc); err != nil {
+			return was, err
+		}
+	}
 	next := KeptStock{e, was.Revision + 1}
 	if e.Serials == nil {
 		e.Serials = []string{}

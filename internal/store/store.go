@@ -382,6 +382,13 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 	case current != w.From:
 		return 0, &Conflict{What: "job", Yours: w.From, Current: current}
 	}
+	var was []byte
+	if err := tx.QueryRowContext(ctx, `SELECT doc FROM jobs WHERE id = ?`, w.Job.ID).Scan(&was); err == nil {
+		err = whole[job.Job](was)
+		if err != nil {
+			return 0, err
+		}
+	}
 	doc, err := json.Marshal(w.Job)
 	if err != nil {
 		return 0, err
