@@ -547,6 +547,25 @@ func TestCarrier(t *testing.T) {
 	b.wants("main", "Set Slot 3 layout to x4 x4 x4 x4", "Fit Ternlight 2000, serial TLN4-20B117 into SLOT3/1")
 }
 
+// TestUndoOfAnother takes back what somebody else did only when that is said twice.
+func TestUndoOfAnother(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.as("Oda Finch")
+	b.do(chromedp.Evaluate[chromedp.Void](`fetch('/api'+'`+tower+`/changes', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({revision: 1, by: 'Runa Gannet', change: {do: 'place', item: 'item-4', socket: 'M2_1'}})}).then(a => { if (!a.ok) throw new Error(a.status) })`, chromedp.EvalAwaitPromise))
+	b.visit(tower + "/fit")
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.allow("409")
+	b.button("main", "Undo")
+	b.wants("dialog[open]", "the last change is by Runa Gannet: put Ternlight 500 into M2_1")
+	b.axe()
+	b.button("dialog[open]", "Leave it")
+	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+	b.button("main", "Undo")
+	b.button("dialog[open]", "Take it back all the same")
+	b.wants(socket("M2_1"), "free")
+}
+
 // TestBusy lets the server say twice that it is busy: the change waits and arrives, once.
 func TestBusy(t *testing.T) {
 	b := open(t, shop(t))

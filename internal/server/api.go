@@ -97,6 +97,7 @@ type UndoRequest struct {
 	Revision int    `json:"revision" jsonschema:"minimum=1"`
 	Key      string `json:"key,omitempty" jsonschema:"maxLength=80"`
 	By       string `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Others   bool   `json:"others,omitempty"` // also where the last change is somebody else's
 }
 
 // ProblemDoc is an error for programs and people (RFC 9457). In a conflict it

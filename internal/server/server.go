@@ -635,7 +635,8 @@ func (s *api) undo(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.revise(c, in.Revision, in.Key, s.stamp(in.By), nil, func(k store.Kept) (job.Job, fact.Fact, error) {
+	stamp := s.stamp(in.By)
+	return s.revise(c, in.Revision, in.Key, stamp, nil, func(k store.Kept) (job.Job, fact.Fact, error) {
 		if k.Revision < 2 {
 			return k.Job, fact.Fact{}, problem.List{{Pointer: "/revision", Says: "nothing has been done yet that could be undone"}}
 		}
@@ -644,7 +645,12 @@ func (s *api) undo(c *gin.Context) error {
 		if err != nil {
 			return k.Job, fact.Fact{}, err
 		}
-		undone, _ := deed(last[0])
+		undone, names := deed(last[0])
+		if by := last[0].By; by != stamp.By && !in.Others {
+			v := say.About(s.Language, &k.Job)
+			return k.Job, fact.Fact{}, &conflict{ProblemDoc{Title: "of another", Status: http.StatusConflict,
+				Detail: fmt.Sprintf("the last change is by %s: %s; nothing was changed", by, v.Event(undone, names))}}
+		}
 		before, err := s.Data.At(ctx, k.Job.ID, k.Revision-1)
 		return before, fact.Of(job.Undid, undone), err
 	})

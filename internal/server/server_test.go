@@ -188,9 +188,12 @@ func TestChanges(t *testing.T) {
 		len(p.Missed) != 1 || p.Missed[0].Says.String() != "put Ternlight 500 into M2_2" {
 		t.Errorf("a stale write: %d %+v", stale.Code, p)
 	}
-	undone := ask(t, h, "POST", tower+"/undo", `{"revision":2}`).view()
+	if a := ask(t, h, "POST", tower+"/undo", `{"revision":2,"by":"Runa Gannet"}`); a.Code != 409 || a.problem().Detail != "the last change is by Oda Finch: put Ternlight 500 into M2_2; nothing was changed" {
+		t.Errorf("what somebody else did is undone unasked: %d %s", a.Code, a.Body)
+	}
+	undone := ask(t, h, "POST", tower+"/undo", `{"revision":2,"by":"Runa Gannet","others":true}`).view()
 	if undone.Revision != 3 || len(undone.View.Job.Planned.Placements) != 3 || undone.Journal[2].Says.String() != "undid: put Ternlight 500 into M2_2" ||
-		undone.Journal[2].By != "somebody at the bench" {
+		undone.Journal[2].By != "Runa Gannet" {
 		t.Errorf("undo: revision %d, %+v", undone.Revision, undone.Journal)
 	}
 	if a := ask(t, h, "POST", tower+"/undo", `{"revision":2}`); a.Code != 409 {

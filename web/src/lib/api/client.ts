@@ -120,7 +120,8 @@ export const api = {
 	create: (body: NewJob) => call<JobView>(fetch, '/jobs', post(body)),
 	change: (id: string, stamp: Stamped, change: Change) =>
 		call<JobView>(fetch, job(id) + '/changes', post({ ...stamp, change })),
-	undo: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/undo', post(stamp)),
+	undo: (id: string, stamp: Stamped, others: boolean) =>
+		call<JobView>(fetch, job(id) + '/undo', post({ ...stamp, ...(others && { others }) })),
 	back: (id: string, by: string, key: string) =>
 		call<JobView>(fetch, job(id) + '/back', post({ by, key })),
 	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),

@@ -1821,6 +1821,10 @@ export interface UndoRequest {
 	revision: number;
 	key?: string;
 	by?: string;
+	/**
+	 * also where the last change is somebody else's
+	 */
+	others?: boolean;
 }
 /**
  * ProblemDoc is an error for programs and people (RFC 9457). In a conflict it carries the job as it is now, the change that was refused, and what happened in between.

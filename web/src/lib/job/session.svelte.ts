@@ -18,6 +18,8 @@ export class Session {
 	busy = $state(false);
 	unsent = $state.raw<Unsent | null>(null);
 	conflict = $state.raw<ProblemDoc | null>(null);
+	/** What somebody else did last, while it is asked whether to take it back. */
+	ofAnother = $state('');
 	/** What the last change came to, for the live region. */
 	said = $state('');
 	#queue: Promise<unknown> = Promise.resolve();
@@ -66,9 +68,11 @@ export class Session {
 		return unsent ? this.#next(() => this.#send(unsent)) : Promise.resolve(true);
 	}
 
-	undo(): Promise<boolean> {
+	/** Takes the last change back; whether one that is somebody else's too, is asked first. */
+	undo(others = false): Promise<boolean> {
+		this.ofAnother = '';
 		return this.#next(() =>
-			this.#run(() => api.undo(this.job.id, this.#stamp(crypto.randomUUID())), null)
+			this.#run(() => api.undo(this.job.id, this.#stamp(crypto.randomUUID()), others), null)
 		);
 	}
 
@@ -106,6 +110,7 @@ export class Session {
 			if (!(e instanceof ApiError)) throw e;
 			if (e.status === 0) this.unsent = unsent;
 			else if (e.problem.current) this.conflict = e.problem;
+			else if (e.problem.type.endsWith(':of-another')) this.ofAnother = e.problem.detail;
 			else toasts.add('error', e.says);
 			return false;
 		} finally {

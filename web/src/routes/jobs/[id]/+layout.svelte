@@ -22,6 +22,8 @@
 
 	// The dialog cannot be dismissed without a decision: a conflict stays until it is settled.
 	let conflictOpen = $derived(session.conflict !== null);
+	let othersOpen = $derived(session.ofAnother !== '');
+	const last = $derived(session.now.journal.at(-1));
 </script>
 
 <div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-2">
@@ -50,6 +52,7 @@
 	<Button
 		color="alternative"
 		disabled={session.now.revision < 2 || session.closed}
+		title={last && session.now.revision > 1 ? `takes back: ${last.says}, ${last.by}` : undefined}
 		onclick={() => session.undo()}
 		{@attach shortcut('u')}>Undo</Button
 	>
@@ -105,4 +108,13 @@
 			{/if}
 		</div>
 	{/if}
+</Dialog>
+
+<Dialog open={othersOpen} permanent title="That was somebody else" size="md">
+	<p>{session.ofAnother}.</p>
+	<div class="mt-4 flex flex-wrap gap-3">
+		<Button onclick={() => (session.ofAnother = '')} data-autofocus>Leave it</Button>
+		<Button color="alternative" onclick={() => session.undo(true)}>Take it back all the same</Button
+		>
+	</div>
 </Dialog>
