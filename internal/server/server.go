@@ -82,6 +82,7 @@ type Options struct {
 	Backup   func(now time.Time) *Backup // tells of backups; nil where none are made
 	Program  string                      // names exactly this program; what another one said of jobs is not taken over. "" keeps nothing
 	Language say.Language                // in which sentences are said; English where it is nil
+	Patience time.Duration               // how long a question to the planner may take, waiting included; 0 is 20 s
 }
 
 // The largest bodies taken: a change is small, a job file carries its sheet.
@@ -95,6 +96,9 @@ func New(o Options) (http.Handler, error) {
 	if o.Language == nil {
 		o.Language = say.Plain
 	}
+	if o.Patience == 0 {
+		o.Patience = 20 * time.Second
+	}
 	app, err := newFiles(o.Files, o.Language)
 	if err != nil {
 		return nil, err
@@ -102,7 +106,7 @@ func New(o Options) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
-	s := &api{Options: o}
+	s := &api{Options: o, lanes: make(chan struct{}, lanes)}
 	r.Use(s.log)
 	s.metrics(r)
 	r.Use(s.recover)
@@ -134,9 +138,9 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/jobs/:id", s.do(s.job))
 	a.GET("/jobs/:id/file", s.do(s.file))
 	a.GET("/jobs/:id/offers/:item", s.do(s.offers))
-	a.POST("/jobs/:id/plan", s.do(s.plan))
-	a.POST("/jobs/:id/why-not", s.do(s.whyNot))
-	a.POST("/jobs/:id/shop", s.do(s.shop))
+	a.POST("/jobs/:id/plan", s.do(s.searched(s.plan)))
+	a.POST("/jobs/:id/why-not", s.do(s.searched(s.whyNot)))
+	a.POST("/jobs/:id/shop", s.do(s.searched(s.shop)))
 	a.POST("/jobs/:id/changes", s.do(s.change))
 	a.POST("/jobs/:id/undo", s.do(s.undo))
 	a.POST("/jobs/:id/back", s.do(s.back))
@@ -230,6 +234,7 @@ const longestName = 80
 
 type api struct {
 	Options
+	lanes  chan struct{} // one for each question to the planner that is being searched
 	looked looked
 }
 
