@@ -110,7 +110,11 @@ func (w *writer) next() *request {
 }
 
 // partWords are of a part that no other writer puts on the shelf.
-func partWords(name string) string { return name[len(name)-1:] + "00GB nvme 2280" }
+func partWords(name string) string {
+	var n int
+	fmt.Sscanf(name, "writer-%d", &n) //nolint:errcheck // names are ours
+	return fmt.Sprintf("%dGB nvme 2280", 100+n)
+}
 
 // send sends a request; true is an answer that says it was carried out, and an error none.
 func (w *writer) send(base string, r *request) (bool, error) {
@@ -275,7 +279,7 @@ func (w *writer) holds(t *testing.T, s *store.Store) {
 	}
 	pieces := 0
 	for _, r := range rows {
-		if strings.HasPrefix(r.Part.Name, w.name[len(w.name)-1:]+"00GB nvme") {
+		if strings.HasPrefix(r.Part.Name, strings.TrimSuffix(partWords(w.name), " 2280")+" ") {
 			pieces = r.Count
 		}
 	}
