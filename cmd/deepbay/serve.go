@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -133,6 +134,7 @@ func checkpoints(ctx context.Context, s *store.Store, log *slog.Logger) {
 			if err := s.Checkpoint(ctx); err != nil && ctx.Err() == nil {
 				log.Warn("the log is not put into the data file", "error", err)
 			}
+			debug.FreeOSMemory() // what a burst needed is given back
 		}
 	}
 }

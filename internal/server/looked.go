@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"runtime/debug"
 	"sync"
 
@@ -34,7 +35,9 @@ type looked struct {
 	mu    sync.Mutex
 	views map[job.ID]said
 	cards map[job.ID]card // nil until the first is needed
-	fresh []card          // that are not in the file
+	fresh map[job.ID]card // that are not in the file
+	// stored is set once cards were put there, storing while they are.
+	stored, storing bool
 }
 
 // said is everything about one revision of a job, and the same as it goes over the wire.
@@ -52,8 +55,9 @@ type card struct {
 	Parts []part.ID       `json:"parts"`
 }
 
-// manyFresh is after how many new cards the next list puts them into the file.
-const manyFresh = 64
+// manyFresh is after how many new cards the next list has them put into the file: as many
+// are judged anew at the next start at most.
+const manyFresh = 256
 
 // view is everything that is said about a job as it is now.
 func (s *api) view(ctx context.Context, id job.ID) (said, error) {
@@ -98,6 +102,28 @@ func (s *api) say(k *store.Kept, entries []store.Entry) (said, card, error) {
 	return out, c, err
 }
 
+// mostChanging is how many changes of jobs wait to be judged at most: fewer than may wait
+// for the disk, for each is waited for twice.
+const mostChanging = 24
+
+// sayNext says what there is to say of a change. One at a time, for they are kept one at a
+// time as well: so a flood of changes leaves the other processors to those who read.
+func (s *api) sayNext(ctx context.Context, k *store.Kept, entries []store.Entry) (said, card, error) {
+	select {
+	case s.changing <- struct{}{}:
+		defer func() { <-s.changing }()
+	default:
+		return said{}, card{}, store.ErrBusy
+	}
+	select {
+	case s.judging <- struct{}{}:
+		defer func() { <-s.judging }()
+		return s.say(k, entries)
+	case <-ctx.Done():
+		return said{}, card{}, ctx.Err()
+	}
+}
+
 // remember keeps what was said about a revision that is in the file.
 func (s *api) remember(v said, c card) {
 	s.looked.mu.Lock()
@@ -126,7 +152,7 @@ func (s *api) put(c *gin.Context, status int, w store.Write) error {
 	if err != nil {
 		return err
 	}
-	v, card, err := s.say(&next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
+	v, card, err := s.sayNext(ctx, &next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
 	if err != nil {
 		return err
 	}
@@ -167,7 +193,10 @@ func (l *looked) set(c card) {
 func (s *api) putCard(c card) {
 	s.looked.set(c)
 	if s.Program != "" {
-		s.looked.fresh = append(s.looked.fresh, c)
+		if s.looked.fresh == nil {
+			s.looked.fresh = map[job.ID]card{}
+		}
+		s.looked.fresh[c.stand.ID] = c
 	}
 }
 
@@ -190,23 +219,32 @@ func (s *api) recall(ctx context.Context) {
 // store puts new cards into the file. That they are not kept costs time at the next start
 // and nothing else.
 func (s *api) store(ctx context.Context) {
+	defer func() {
+		s.looked.mu.Lock()
+		defer s.looked.mu.Unlock()
+		s.looked.storing = false
+	}()
 	s.looked.mu.Lock()
 	fresh := s.looked.fresh
 	s.looked.fresh = nil
 	s.looked.mu.Unlock()
-	list := make([]store.Said, len(fresh))
-	for i, c := range fresh {
+	if len(fresh) == 0 {
+		return
+	}
+	list := make([]store.Said, 0, len(fresh))
+	for _, c := range fresh {
 		doc, err := json.Marshal(c)
 		if err != nil {
 			s.Log.Warn("a card cannot be written", "job", c.stand.ID, "error", err)
 			return
 		}
-		list[i] = store.Said{Stand: c.stand, Doc: doc}
+		list = append(list, store.Said{Stand: c.stand, Doc: doc})
 	}
 	switch err := s.Data.KeepSaid(ctx, s.Program, list); {
 	case errors.Is(err, store.ErrBusy): // another time
 		s.looked.mu.Lock()
-		s.looked.fresh = append(fresh, s.looked.fresh...)
+		maps.Copy(fresh, s.looked.fresh)
+		s.looked.fresh = fresh
 		s.looked.mu.Unlock()
 	case err != nil:
 		s.Log.Warn("what is said of jobs is not kept", "error", err)
@@ -250,10 +288,15 @@ func (s *api) list(ctx context.Context, query string) ([]card, error) {
 		}
 	}
 	s.looked.mu.Lock()
-	many := len(s.looked.fresh) >= manyFresh
+	first := !s.looked.stored && s.Program != ""
+	many := len(s.looked.fresh) >= manyFresh && !s.looked.storing
+	s.looked.stored, s.looked.storing = true, s.looked.storing || many || first
 	s.looked.mu.Unlock()
-	if many || s.Program != "" && len(fresh) > 0 {
+	switch {
+	case first: // with all that was judged just now
 		s.store(ctx)
+	case many: // nobody who reads waits for it
+		go s.store(context.WithoutCancel(ctx))
 	}
 	return out, nil
 }

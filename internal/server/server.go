@@ -106,11 +106,11 @@ func New(o Options) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
-	s := &api{Options: o, lanes: make(chan struct{}, lanes)}
+	s := &api{Options: o, lanes: make(chan struct{}, lanes), changing: make(chan struct{}, mostChanging), judging: make(chan struct{}, 1)}
 	r.Use(s.log)
 	s.metrics(r)
 	r.Use(s.recover)
-	s.routes(r.Group("/api", s.sound, gzip.Gzip(gzip.DefaultCompression)))
+	s.routes(r.Group("/api", s.sound, gzip.Gzip(gzip.BestSpeed)))
 	r.NoMethod(func(c *gin.Context) {
 		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
 	})
@@ -234,8 +234,10 @@ const longestName = 80
 
 type api struct {
 	Options
-	lanes  chan struct{} // one for each question to the planner that is being searched
-	looked looked
+	lanes    chan struct{} // one for each question to the planner that is being searched
+	changing chan struct{} // one for each change that waits to be judged, or is
+	judging  chan struct{} // one for the one that is
+	looked   looked
 }
 
 func (s *api) log(c *gin.Context) {

@@ -10,6 +10,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
@@ -34,8 +35,21 @@ type StockWrite struct {
 // Shelf lists all parts with their stock, by name, but for damaged ones; see Damage. A
 // part that was never counted has a count of 0.
 func (s *Store) Shelf(ctx context.Context) ([]KeptStock, error) {
-	out, _, err := s.stockOf(ctx, s.db)
-	return out, err
+	at := s.shelves.Load()
+	if c := s.shelf.Load(); c != nil && c.at == at {
+		return slices.Clone(c.rows), nil
+	}
+	out, damaged, err := s.stockOf(ctx, s.db)
+	if err == nil && len(damaged) == 0 {
+		s.shelf.Store(&readShelf{at, out})
+	}
+	return slices.Clone(out), err
+}
+
+// readShelf is the shelf as it was read after so many changes; nobody changes what is in it.
+type readShelf struct {
+	at   int64
+	rows []KeptStock
 }
 
 // queries is the file, or a transaction in it.
@@ -80,6 +94,7 @@ func (s *Store) stockOf(ctx context.Context, q queries) ([]KeptStock, map[part.I
 // the shelf in between, so that what is added at once is all there. What does not differ
 // from what was there makes no revision.
 func (s *Store) ChangeStock(ctx context.Context, w StockWrite, change func(have []KeptStock) ([]shelf.Stock, error)) error {
+	defer s.shelves.Add(1) // whatever came of it: what was read before is read anew
 	return s.write(ctx, func(tx *sql.Tx) error {
 		if err := applied(ctx, tx, w.Request); err != nil {
 			return err

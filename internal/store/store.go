@@ -18,6 +18,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"time"
 	"unicode"
 
@@ -60,6 +61,9 @@ type Store struct {
 	path   string
 	log    Log
 	damage noticed
+
+	shelves atomic.Int64 // changes of the shelf
+	shelf   atomic.Pointer[readShelf]
 }
 
 // Open opens the data file at path, or creates it where there is none, and brings its
