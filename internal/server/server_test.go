@@ -906,7 +906,7 @@ func TestDamagedRecords(t *testing.T) {
 	}
 	defer db.Close()
 	for _, q := range []string{
-		`UPDATE jobs SET doc = replace(doc, 'Tide-gauge', 'Tide-gauhe') WHERE id = 'tide-gauge-mini-pc'`,
+		`UPDATE jobs SET doc = replace(replace(doc, 'Tide-gauge', 'Tide-gauhe'), '"owner"', '"owmer"') WHERE id = 'tide-gauge-mini-pc'`,
 		`UPDATE sheets SET doc = replace(doc, 'Harrier', 'Harriet') WHERE id = 'harrier-t4'`,
 		`UPDATE parts SET doc = replace(doc, 'SATA', 'SBTA') || ' ' WHERE id = 'skerry-480'`,
 		`UPDATE jobs SET revision = 65537 WHERE id = 'wave-model-desktop'`,

@@ -367,12 +367,12 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 	if err := applied(ctx, tx, w.Request); err != nil {
 		return 0, err
 	}
-	current := 0
-	query := `SELECT revision FROM jobs WHERE id = ?`
+	current, was := 0, []byte(nil)
+	row := tx.QueryRowContext(ctx, `SELECT revision, doc FROM jobs WHERE id = ?`, w.Job.ID)
 	if w.Back { // the row may be what is damaged
-		query = `SELECT max(revision) FROM journal WHERE job = ? HAVING max(revision) > 0`
+		row = tx.QueryRowContext(ctx, `SELECT max(revision), NULL FROM journal WHERE job = ? HAVING max(revision) > 0`, w.Job.ID)
 	}
-	err := tx.QueryRowContext(ctx, query, w.Job.ID).Scan(&current)
+	err := row.Scan(&current, &was)
 	if w.Back {
 		w.From = current
 	}
@@ -386,10 +386,8 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 	case current != w.From:
 		return 0, &Conflict{What: "job", Yours: w.From, Current: current}
 	}
-	var was []byte
-	if err := tx.QueryRowContext(ctx, `SELECT doc FROM jobs WHERE id = ?`, w.Job.ID).Scan(&was); err == nil {
-		err = whole[job.Job](was)
-		if err != nil {
+	if was != nil {
+		if err := whole[job.Job](was); err != nil {
 			return 0, err
 		}
 	}
