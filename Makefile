@@ -7,7 +7,7 @@ export APP_VERSION := $(VERSION)
 WEB_SOURCES := $(shell find web/src web/static -type f) web/package.json web/svelte.config.js web/vite.config.ts
 GO_SOURCES := $(shell find cmd internal demo docs/schema -type f) go.mod go.sum web/embed.go
 
-.PHONY: demo build test check audit bench soak screenshots generate clean
+.PHONY: demo build test check audit bench soak fuzz screenshots generate clean
 
 demo: bin/deepbay
 	bin/deepbay demo
@@ -37,6 +37,16 @@ soak:
 	go test ./internal/server -timeout 2h -run EveryPlacement -attacked 2000
 	go test ./internal/store -timeout 2h -run NoByte -flips 200 -v
 	go test ./cmd/deepbay -timeout 2h -run TestKill -kills 2000 -v
+
+# Each fuzz target for so long, with a bound on making inputs smaller, which would take all of it.
+FUZZTIME ?= 5m
+fuzz:
+	@for t in quantity:ParseBytes memory:ParseLabel memory:Code part:ParseShorthand shelf:ReadCSV rig:Path; do \
+		go test ./internal/core/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
+	done
+	@for t in Job MarredJob; do \
+		go test ./internal/format -run '^$$' -fuzz "^Fuzz$$t$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
+	done
 
 bench: bin/deepbay
 	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay

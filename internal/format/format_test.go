@@ -1,8 +1,10 @@
 package format_test
 
 import (
+	"encoding/json"
 	"errors"
 	"io/fs"
+	"maps"
 	"math/rand"
 	"reflect"
 	"slices"
@@ -12,6 +14,7 @@ import (
 	"deepbay/demo"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/say"
 	"deepbay/internal/format"
@@ -135,6 +138,114 @@ func FuzzJob(f *testing.F) {
 		}
 		if err == nil {
 			job.Look(j) // a job that was taken can be looked at
+		}
+	})
+}
+
+// marred changes some values of a document, wherever they are: to others of it, to what is
+// at the edge of what there can be, or to nothing.
+func marred(doc any, rng *rand.Rand) any {
+	var leaves []any
+	walk(doc, func(v any) any { leaves = append(leaves, v); return v })
+	odd := []any{nil, true, false, 0.0, -1.0, 1.0, 2.5, 1e15, 9e18, "", " ", "M2_1", "item-1", "x/1/2/3", []any{}, map[string]any{}}
+	left := map[int]bool{}
+	for range 1 + rng.Intn(4) {
+		left[rng.Intn(len(leaves))] = true
+	}
+	n := -1
+	return walk(doc, func(v any) any {
+		if n++; !left[n] {
+			return v
+		}
+		if rng.Intn(2) == 0 {
+			return leaves[rng.Intn(len(leaves))]
+		}
+		return odd[rng.Intn(len(odd))]
+	})
+}
+
+// walk rebuilds a document with every value that has none inside it, in one order.
+func walk(doc any, leaf func(any) any) any {
+	switch d := doc.(type) {
+	case map[string]any:
+		out := map[string]any{}
+		for _, k := range slices.Sorted(maps.Keys(d)) {
+			if v := walk(d[k], leaf); v != nil { // nothing is left out
+				out[k] = v
+			}
+		}
+		return out
+	case []any:
+		out := make([]any, len(d))
+		for i := range d {
+			out[i] = walk(d[i], leaf)
+		}
+		return out
+	}
+	return leaf(doc)
+}
+
+// FuzzMarredJob changes values of the demo jobs: what is refused is refused with its place;
+// what is taken can be judged, ordered, planned, worded in full, and is written as it is read.
+func FuzzMarredJob(f *testing.F) {
+	var docs []any
+	err := fs.WalkDir(demo.Files, "jobs", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		var doc any
+		if err := json.Unmarshal([]byte(demoFile(f, path)), &doc); err != nil {
+			return err
+		}
+		docs = append(docs, doc)
+		return nil
+	})
+	if err != nil {
+		f.Fatal(err)
+	}
+	for seed := range int64(200) {
+		f.Add(seed)
+	}
+	f.Fuzz(func(t *testing.T, seed int64) {
+		rng := rand.New(rand.NewSource(seed))
+		b, err := json.Marshal(marred(docs[rng.Intn(len(docs))], rng))
+		if err != nil {
+			t.Fatal(err)
+		}
+		j, err := format.Job(b)
+		var list problem.List
+		if err != nil {
+			if !errors.As(err, &list) {
+				t.Fatalf("an error without a place: %v", err)
+			}
+			return
+		}
+		v := job.Look(j)
+		if _, err := json.Marshal(say.Look(say.Plain, &v)); err != nil {
+			t.Fatal(err)
+		}
+		in, err := j.PlanInput(job.PlanQuestion{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		in.Budget = 500
+		advice, err := plan.Ask(t.Context(), in)
+		if err != nil || advice.Proof.Code == plan.Refuted {
+			t.Fatalf("%v, %v", err, advice.Proof)
+		}
+		if _, err := json.Marshal(say.About(say.Plain, &j).Advice(&advice)); err != nil {
+			t.Fatal(err)
+		}
+		written, err := format.Write(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		back, err := format.Job(written)
+		if err != nil {
+			t.Fatalf("what was taken is not taken back in: %v", err)
+		}
+		if again, err := format.Write(back); err != nil || string(again) != string(written) {
+			t.Fatalf("it is written otherwise than it is read: %v", err)
 		}
 	})
 }
