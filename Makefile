@@ -37,6 +37,7 @@ soak:
 	go test ./internal/server -timeout 2h -run EveryPlacement -attacked 2000
 	go test ./internal/store -timeout 2h -run NoByte -flips 200 -v
 	go test ./cmd/deepbay -timeout 2h -run TestKill -kills 2000 -v
+	go test ./cmd/deepbay -timeout 2h -run TestLoad -clients 200 -lasting 10m -calm 130s -v
 
 # Each fuzz target for so long, with a bound on making inputs smaller, which would take all of it.
 FUZZTIME ?= 5m
