@@ -8,7 +8,6 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"slices"
 
@@ -213,15 +212,5 @@ func (s *Store) ShelfHistory(ctx context.Context, id part.ID) ([]Entry, error) {
 
 // StockAt is what there was of one kind of part at a revision.
 func (s *Store) StockAt(ctx context.Context, id part.ID, revision int) (shelf.Stock, error) {
-	var e shelf.Stock
-	var doc []byte
-	var sum sql.NullString
-	err := s.db.QueryRowContext(ctx, `SELECT doc, sum FROM shelf_journal WHERE part = ? AND revision = ?`, id, revision).Scan(&doc, &sum)
-	if errors.Is(err, sql.ErrNoRows) {
-		return e, fmt.Errorf("revision %d of part %q on the shelf: %w", revision, id, ErrNotFound)
-	}
-	if err != nil {
-		return e, err
-	}
-	return e, s.unseal("part", fmt.Sprintf("%s at revision %d", id, revision), doc, sum, &e)
+	return at[shelf.Stock](ctx, s, "part", string(id), revision, `SELECT doc, sum FROM shelf_journal WHERE part = ? AND revision = ?`)
 }

@@ -458,17 +458,23 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 
 // At is a job as it was at a revision.
 func (s *Store) At(ctx context.Context, id job.ID, revision int) (job.Job, error) {
-	var j job.Job
+	return at[job.Job](ctx, s, "job", string(id), revision, `SELECT doc, sum FROM journal WHERE job = ? AND revision = ?`)
+}
+
+// at reads what a journal keeps of a thing at a revision.
+func at[T any](ctx context.Context, s *Store, what, id string, revision int, query string) (T, error) {
+	var v T
 	var doc []byte
 	var sum sql.NullString
-	err := s.db.QueryRowContext(ctx, `SELECT doc, sum FROM journal WHERE job = ? AND revision = ?`, id, revision).Scan(&doc, &sum)
+	err := s.db.QueryRowContext(ctx, query, id, revision).Scan(&doc, &sum)
 	if errors.Is(err, sql.ErrNoRows) {
-		return j, fmt.Errorf("revision %d of job %q: %w", revision, id, ErrNotFound)
+		return v, fmt.Errorf("revision %d of %s %q: %w", revision, what, id, ErrNotFound)
 	}
 	if err != nil {
-		return j, err
+		return v, err
 	}
-	return j, s.unseal("job", fmt.Sprintf("%s at revision %d", id, revision), doc, sum, &j)
+	err = s.unseal(what, fmt.Sprintf("%s at revision %d", id, revision), doc, sum, &v)
+	return v, err
 }
 
 func list[T any](ctx context.Context, s *Store, what, query string) ([]T, error) {
