@@ -139,7 +139,7 @@ func (w *writer) send(base string, r *request) (bool, error) {
 }
 
 // work sends changes until there is no answer any more.
-func (w *writer) work(base string) (answered int) {
+func (w *writer) work(base string, first func()) (answered int) {
 	for w.fault == nil {
 		r := w.pending
 		if r == nil {
@@ -153,6 +153,7 @@ func (w *writer) work(base string) (answered int) {
 			r.done()
 			w.pending = nil
 			answered++
+			first()
 		}
 	}
 	return answered
@@ -171,8 +172,16 @@ func TestKill(t *testing.T) {
 		p := started(t, data)
 		var all sync.WaitGroup
 		counts := make([]int, len(writers))
+		answer := make(chan struct{})
+		first := sync.OnceFunc(func() { close(answer) })
 		for i := range writers {
-			all.Go(func() { counts[i] = writers[i].work(p.base) })
+			all.Go(func() {
+				defer first() // a writer that met a fault holds nobody up
+				counts[i] = writers[i].work(p.base, first)
+			})
+		}
+		if round%2 == 0 { // else it may be killed before it answers anything
+			<-answer
 		}
 		time.Sleep(time.Duration(20+rng.Intn(600)) * time.Millisecond)
 		if err := p.cmd.Process.Kill(); err != nil {

@@ -62,7 +62,7 @@ func filledAt(t testing.TB, path string) *store.Store {
 // serving is the whole application over some data.
 func serving(t testing.TB, data server.Data) http.Handler {
 	t.Helper()
-	h, err := server.New(server.Options{Data: data, Version: "test", Program: "this one", Now: func() time.Time { return now },
+	h, err := server.New(server.Options{Data: data, Version: "test", Program: "this one", Now: func() time.Time { return now }, Patience: time.Hour,
 		Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
 		Files: fstest.MapFS{
 			"index.html":                  {Data: []byte(page)},
