@@ -27,7 +27,7 @@ func marked(s string) string { return "⟦" + s + "⟧" }
 // not wrapped is a name or a word that people typed, a value of a list of the formats, or
 // one word without a blank that names something.
 func TestSecondLanguage(t *testing.T) {
-	h, err := server.New(server.Options{Data: filled(t), Version: "test", Now: func() time.Time { return now }, Language: marked,
+	h, err := server.New(server.Options{Data: filled(t), Version: "test", Now: func() time.Time { return now }, Language: marked, Patience: time.Hour,
 		Log: slog.New(slog.NewTextHandler(io.Discard, nil)), Files: fstest.MapFS{"index.html": {Data: []byte(page)}}})
 	if err != nil {
 		t.Fatal(err)
