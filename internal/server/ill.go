@@ -41,7 +41,11 @@ func (s *api) back(c *gin.Context) error {
 	} else if err != nil {
 		return err
 	}
-	if _, err := s.view(ctx, id); err == nil {
+	k, err := s.Data.Job(ctx, id)
+	if err == nil {
+		err = s.sayable(&k)
+	}
+	if err == nil {
 		return &conflict{ProblemDoc{Title: "not ill", Status: http.StatusConflict, Detail: "this job can be read as it is: undo its last changes instead; nothing was changed"}}
 	} else if errors.Is(err, store.ErrNotFound) {
 		return err

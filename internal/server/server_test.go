@@ -681,7 +681,8 @@ func (d ill) Job(ctx context.Context, id job.ID) (store.Kept, error) {
 
 // One ill job takes no other down: the list names it, and the rest is as it was.
 func TestIllJob(t *testing.T) {
-	h := serving(t, ill{filled(t)})
+	s := filled(t)
+	h := serving(t, ill{s})
 	for range 2 { // the second is answered from what is kept
 		a := ask(t, h, "GET", "/api/jobs", "")
 		var cards []server.JobCard
@@ -705,6 +706,12 @@ func TestIllJob(t *testing.T) {
 	for path, want := range map[string]int{"/api/jobs/lock-gate-recorder": 500, "/api/jobs/tide-gauge-mini-pc": 500, tower: 200, "/api/shelf": 200} {
 		if a := ask(t, h, "GET", path, ""); a.Code != want {
 			t.Errorf("%s: %d", path, a.Code)
+		}
+	}
+	for _, id := range []job.ID{"lock-gate-recorder", "tide-gauge-mini-pc"} { // what it cannot judge now, it could once
+		ask(t, h, "POST", "/api/jobs/"+string(id)+"/back", `{}`) // and cannot show here, for this store stays ill
+		if k, err := s.Job(t.Context(), id); err != nil || k.Revision != 2 {
+			t.Errorf("%s is not brought back: revision %d, %v", id, k.Revision, err)
 		}
 	}
 }

@@ -120,8 +120,7 @@ func (r *rescuer) names(ctx context.Context, queries ...string) []string {
 
 // thing saves every job, sheet or part with its journal.
 func (r *rescuer) thing(ctx context.Context, what, table, journal string, n *int, read func([]byte) (any, error)) {
-	key := what
-	ids := r.names(ctx, `SELECT id FROM `+table, `SELECT DISTINCT `+key+` FROM `+journal, `SELECT id FROM `+table+` NOT INDEXED ORDER BY rowid DESC`)
+	ids := r.names(ctx, `SELECT id FROM `+table, `SELECT DISTINCT `+what+` FROM `+journal, `SELECT id FROM `+table+` NOT INDEXED ORDER BY rowid DESC`)
 	for _, id := range ids {
 		base := fileName(id)
 		doc, v, err := r.document(ctx, read, `SELECT doc, sum FROM `+table+` WHERE id = ?`, id)
@@ -138,7 +137,7 @@ func (r *rescuer) thing(ctx context.Context, what, table, journal string, n *int
 				*n++
 			}
 		}
-		r.journal(ctx, journal, key, id, base)
+		r.journal(ctx, journal, what, id, base)
 	}
 }
 
