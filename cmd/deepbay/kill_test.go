@@ -295,12 +295,12 @@ func (w *writer) holds(t *testing.T, s *store.Store) {
 	if pieces != w.shelf {
 		t.Errorf("%s: %d pieces are on the shelf, %d were answered", w.name, pieces, w.shelf)
 	}
-	stands, err := s.Stands(ctx, "")
+	list, err := s.Jobs(ctx, store.Page{})
 	if err != nil {
 		t.Fatal(err)
 	}
 	made := 0
-	for _, k := range stands {
+	for _, k := range list.Stands {
 		if strings.HasPrefix(string(k.ID), "made-by-"+w.name+"-") {
 			made++
 		}

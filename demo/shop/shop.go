@@ -78,5 +78,5 @@ func stock(ctx context.Context, s *store.Store, b []byte) error {
 	for _, p := range problems {
 		return fmt.Errorf("shelf.csv: %w", p)
 	}
-	return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func([]store.KeptStock) ([]shelf.Stock, error) { return entries, nil })
+	return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func(store.OnShelf) ([]shelf.Stock, error) { return entries, nil })
 }

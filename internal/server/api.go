@@ -30,6 +30,15 @@ type JobCard struct {
 	Ill      say.Text      `json:"ill,omitzero"` // why nothing can be said of it: it cannot be read or judged
 }
 
+// JobList is a page of the bench: open jobs first, the latest change first.
+type JobList struct {
+	Jobs   []JobCard `json:"jobs"`
+	Open   int       `json:"open"`   // in all
+	Closed int       `json:"closed"` // in all
+	Says   say.Text  `json:"says"`
+	Next   string    `json:"next,omitempty"` // where the next page begins
+}
+
 // JobView is one job with everything the core says about it.
 type JobView struct {
 	Revision int         `json:"revision"`
@@ -139,7 +148,15 @@ type ShelfRow struct {
 	Revision int         `json:"revision"`
 	What     say.Text    `json:"what"`
 	Price    string      `json:"price"` // "42.50", empty where it is not stated
-	Used     []JobRef    `json:"used"`
+	Used     []JobRef    `json:"used"`  // the latest jobs that have it
+	More     bool        `json:"more"`  // further jobs have it
+}
+
+// ShelfList is a page of the shelf, by name.
+type ShelfList struct {
+	Parts []ShelfRow `json:"parts"`
+	Count int        `json:"count"` // kinds of part in all
+	Next  part.ID    `json:"next,omitempty"`
 }
 
 // Restock corrects what is on the shelf of one kind of part, as it was at a revision; 0
@@ -216,7 +233,7 @@ type Because struct {
 // API names every document that crosses the wire, so that one schema and one
 // set of TypeScript types cover them.
 type API struct {
-	Cards       []JobCard         `json:"cards"`
+	Jobs        JobList           `json:"jobs"`
 	JobView     JobView           `json:"jobView"`
 	NewJob      NewJob            `json:"newJob"`
 	Change      ChangeRequest     `json:"change"`
@@ -235,7 +252,7 @@ type API struct {
 	Need        plan.Need         `json:"need"`
 	Shopping    say.Shopping      `json:"shopping"`
 	Because     Because           `json:"because"`
-	Shelf       []ShelfRow        `json:"shelf"`
+	Shelf       ShelfList         `json:"shelf"`
 	QuickAdd    QuickAdd          `json:"quickAdd"`
 	Restock     Restock           `json:"restock"`
 	Back        Back              `json:"back"`

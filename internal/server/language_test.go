@@ -60,11 +60,11 @@ func TestSecondLanguage(t *testing.T) {
 		})
 		return a.Body.Bytes()
 	}
-	var cards []server.JobCard
-	if err := json.Unmarshal(check("GET", "/api/jobs", ""), &cards); err != nil {
+	var list server.JobList
+	if err := json.Unmarshal(check("GET", "/api/jobs", ""), &list); err != nil {
 		t.Fatal(err)
 	}
-	for _, c := range cards {
+	for _, c := range list.Jobs {
 		at := "/api/jobs/" + string(c.ID)
 		var v server.JobView
 		if err := json.Unmarshal(check("GET", at, ""), &v); err != nil {
@@ -141,8 +141,13 @@ func TestSecondLanguage(t *testing.T) {
 	typed["1TB nvme M.2 2280 gen4 x4 1s"] = true // what people type is what the part is called
 	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4 1s","by":"Runa"}`)
 	check("POST", "/api/shelf", `{"part":{}}`)
+	check("GET", "/api/jobs?q=tower", "")
+	check("GET", "/api/jobs?after=nowhere", "")
+	check("GET", "/api/shelf?after=nothing", "")
 	check("GET", "/api/shelf/parts/raft-4", "")
 	check("GET", "/api/shelf/parts/nothing", "")
+	check("GET", "/api/shelf/parts/raft-4/history", "")
+	check("GET", "/api/shelf/parts/nothing/history", "")
 	check("POST", "/api/shelf/csv", "id,count\nraft-4,many\n")
 	check("POST", "/api/shelf/csv", "x\n")
 	check("POST", "/api/files", `{"format":"deepbay/part","version":1,"id":"x","name":"x"}`)

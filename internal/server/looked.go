@@ -13,31 +13,40 @@ import (
 	"sync"
 
 	"github.com/gin-gonic/gin"
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
-	"deepbay/internal/core/part"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/format"
 	"deepbay/internal/store"
 )
 
-// mostViews is how many whole answers are kept, of about 60 kB each; of every job its
-// card is, which is what lists ask for.
-const mostViews = 256
+// How many whole answers are kept, of about 60 kB each, and how many cards, of one or two
+// kB. Older cards are in the file.
+const (
+	mostViews = 256
+	mostCards = 4096
+)
 
 // looked is what was said about revisions of jobs. It may be used by many at once; what
 // it hands out is shared and never changed.
 type looked struct {
-	once  sync.Once // recalls cards from the file
-	mu    sync.Mutex
-	views map[job.ID]said
-	cards map[job.ID]card // nil until the first is needed
-	fresh map[job.ID]card // that are not in the file
-	// stored is set once cards were put there, storing while they are.
-	stored, storing bool
+	views *lru.Cache[job.ID, said]
+	cards *lru.Cache[job.ID, card]
+
+	mu      sync.Mutex
+	fresh   map[job.ID]card // that are not in the file
+	storing bool            // while they are put there
+}
+
+func newLooked() *looked {
+	var l looked
+	l.views, _ = lru.New[job.ID, said](mostViews) // it fails for sizes below one alone
+	l.cards, _ = lru.New[job.ID, card](mostCards)
+	return &l
 }
 
 // said is everything about one revision of a job, and the same as it goes over the wire.
@@ -52,12 +61,15 @@ type card struct {
 	stand store.Stand
 	Body  json.RawMessage `json:"body"`
 	Ref   JobRef          `json:"ref"`
-	Parts []part.ID       `json:"parts"`
 }
 
-// manyFresh is after how many new cards the next list has them put into the file: as many
-// are judged anew at the next start at most.
-const manyFresh = 256
+const (
+	// manyFresh is after how many new cards the next list has them put into the file: as
+	// many are judged anew at the next start at most.
+	manyFresh = 256
+	// manyJudged is how many jobs one list judges that are worth a write of their own.
+	manyJudged = 8
+)
 
 // view is everything that is said about a job as it is now.
 func (s *api) view(ctx context.Context, id job.ID) (said, error) {
@@ -65,10 +77,7 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 	if err != nil {
 		return said{}, err
 	}
-	s.looked.mu.Lock()
-	kept, ok := s.looked.views[id]
-	s.looked.mu.Unlock()
-	if ok && kept.stand.Is(stand) {
+	if kept, ok := s.looked.views.Get(id); ok && kept.stand.Is(stand) {
 		return kept, nil
 	}
 	k, err := s.Data.Job(ctx, id)
@@ -126,12 +135,7 @@ func (s *api) sayNext(ctx context.Context, k *store.Kept, entries []store.Entry)
 
 // remember keeps what was said about a revision that is in the file.
 func (s *api) remember(v said, c card) {
-	s.looked.mu.Lock()
-	defer s.looked.mu.Unlock()
-	if s.looked.views == nil || len(s.looked.views) >= mostViews {
-		s.looked.views = map[job.ID]said{}
-	}
-	s.looked.views[c.stand.ID] = v
+	s.looked.views.Add(c.stand.ID, v)
 	s.putCard(c)
 }
 
@@ -182,36 +186,36 @@ func deed(e store.Entry) (fact.Fact, map[rig.ItemID]string) {
 	return e.Deed.Fact, e.Deed.Names
 }
 
-func (l *looked) set(c card) {
-	if l.cards == nil {
-		l.cards = map[job.ID]card{}
-	}
-	l.cards[c.stand.ID] = c
-}
-
-// putCard sets a card that the file should have as well. The caller holds the lock.
+// putCard keeps a card that the file should have as well.
 func (s *api) putCard(c card) {
-	s.looked.set(c)
-	if s.Program != "" {
-		if s.looked.fresh == nil {
-			s.looked.fresh = map[job.ID]card{}
-		}
-		s.looked.fresh[c.stand.ID] = c
-	}
-}
-
-// recall brings back what this very program said of jobs before it was started anew.
-func (s *api) recall(ctx context.Context) {
-	list, err := s.Data.Said(ctx, s.Program)
-	if err != nil {
-		s.Log.Warn("what was said of jobs cannot be read: they are judged anew", "error", err)
+	s.looked.cards.Add(c.stand.ID, c)
+	if s.Program == "" {
+		return
 	}
 	s.looked.mu.Lock()
 	defer s.looked.mu.Unlock()
+	if s.looked.fresh == nil {
+		s.looked.fresh = map[job.ID]card{}
+	}
+	s.looked.fresh[c.stand.ID] = c
+}
+
+// recall brings back what this very program said of jobs, be it before it was started anew.
+func (s *api) recall(ctx context.Context, stands []store.Stand) {
+	if s.Program == "" || len(stands) == 0 {
+		return
+	}
+	ids := make([]job.ID, len(stands))
+	for i, k := range stands {
+		ids[i] = k.ID
+	}
+	list, err := s.Data.Said(ctx, s.Program, ids)
+	if err != nil {
+		s.Log.Warn("what was said of jobs cannot be read: they are judged anew", "error", err)
+	}
 	for _, k := range list {
-		c := card{stand: k.Stand}
-		if _, ok := s.looked.cards[k.Stand.ID]; !ok && json.Unmarshal(k.Doc, &c) == nil {
-			s.looked.set(c)
+		if c := (card{stand: k.Stand}); json.Unmarshal(k.Doc, &c) == nil {
+			s.looked.cards.Add(c.stand.ID, c)
 		}
 	}
 }
@@ -254,48 +258,46 @@ func (s *api) store(ctx context.Context) {
 func cardOf(k *store.Kept, status say.Status) (card, error) {
 	j := &k.Job
 	out := card{stand: store.Stand{ID: j.ID, Revision: k.Revision, Updated: k.Updated}, Ref: JobRef{j.ID, j.Title}}
-	for _, p := range j.Parts {
-		out.Parts = append(out.Parts, p.ID)
-	}
 	var err error
 	out.Body, err = json.Marshal(JobCard{ID: j.ID, Title: j.Title, Tag: j.Tag, Owner: j.Owner, Wish: j.Wish.Text, Sheet: j.Sheet.Name,
 		Class: j.Sheet.Class, Arrived: j.Arrived, Updated: k.Updated, Revision: k.Revision, Status: status})
 	return out, err
 }
 
-// list is the cards of jobs that match a query.
-func (s *api) list(ctx context.Context, query string) ([]card, error) {
-	stands, err := s.Data.Stands(ctx, query)
-	if err != nil {
-		return nil, err
-	}
-	if s.Program != "" {
-		s.looked.once.Do(func() { s.recall(ctx) })
-	}
+// cards is what lists say of jobs, each judged once a revision.
+func (s *api) cards(ctx context.Context, stands []store.Stand) ([]card, error) {
 	out := make([]card, len(stands))
-	var fresh []int
-	s.looked.mu.Lock()
-	for i, k := range stands {
-		c, ok := s.looked.cards[k.ID]
-		if out[i] = c; !ok || !c.stand.Is(k) {
-			fresh = append(fresh, i)
+	kept := func(i int) bool {
+		c, ok := s.looked.cards.Get(stands[i].ID)
+		out[i] = c
+		return ok && c.stand.Is(stands[i])
+	}
+	var missing []store.Stand
+	for i := range stands {
+		if !kept(i) {
+			missing = append(missing, stands[i])
 		}
 	}
-	s.looked.mu.Unlock()
-	for _, i := range fresh {
+	s.recall(ctx, missing)
+	judged := 0
+	for i := range stands {
+		if len(missing) == 0 || kept(i) {
+			continue
+		}
+		var err error
 		if out[i], err = s.card(ctx, stands[i]); err != nil {
 			return nil, err
 		}
+		judged++
 	}
 	s.looked.mu.Lock()
-	first := !s.looked.stored && s.Program != ""
-	many := len(s.looked.fresh) >= manyFresh && !s.looked.storing
-	s.looked.stored, s.looked.storing = true, s.looked.storing || many || first
+	store := !s.looked.storing && s.Program != "" && (judged >= manyJudged || len(s.looked.fresh) >= manyFresh)
+	s.looked.storing = s.looked.storing || store
 	s.looked.mu.Unlock()
 	switch {
-	case first: // with all that was judged just now
+	case store && judged >= manyJudged: // with all that was judged just now
 		s.store(ctx)
-	case many: // nobody who reads waits for it
+	case store: // nobody who reads waits for it
 		go s.store(context.WithoutCancel(ctx))
 	}
 	return out, nil
@@ -317,9 +319,7 @@ func (s *api) card(ctx context.Context, at store.Stand) (out card, err error) {
 		out.Body, err = json.Marshal(JobCard{ID: at.ID, Title: string(at.ID), Updated: at.Updated, Revision: at.Revision,
 			Class: machine.Tower, Status: say.Status{Stage: job.StageFit, Go: job.StageFit}, Ill: say.Ill(s.Language)})
 		if err == nil {
-			s.looked.mu.Lock()
-			defer s.looked.mu.Unlock()
-			s.looked.set(out)
+			s.looked.cards.Add(at.ID, out)
 		}
 	}()
 	k, err := s.Data.Job(ctx, at.ID)
@@ -330,8 +330,6 @@ func (s *api) card(ctx context.Context, at store.Stand) (out card, err error) {
 	if out, err = cardOf(&k, say.About(s.Language, &k.Job).Status(&status)); err != nil {
 		return out, err
 	}
-	s.looked.mu.Lock()
-	defer s.looked.mu.Unlock()
 	s.putCard(out)
 	return out, nil
 }

@@ -45,7 +45,8 @@ import (
 
 // Data is what the server asks of a store.
 type Data interface {
-	Stands(ctx context.Context, query string) ([]store.Stand, error)
+	Jobs(ctx context.Context, p store.Page) (store.Listed, error)
+	Users(ctx context.Context, parts []part.ID, most int) (map[part.ID][]store.Stand, error)
 	Stand(ctx context.Context, id job.ID) (store.Stand, error)
 	Job(ctx context.Context, id job.ID) (store.Kept, error)
 	Put(ctx context.Context, w store.Write) (int, error)
@@ -62,8 +63,8 @@ type Data interface {
 	PutPart(ctx context.Context, p part.Part, by job.Stamp) error
 	Shelf(ctx context.Context) ([]store.KeptStock, error)
 	ShelfHistory(ctx context.Context, id part.ID) ([]store.Entry, error)
-	ChangeStock(ctx context.Context, w store.StockWrite, change func(have []store.KeptStock) ([]shelf.Stock, error)) error
-	Said(ctx context.Context, program string) ([]store.Said, error)
+	ChangeStock(ctx context.Context, w store.StockWrite, change func(on store.OnShelf) ([]shelf.Stock, error)) error
+	Said(ctx context.Context, program string, jobs []job.ID) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
 	Damage() []store.Damaged
 	Waiting() int
@@ -104,7 +105,7 @@ func New(o Options) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
-	s := &api{Options: o, lanes: make(chan struct{}, lanes), changing: make(chan struct{}, mostChanging), judging: make(chan struct{}, 1)}
+	s := &api{Options: o, lanes: make(chan struct{}, lanes), changing: make(chan struct{}, mostChanging), judging: make(chan struct{}, 1), looked: newLooked()}
 	r.Use(s.log)
 	s.metrics(r)
 	r.Use(s.recover)
@@ -153,7 +154,8 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/parts", s.do(s.parts))
 	a.GET("/shelf", s.do(s.shelf))
 	a.POST("/shelf", s.do(s.restock))
-	a.GET("/shelf/parts/:part", s.do(s.shelfHistory))
+	a.GET("/shelf/parts/:part", s.do(s.shelfPart))
+	a.GET("/shelf/parts/:part/history", s.do(s.shelfHistory))
 	a.POST("/shelf/words", s.do(s.quickAdd))
 	a.GET("/shelf/csv", s.do(s.shelfCSV))
 	a.POST("/shelf/csv", s.do(s.bringCSV))
@@ -235,7 +237,7 @@ type api struct {
 	lanes    chan struct{} // one for each question to the planner that is being searched
 	changing chan struct{} // one for each change that waits to be judged, or is
 	judging  chan struct{} // one for the one that is
-	looked   looked
+	looked   *looked
 }
 
 func (s *api) log(c *gin.Context) {
@@ -351,29 +353,6 @@ func (s *api) stamp(by string) job.Stamp {
 	}
 	return job.Stamp{By: by, At: s.Now().UTC().Truncate(time.Second)}
 }
-
-func (s *api) jobs(c *gin.Context) error {
-	cards, err := s.list(c.Request.Context(), c.Query("q"))
-	if err != nil {
-		return err
-	}
-	n := 2
-	for i := range cards {
-		n += len(cards[i].Body) + 1
-	}
-	body := append(make([]byte, 0, n), '[')
-	for i := range cards {
-		if i > 0 {
-			body = append(body, ',')
-		}
-		body = append(body, cards[i].Body...)
-	}
-	c.Data(http.StatusOK, jsonType, append(body, ']'))
-	return nil
-}
-
-// jsonType is what answers are.
-const jsonType = "application/json; charset=utf-8"
 
 func (s *api) job(c *gin.Context) error { return s.answer(c, http.StatusOK, job.ID(c.Param("id"))) }
 

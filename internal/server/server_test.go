@@ -11,6 +11,7 @@ import (
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
+	"net/url"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -23,6 +24,7 @@ import (
 	demoshop "deepbay/demo/shop"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
@@ -97,6 +99,42 @@ func ask(t testing.TB, h http.Handler, method, path, body string, headers ...str
 	w := httptest.NewRecorder()
 	h.ServeHTTP(w, r)
 	return answer{w, t}
+}
+
+// answered reads a good answer.
+func answered[T any](a answer) (v T) {
+	a.t.Helper()
+	if err := json.Unmarshal(a.Body.Bytes(), &v); err != nil || a.Code >= 300 {
+		a.t.Fatalf("%d %v: %.300s", a.Code, err, a.Body)
+	}
+	return v
+}
+
+// bench is every page of the list of jobs.
+func bench(t testing.TB, h http.Handler, query string) (all []server.JobCard) {
+	t.Helper()
+	for after := ""; ; {
+		page := answered[server.JobList](ask(t, h, "GET", "/api/jobs?q="+url.QueryEscape(query)+"&after="+url.QueryEscape(after), ""))
+		all = append(all, page.Jobs...)
+		if after = page.Next; after == "" {
+			return all
+		}
+	}
+}
+
+// onShelf is every page of the shelf, by part.
+func onShelf(t testing.TB, h http.Handler) map[string]server.ShelfRow {
+	t.Helper()
+	out := map[string]server.ShelfRow{}
+	for after := part.ID(""); ; {
+		page := answered[server.ShelfList](ask(t, h, "GET", "/api/shelf?after="+url.QueryEscape(string(after)), ""))
+		for _, r := range page.Parts {
+			out[string(r.Stock.Part.ID)] = r
+		}
+		if after = page.Next; after == "" {
+			return out
+		}
+	}
 }
 
 func (a answer) problem() server.ProblemDoc {
@@ -219,9 +257,8 @@ func TestNewJobAndFile(t *testing.T) {
 	if in.Code != 201 || !strings.Contains(in.Body.String(), `"kind":"job"`) {
 		t.Fatalf("%d %s", in.Code, in.Body)
 	}
-	var cards []server.JobCard
-	if err := json.Unmarshal(ask(t, other, "GET", "/api/jobs?q=thin%20client", "").Body.Bytes(), &cards); err != nil || len(cards) != 1 || cards[0].Wish != "quiet" {
-		t.Errorf("%+v, %v", cards, err)
+	if cards := bench(t, other, "thin client"); len(cards) != 1 || cards[0].Wish != "quiet" {
+		t.Errorf("%+v", cards)
 	}
 	for _, f := range []string{"sheets/plover-m2.sheet.json", "parts/skerry-240.part.json"} {
 		if a := ask(t, other, "POST", "/api/files", string(file(t, f))); a.Code != 201 {
@@ -267,32 +304,20 @@ func TestSheetView(t *testing.T) {
 // The shelf: words in, more of the same, corrections, lists in and out.
 func TestShelf(t *testing.T) {
 	h := shop(t)
-	rows := func(a answer) map[string]server.ShelfRow {
-		t.Helper()
-		var list []server.ShelfRow
-		if err := json.Unmarshal(a.Body.Bytes(), &list); err != nil || a.Code != 200 {
-			t.Fatalf("%d %v %s", a.Code, err, a.Body)
-		}
-		out := map[string]server.ShelfRow{}
-		for _, r := range list {
-			out[string(r.Stock.Part.ID)] = r
-		}
-		return out
-	}
-	if got := rows(ask(t, h, "GET", "/api/shelf", "")); len(got) != 30 || len(got["ternlight-1000"].Used) != 5 {
+	if got := onShelf(t, h); len(got) != 30 || len(got["ternlight-1000"].Used) != 3 || !got["ternlight-1000"].More || got["raft-4"].More {
 		t.Errorf("%d rows; Ternlight 1000 is used in %v", len(got), got["ternlight-1000"].Used)
 	}
 	const id = "16gb-ddr4-3200-dimm-2r"
 	add := `{"text":"2x16 DDR4-3200 DIMM 2R","price":"42.5","condition":"used","serials":"S1 S2"}`
 	ask(t, h, "POST", "/api/shelf/words", add)
-	got := rows(ask(t, h, "POST", "/api/shelf/words", add))[id]
+	got := answered[server.ShelfRow](ask(t, h, "POST", "/api/shelf/words", add))
 	if got.Stock.Count != 4 || got.Price != "42.50" || got.Stock.Condition != "used" || len(got.Stock.Serials) != 4 {
 		t.Errorf("twice two modules are %+v", got)
 	}
 	got.Stock.Count = 1
 	fix, _ := json.Marshal(server.Restock{Revision: got.Revision, By: "Oda Finch", Key: "fix", Stock: got.Stock})
 	for range 2 { // sent twice, it is done once
-		if now := rows(ask(t, h, "POST", "/api/shelf", string(fix)))[id]; now.Stock.Count != 1 || now.Revision != got.Revision+1 {
+		if now := answered[server.ShelfRow](ask(t, h, "POST", "/api/shelf", string(fix))); now.Stock.Count != 1 || now.Revision != got.Revision+1 {
 			t.Errorf("corrected to %+v", now)
 		}
 	}
@@ -300,11 +325,16 @@ func TestShelf(t *testing.T) {
 	if a := ask(t, h, "POST", "/api/shelf", string(stale)); a.Code != 409 || !strings.Contains(a.Body.String(), "is at revision 3, and the change was made at revision 2; nothing was changed") {
 		t.Errorf("a correction of what is no longer so: %d %s", a.Code, a.Body)
 	}
-	if a := ask(t, h, "GET", "/api/shelf/parts/"+id, ""); !strings.Contains(a.Body.String(), `"says":"2 more, 4 in all; serials listed otherwise"`) || !strings.Contains(a.Body.String(), `"by":"Oda Finch","says":"3 fewer, 1 in all"`) {
+	if a := ask(t, h, "GET", "/api/shelf/parts/"+id+"/history", ""); !strings.Contains(a.Body.String(), `"says":"2 more, 4 in all; serials listed otherwise"`) || !strings.Contains(a.Body.String(), `"by":"Oda Finch","says":"3 fewer, 1 in all"`) {
 		t.Errorf("history %s", a.Body)
 	}
-	if a := ask(t, h, "GET", "/api/shelf/parts/nothing", ""); a.Code != 404 {
-		t.Errorf("history of nothing: %d %s", a.Code, a.Body)
+	for _, path := range []string{"/api/shelf/parts/nothing", "/api/shelf/parts/nothing/history"} {
+		if a := ask(t, h, "GET", path, ""); a.Code != 404 {
+			t.Errorf("%s: %d %s", path, a.Code, a.Body)
+		}
+	}
+	if now := answered[server.ShelfRow](ask(t, h, "GET", "/api/shelf/parts/"+id, "")); now.Stock.Count != 1 || now.Revision != got.Revision+1 {
+		t.Errorf("it is %+v", now)
 	}
 	if got.Stock.Count != 1 {
 		t.Errorf("corrected to %+v", got)
@@ -317,11 +347,11 @@ func TestShelf(t *testing.T) {
 	if a := ask(t, h, "POST", "/api/shelf/csv", text); !strings.Contains(a.Body.String(), `"good":1,"taken":0`) || !strings.Contains(a.Body.String(), `"line":3,"column":"shorthand"`) {
 		t.Errorf("looked at: %s", a.Body)
 	}
-	if now := rows(ask(t, h, "GET", "/api/shelf", ""))["raft-4"]; now.Stock.Count != 1 {
+	if now := onShelf(t, h)["raft-4"]; now.Stock.Count != 1 {
 		t.Error("a list that was only looked at was taken")
 	}
 	ask(t, h, "POST", "/api/shelf/csv?take=true", text)
-	if now := rows(ask(t, h, "GET", "/api/shelf", ""))["raft-4"]; now.Stock.Count != 7 || now.Stock.Part.Card == nil {
+	if now := onShelf(t, h)["raft-4"]; now.Stock.Count != 7 || now.Stock.Part.Card == nil {
 		t.Errorf("taken as %+v", now)
 	}
 	for body, want := range map[string]string{
@@ -684,11 +714,7 @@ func TestIllJob(t *testing.T) {
 	s := filled(t)
 	h := serving(t, ill{s})
 	for range 2 { // the second is answered from what is kept
-		a := ask(t, h, "GET", "/api/jobs", "")
-		var cards []server.JobCard
-		if err := json.Unmarshal(a.Body.Bytes(), &cards); err != nil || a.Code != 200 {
-			t.Fatalf("%d %v: %s", a.Code, err, a.Body)
-		}
+		cards := bench(t, h, "")
 		n := 0
 		for _, c := range cards {
 			bad := c.ID == "tide-gauge-mini-pc" || c.ID == "lock-gate-recorder"
@@ -773,11 +799,7 @@ func TestComesIn(t *testing.T) {
 func TestShelfAtOnce(t *testing.T) {
 	h := serving(t, filled(t))
 	row := func() (out server.ShelfRow) {
-		var rows []server.ShelfRow
-		if err := json.Unmarshal(ask(t, h, "GET", "/api/shelf", "").Body.Bytes(), &rows); err != nil {
-			t.Fatal(err)
-		}
-		for _, r := range rows {
+		for _, r := range onShelf(t, h) {
 			if r.Stock.Part.Name == "480GB sata 2.5 gen3 ssd" {
 				out = r
 			}

@@ -1,6 +1,6 @@
 package server
 
-// This file is the shelf: list, quick add, corrections, CSV in and out.
+// This file is the shelf: quick add, corrections, CSV in and out.
 
 import (
 	"bytes"
@@ -23,30 +23,6 @@ import (
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/store"
 )
-
-func (s *api) shelf(c *gin.Context) error {
-	ctx := c.Request.Context()
-	entries, err := s.Data.Shelf(ctx)
-	if err != nil {
-		return err
-	}
-	cards, err := s.list(ctx, "")
-	if err != nil {
-		return err
-	}
-	used := map[part.ID][]JobRef{}
-	for i := range cards {
-		for _, id := range cards[i].Parts {
-			used[id] = append(used[id], cards[i].Ref)
-		}
-	}
-	out := make([]ShelfRow, len(entries))
-	for i, e := range entries {
-		out[i] = ShelfRow{Stock: e.Stock, Revision: e.Revision, What: s.part(&e.Part), Price: e.Price.String(), Used: append([]JobRef{}, used[e.Part.ID]...)}
-	}
-	c.JSON(http.StatusOK, out)
-	return nil
-}
 
 // stocked finds what is kept of a part, by its id.
 func (s *api) stocked(ctx context.Context) (func(part.ID) (shelf.Stock, bool), error) {
@@ -77,10 +53,14 @@ func (s *api) quickAdd(c *gin.Context) error {
 	if err := list.Err(); err != nil {
 		return err
 	}
-	err = s.Data.ChangeStock(c.Request.Context(), store.StockWrite{Stamp: s.stamp(in.By), Request: request(c, in.Key)}, func(have []store.KeptStock) ([]shelf.Stock, error) {
-		e := shelf.Stock{Part: got.Part}
-		if k := of(have, got.Part.ID); k != nil {
-			e = k.Stock
+	err = s.Data.ChangeStock(c.Request.Context(), store.StockWrite{Stamp: s.stamp(in.By), Request: request(c, in.Key)}, func(on store.OnShelf) ([]shelf.Stock, error) {
+		k, err := on(got.Part.ID)
+		if err != nil {
+			return nil, err
+		}
+		e := k.Stock
+		if k.Revision == 0 {
+			e.Part = got.Part
 		}
 		e.Count += got.Count
 		e.Serials = append(e.Serials, strings.Fields(in.Serials)...)
@@ -99,7 +79,7 @@ func (s *api) quickAdd(c *gin.Context) error {
 	if err != nil && !errors.As(err, &before) {
 		return err
 	}
-	return s.shelf(c)
+	return s.row(c, got.Part.ID)
 }
 
 // of finds a kind of part on the shelf, nil if there is none of it.
@@ -129,7 +109,7 @@ func (s *api) restock(c *gin.Context) error {
 		return err
 	}
 	w := store.StockWrite{From: map[part.ID]int{in.Stock.Part.ID: in.Revision}, Stamp: s.stamp(in.By), Request: request(c, in.Key)}
-	err = s.Data.ChangeStock(c.Request.Context(), w, func([]store.KeptStock) ([]shelf.Stock, error) { return []shelf.Stock{in.Stock}, nil })
+	err = s.Data.ChangeStock(c.Request.Context(), w, func(store.OnShelf) ([]shelf.Stock, error) { return []shelf.Stock{in.Stock}, nil })
 	var before *store.Applied
 	var stale *store.Conflict
 	switch {
@@ -138,8 +118,11 @@ func (s *api) restock(c *gin.Context) error {
 	case err != nil && !errors.As(err, &before):
 		return err
 	}
-	return s.shelf(c)
+	return s.row(c, in.Stock.Part.ID)
 }
+
+// shelfPart is one kind of part as it is on the shelf now.
+func (s *api) shelfPart(c *gin.Context) error { return s.row(c, part.ID(c.Param("part"))) }
 
 // shelfHistory is what was done to one kind of part on the shelf, the latest last.
 func (s *api) shelfHistory(c *gin.Context) error {
@@ -182,7 +165,7 @@ func (s *api) bringCSV(c *gin.Context) error {
 	out := CSVReport{Good: len(entries), Problems: s.Language.Rows(wrong)}
 	if c.Query("take") == "true" && len(entries) > 0 {
 		w := store.StockWrite{Stamp: s.stamp(c.Query("by"))}
-		if err := s.Data.ChangeStock(c.Request.Context(), w, func([]store.KeptStock) ([]shelf.Stock, error) { return entries, nil }); err != nil {
+		if err := s.Data.ChangeStock(c.Request.Context(), w, func(store.OnShelf) ([]shelf.Stock, error) { return entries, nil }); err != nil {
 			return err
 		}
 		out.Taken = len(entries)

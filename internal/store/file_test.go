@@ -229,7 +229,13 @@ func TestUpgrades(t *testing.T) {
 		}
 		insert(`INSERT INTO sheets (id, name, doc) VALUES (?, ?, ?)`, sheet.ID, sheet.Name, doc(sheet))
 		insert(`INSERT INTO parts (id, name, doc) VALUES (?, ?, ?)`, p.ID, p.Name, doc(p))
-		insert(`INSERT INTO jobs (id, revision, open, updated, marks, doc) VALUES (?, 2, 1, '2026-11-25T10:00:00Z', 'HS0417', ?)`, j.ID, doc(j))
+		if version < 12 {
+			insert(`INSERT INTO jobs (id, revision, open, updated, marks, doc) VALUES (?, 2, 1, '2026-11-25T10:00:00Z', 'HS0417', ?)`, j.ID, doc(j))
+		} else {
+			insert(`INSERT INTO jobs (id, revision, open, updated, doc) VALUES (?, 2, 1, '2026-11-25T10:00:00Z', ?)`, j.ID, doc(j))
+			insert(`INSERT INTO marked (job, stage, marks) VALUES (?, 'OPEN', 'HS0417')`, j.ID)
+			insert(`INSERT INTO uses (part, number) VALUES (?, 1)`, p.ID)
+		}
 		for n := range 2 {
 			insert(`INSERT INTO journal (job, revision, at, by, says, key, doc) VALUES (?, ?, '2026-11-25T10:00:00Z', 'Oda Finch', 'did it', ?, ?)`, j.ID, n+1, fmt.Sprint("key", n), doc(j))
 		}
@@ -269,6 +275,12 @@ func upgraded(t *testing.T, path string, version int, sheet machine.ID, id part.
 		if h, err := s.SheetHistory(ctx, sheet); err != nil || len(h) != 1 {
 			t.Errorf("version %d: history %+v, %v", version, h, err)
 		}
+	}
+	if found, err := s.Jobs(ctx, store.Page{Query: "0417"}); err != nil || ids(found) != string(j.ID) {
+		t.Errorf("version %d: found %+v, %v", version, found, err)
+	}
+	if users, err := s.Users(ctx, []part.ID{id}, 3); err != nil || len(users[id]) != 1 || users[id][0].ID != j.ID {
+		t.Errorf("version %d: used in %+v, %v", version, users, err)
 	}
 	stock, err := s.Shelf(ctx)
 	if err != nil || len(stock) != 1 || stock[0].Part.ID != id || version >= 2 && (stock[0].Count != 3 || !slices.Equal(stock[0].Serials, []string{"a"})) {

@@ -37,16 +37,16 @@ func told(ctx context.Context, s *store.Store) (out map[string]string, failed er
 			out[about] = string(b)
 		}
 	}
-	stands, err := s.Stands(ctx, "")
+	list, err := s.Jobs(ctx, store.Page{})
 	if err == nil {
-		for _, k := range stands {
+		for _, k := range list.Stands {
 			if k.Revision > 0 { // else it is said to be damaged
 				tell("stand of "+string(k.ID), k, nil)
 			}
 		}
 	}
 	failed = err
-	for n, k := range stands {
+	for n, k := range list.Stands {
 		if n == 4 {
 			break // the rest is like these
 		}
@@ -124,10 +124,10 @@ func TestNoByteIsSilent(t *testing.T) {
 		}
 		moments = append(moments, telling(t, s))
 	}
-	if err := s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func(have []store.KeptStock) ([]shelf.Stock, error) {
-		e := have[3].Stock
-		e.Count += 2
-		return []shelf.Stock{e}, nil
+	if err := s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func(on store.OnShelf) ([]shelf.Stock, error) {
+		k, err := on("raft-4")
+		k.Count += 2
+		return []shelf.Stock{k.Stock}, err
 	}); err != nil {
 		t.Fatal(err)
 	}

@@ -49,14 +49,10 @@ func TestNewerDocuments(t *testing.T) {
 		k.Job.Title, sheet.Sheet.Name = "otherwise", "otherwise"
 		_, jobErr := s.Put(ctx, store.Write{Job: k.Job, From: k.Revision, Done: fact.Of(job.ChangedWish), Stamp: stamp})
 		_, sheetErr := s.PutSheet(ctx, store.SheetWrite{Sheet: sheet.Sheet, From: sheet.Revision, Stamp: stamp})
-		stockErr := s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func(have []store.KeptStock) ([]shelf.Stock, error) {
-			for _, k := range have {
-				if k.Part.ID == "raft-4" {
-					k.Count++
-					return []shelf.Stock{k.Stock}, nil
-				}
-			}
-			return nil, errors.New("there is none")
+		stockErr := s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func(on store.OnShelf) ([]shelf.Stock, error) {
+			k, err := on("raft-4")
+			k.Count++
+			return []shelf.Stock{k.Stock}, err
 		})
 		for _, err := range []error{jobErr, sheetErr, stockErr} {
 			if !errors.Is(err, store.ErrNewer) {

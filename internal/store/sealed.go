@@ -220,6 +220,11 @@ func sealRows(ctx context.Context, tx *sql.Tx, table string) error {
 	return err
 }
 
+// queries is the file, or a transaction in it.
+type queries interface {
+	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)
+}
+
 // eachRow goes through what a table has sealed.
 func eachRow(ctx context.Context, q queries, table string, do func(columns []any, seal sql.NullString)) error {
 	rows, err := q.QueryContext(ctx, `SELECT `+sealed[table]+`, seal FROM `+table)

@@ -8,6 +8,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 
@@ -38,8 +39,8 @@ func (s *Store) Shelf(ctx context.Context) ([]KeptStock, error) {
 	if c := s.shelf.Load(); c != nil && c.at == at {
 		return slices.Clone(c.rows), nil
 	}
-	out, damaged, err := s.stockOf(ctx, s.db)
-	if err == nil && len(damaged) == 0 {
+	out, damaged, err := s.stock(ctx)
+	if err == nil && !damaged {
 		s.shelf.Store(&readShelf{at, out})
 	}
 	return slices.Clone(out), err
@@ -51,148 +52,148 @@ type readShelf struct {
 	rows []KeptStock
 }
 
-// queries is the file, or a transaction in it.
-type queries interface {
-	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)
-}
-
-// stockOf lists what is on the shelf, and which parts there are damaged.
-func (s *Store) stockOf(ctx context.Context, q queries) ([]KeptStock, map[part.ID]error, error) {
-	rows, err := q.QueryContext(ctx, `SELECT p.id, p.revision, p.doc, p.sum, p.seal, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]'), s.seal
-		FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
+// stock reads what is on the shelf, and whether parts of it are damaged.
+func (s *Store) stock(ctx context.Context) (out []KeptStock, damaged bool, err error) {
+	rows, err := s.db.QueryContext(ctx, stockRows+` ORDER BY p.name, p.id`)
 	if err != nil {
-		return nil, nil, fmt.Errorf("shelf: %w", err)
+		return nil, false, fmt.Errorf("shelf: %w", err)
 	}
 	defer rows.Close()
-	out, damaged := []KeptStock{}, map[part.ID]error{}
+	out = []KeptStock{}
 	for rows.Next() {
-		var id part.ID
-		var doc, serials []byte
-		var sum, partSeal, stockSeal sql.NullString
-		var e KeptStock
-		if err := rows.Scan(&id, &e.Revision, &doc, &sum, &partSeal, &e.Count, (*int64)(&e.Price), &e.Condition, &serials, &stockSeal); err != nil {
-			return nil, nil, fmt.Errorf("shelf: %w", err)
+		e, err := s.readStock(rows)
+		var is *Damaged
+		switch {
+		case errors.As(err, &is):
+			damaged = true
+		case err != nil:
+			return nil, false, fmt.Errorf("shelf: %w", err)
+		default:
+			out = append(out, e)
 		}
-		if err := cmp.Or(unsealRow(partSeal, id, e.Revision), unsealRow(stockSeal, id, e.Count, int64(e.Price), e.Condition, string(serials))); err != nil {
-			damaged[id] = s.damaged("part", string(id), err)
-			continue
-		}
-		if err := s.unseal("part", string(id), doc, sum, &e.Part); err != nil {
-			damaged[id] = err
-			continue
-		}
-		if err := json.Unmarshal(serials, &e.Serials); err != nil {
-			return nil, nil, fmt.Errorf("shelf: %w", err)
-		}
-		out = append(out, e)
 	}
 	return out, damaged, rows.Err()
 }
 
+const stockRows = `SELECT p.id, p.revision, p.doc, p.sum, p.seal, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]'), s.seal
+	FROM parts p LEFT JOIN stock s ON s.part = p.id`
+
+// readStock reads one row of the shelf; the error of one that is not what was kept is *Damaged.
+func (s *Store) readStock(row interface{ Scan(...any) error }) (KeptStock, error) {
+	var id part.ID
+	var doc, serials []byte
+	var sum, partSeal, stockSeal sql.NullString
+	var e KeptStock
+	if err := row.Scan(&id, &e.Revision, &doc, &sum, &partSeal, &e.Count, (*int64)(&e.Price), &e.Condition, &serials, &stockSeal); err != nil {
+		return e, err
+	}
+	if err := cmp.Or(unsealRow(partSeal, id, e.Revision), unsealRow(stockSeal, id, e.Count, int64(e.Price), e.Condition, string(serials))); err != nil {
+		return e, s.damaged("part", string(id), err)
+	}
+	if err := s.unseal("part", string(id), doc, sum, &e.Part); err != nil {
+		return e, err
+	}
+	return e, json.Unmarshal(serials, &e.Serials)
+}
+
+// OnShelf finds what there is of a part; one that was never there is at revision 0.
+type OnShelf func(part.ID) (KeptStock, error)
+
 // ChangeStock makes new entries of what is on the shelf, all or none. Nobody else changes
 // the shelf in between, so that what is added at once is all there. What does not differ
-// from what was there makes no revision.
-func (s *Store) ChangeStock(ctx context.Context, w StockWrite, change func(have []KeptStock) ([]shelf.Stock, error)) error {
+// from what was there makes no revision, and what is damaged is not written over.
+func (s *Store) ChangeStock(ctx context.Context, w StockWrite, change func(on OnShelf) ([]shelf.Stock, error)) error {
 	defer s.shelves.Add(1) // whatever came of it: what was read before is read anew
 	return s.write(ctx, func(tx *sql.Tx) error {
 		if err := applied(ctx, tx, w.Request); err != nil {
 			return err
 		}
-		have, damaged, err := s.stockOf(ctx, tx)
+		on := func(id part.ID) (KeptStock, error) {
+			k, err := s.readStock(tx.QueryRowContext(ctx, stockRows+` WHERE p.id = ?`, id))
+			if errors.Is(err, sql.ErrNoRows) {
+				return KeptStock{Stock: shelf.Stock{Part: part.Part{ID: id}}}, nil
+			}
+			return k, err
+		}
+		entries, err := change(on)
 		if err != nil {
 			return err
-		}
-		entries, err := change(have)
-		if err != nil {
-			return err
-		}
-		there := map[part.ID]KeptStock{}
-		for _, k := range have {
-			there[k.Part.ID] = k
 		}
 		for i := range entries {
 			id := entries[i].Part.ID
-			if err := damaged[id]; err != nil { // what is left of it is not written over
+			was, err := on(id) // a list may name it twice
+			if err != nil {
 				return err
 			}
-			if from, asked := w.From[id]; asked && from != there[id].Revision {
-				return &Conflict{What: "part", Yours: from, Current: there[id].Revision}
+			if from, asked := w.From[id]; asked && from != was.Revision {
+				return &Conflict{What: "part", Yours: from, Current: was.Revision}
 			}
-			k, err := putStock(ctx, tx, there[id], entries[i], w.Stamp)
-			if err != nil {
+			if err := putStock(ctx, tx, was, entries[i], w.Stamp); err != nil {
 				return fmt.Errorf("part %q on the shelf: %w", id, err)
 			}
-			there[id] = k // a list may name it twice
 		}
 		return claim(ctx, tx, w.Request, "shelf", 0, w.Stamp.At)
 	})
 }
 
-func putStock(ctx context.Context, tx *sql.Tx, was KeptStock, e shelf.Stock, by job.Stamp) (KeptStock, error) {
+func putStock(ctx context.Context, tx *sql.Tx, was KeptStock, e shelf.Stock, by job.Stamp) error {
 	done := shelf.First(&e)
 	if was.Revision > 0 {
 		changed := shelf.Diff(&was.Stock, &e)
 		if len(changed) == 0 {
-			return was, nil
+			return nil
 		}
 		done = fact.Of(shelf.Changed, changed)
-	}
-	if was.Revision > 0 {
 		var doc []byte
 		if err := tx.QueryRowContext(ctx, `SELECT doc FROM parts WHERE id = ?`, e.Part.ID).Scan(&doc); err != nil {
-			return was, err
+			return err
 		}
 		if err := whole[part.Part](doc); err != nil {
-			return was, err
+			return err
 		}
 	}
-	next := KeptStock{e, was.Revision + 1}
+	revision := was.Revision + 1
 	if e.Serials == nil {
 		e.Serials = []string{}
 	}
 	serials, err := json.Marshal(e.Serials)
 	if err != nil {
-		return was, err
+		return err
 	}
 	doc, err := format.Write(e.Part)
 	if err != nil {
-		return was, err
+		return err
 	}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO parts (id, name, doc, sum, revision, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
-		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4, revision = ?5, seal = ?6`, e.Part.ID, e.Part.Name, string(doc), seal(doc), next.Revision, sealRow(e.Part.ID, next.Revision)); err != nil {
-		return was, err
+		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4, revision = ?5, seal = ?6`, e.Part.ID, e.Part.Name, string(doc), seal(doc), revision, sealRow(e.Part.ID, revision)); err != nil {
+		return err
 	}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
 		ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5, seal = ?6`,
 		e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials), sealRow(e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials))); err != nil {
-		return was, err
+		return err
 	}
 	deed, err := format.WriteDeed(done, nil)
 	if err != nil {
-		return was, err
+		return err
 	}
 	whole, err := json.Marshal(e)
 	if err != nil {
-		return was, err
+		return err
 	}
 	at := by.At.UTC().Format(timeLayout)
 	_, err = tx.ExecContext(ctx, `INSERT INTO shelf_journal (part, revision, at, by, says, deed, doc, sum, seal) VALUES (?, ?, ?, ?, '', ?, ?, ?, ?)`,
-		e.Part.ID, next.Revision, at, by.By, string(deed), string(whole), seal(whole), sealRow(e.Part.ID, next.Revision, at, by.By, string(deed)))
-	return next, err
+		e.Part.ID, revision, at, by.By, string(deed), string(whole), seal(whole), sealRow(e.Part.ID, revision, at, by.By, string(deed)))
+	return err
 }
 
 // PutPart keeps the description of a part on the shelf, in place of one of the same id;
 // how many there are stays.
 func (s *Store) PutPart(ctx context.Context, v part.Part, by job.Stamp) error {
-	return s.ChangeStock(ctx, StockWrite{Stamp: by}, func(have []KeptStock) ([]shelf.Stock, error) {
-		e := shelf.Stock{}
-		for _, k := range have {
-			if k.Part.ID == v.ID {
-				e = k.Stock
-			}
-		}
-		e.Part = v
-		return []shelf.Stock{e}, nil
+	return s.ChangeStock(ctx, StockWrite{Stamp: by}, func(on OnShelf) ([]shelf.Stock, error) {
+		k, err := on(v.ID)
+		k.Part = v
+		return []shelf.Stock{k.Stock}, err
 	})
 }
 

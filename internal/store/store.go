@@ -17,10 +17,8 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
-	"strings"
 	"sync/atomic"
 	"time"
-	"unicode"
 
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the driver
@@ -52,7 +50,7 @@ func (c *Conflict) Error() string {
 
 // Version is the newest version of data files that this program knows: the number of its
 // last migration.
-const Version = 11
+const Version = 12
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
@@ -205,133 +203,22 @@ type Entry struct {
 	Deed     *format.Deed
 }
 
-// Fold brings text into the form in which marks are searched: capitals, without
-// blanks, dashes and dots, so that a label read off in any spelling is found.
-func Fold(s string) string {
-	return strings.Map(func(r rune) rune {
-		if unicode.IsLetter(r) || unicode.IsDigit(r) {
-			return unicode.ToUpper(r)
-		}
-		return -1
-	}, s)
-}
-
-func marks(j *job.Job) string {
-	m := j.Marks()
-	for i := range m {
-		m[i] = Fold(m[i])
-	}
-	return strings.Join(m, "\n")
-}
-
 const timeLayout = time.RFC3339Nano
-
-// Stand is which revision a job is at; whoever knows what to say of it need not read it.
-type Stand struct {
-	ID       job.ID
-	Revision int
-	Updated  time.Time
-}
-
-// Is reports the same revision. A job that was deleted and brought in again counts from
-// one again, so the time tells them apart.
-func (s Stand) Is(o Stand) bool {
-	return s.ID == o.ID && s.Revision == o.Revision && s.Updated.Equal(o.Updated)
-}
-
-// Stands lists where jobs stand, open ones first, the latest change first. A query that
-// is not empty leaves those that carry it in anything printed on the machine or its
-// parts, whatever the blanks and dashes.
-func (s *Store) Stands(ctx context.Context, query string) ([]Stand, error) {
-	where, args := "", []any{}
-	if q := Fold(query); q != "" {
-		where, args = "WHERE instr(marks, ?) > 0", append(args, q)
-	}
-	rows, err := s.db.QueryContext(ctx, `SELECT id, revision, updated, open, seal FROM jobs `+where+` ORDER BY open DESC, updated DESC, id`, args...)
-	if err != nil {
-		return nil, fmt.Errorf("list jobs: %w", err)
-	}
-	defer rows.Close()
-	out := []Stand{}
-	for rows.Next() {
-		k, err := s.sealedStand(rows)
-		var damaged *Damaged
-		if errors.As(err, &damaged) {
-			k = Stand{ID: k.ID} // it stands in the list, and nowhere else
-		} else if err != nil {
-			return nil, fmt.Errorf("list jobs: %w", err)
-		}
-		out = append(out, k)
-	}
-	return out, rows.Err()
-}
-
-// Stand is where one job stands.
-func (s *Store) Stand(ctx context.Context, id job.ID) (Stand, error) {
-	k, err := s.sealedStand(s.db.QueryRowContext(ctx, `SELECT id, revision, updated, open, seal FROM jobs WHERE id = ?`, id))
-	if errors.Is(err, sql.ErrNoRows) {
-		return k, fmt.Errorf("job %q: %w", id, ErrNotFound)
-	}
-	return k, err
-}
-
-// sealedStand reads a stand and holds it against its digest.
-func (s *Store) sealedStand(row scanner) (Stand, error) {
-	var seal sql.NullString
-	var open int
-	var k Stand
-	var updated string
-	if err := row.Scan(&k.ID, &k.Revision, &updated, &open, &seal); err != nil {
-		return k, err
-	}
-	if err := unsealRow(seal, string(k.ID), k.Revision, open, updated); err != nil {
-		return k, s.damaged("job", string(k.ID), err)
-	}
-	var err error
-	k.Updated, err = time.Parse(timeLayout, updated)
-	return k, err
-}
-
-func stand(row scanner) (Stand, error) {
-	var k Stand
-	var updated string
-	err := row.Scan(&k.ID, &k.Revision, &updated)
-	if err == nil {
-		k.Updated, err = time.Parse(timeLayout, updated)
-	}
-	return k, err
-}
-
-type scanner interface{ Scan(...any) error }
-
-func (s *Store) scan(id job.ID, row scanner) (Kept, error) {
-	var k Kept
-	var doc []byte
-	var sum sql.NullString
-	var updated string
-	var open int
-	var seal sql.NullString
-	if err := row.Scan(&doc, &sum, &k.Revision, &updated, &open, &seal); err != nil {
-		return k, err
-	}
-	if err := unsealRow(seal, id, k.Revision, open, updated); err != nil {
-		return k, s.damaged("job", string(id), err)
-	}
-	err := s.unseal("job", string(id), doc, sum, &k.Job)
-	if err != nil {
-		return k, err
-	}
-	if k.Updated, err = time.Parse(timeLayout, updated); err != nil {
-		return k, fmt.Errorf("a stored job's time cannot be read: %w", err)
-	}
-	return k, nil
-}
 
 // Job reads one job.
 func (s *Store) Job(ctx context.Context, id job.ID) (Kept, error) {
-	k, err := s.scan(id, s.db.QueryRowContext(ctx, `SELECT doc, sum, revision, updated, open, seal FROM jobs WHERE id = ?`, id))
+	var r standing
+	var doc []byte
+	var sum sql.NullString
+	err := s.db.QueryRowContext(ctx, `SELECT `+standingColumns+`, doc, sum FROM jobs j WHERE id = ?`, id).Scan(r.into(&doc, &sum)...)
 	if errors.Is(err, sql.ErrNoRows) {
-		return k, fmt.Errorf("job %q: %w", id, ErrNotFound)
+		return Kept{}, fmt.Errorf("job %q: %w", id, ErrNotFound)
+	} else if err == nil {
+		err = r.unseal(s)
+	}
+	k := Kept{Revision: r.Revision, Updated: r.Updated}
+	if err == nil {
+		err = s.unseal("job", string(id), doc, sum, &k.Job)
 	}
 	return k, err
 }
@@ -400,9 +287,12 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 	if w.Job.Closed == nil {
 		open = 1
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, marks, doc, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)
-		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, marks = ?5, doc = ?6, sum = ?7, seal = ?8`,
-		w.Job.ID, current+1, open, at, marks(&w.Job), string(doc), seal(doc), sealRow(w.Job.ID, current+1, open, at)); err != nil {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, doc, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)
+		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, doc = ?5, sum = ?6, seal = ?7`,
+		w.Job.ID, current+1, open, at, string(doc), seal(doc), sealRow(w.Job.ID, current+1, open, at)); err != nil {
+		return 0, err
+	}
+	if err := mark(ctx, tx, &w.Job); err != nil {
 		return 0, err
 	}
 	deed, err := format.WriteDeed(w.Done, w.Job.Name)

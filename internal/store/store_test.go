@@ -174,7 +174,7 @@ func TestSameRequest(t *testing.T) {
 		"of another": func(r store.Request) error { _, err := write(other, 0, r, stamp.At); return err },
 		"of a sheet": func(r store.Request) error { sheet.Request = r; _, err := s.PutSheet(ctx, sheet); return err },
 		"of stock": func(r store.Request) error {
-			return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp, Request: r}, func([]store.KeptStock) ([]shelf.Stock, error) { return nil, nil })
+			return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp, Request: r}, func(store.OnShelf) ([]shelf.Stock, error) { return nil, nil })
 		},
 		"asked for": func(r store.Request) error { return s.Applied(ctx, r) },
 	} {
@@ -239,7 +239,17 @@ func TestJournalStays(t *testing.T) {
 	}
 }
 
-// A job is found by anything printed on its parts, in any spelling.
+// ids are those of a page.
+func ids(l store.Listed) string {
+	out := make([]string, len(l.Stands))
+	for i, k := range l.Stands {
+		out[i] = string(k.ID)
+	}
+	return strings.Join(out, " ")
+}
+
+// A job is found by anything printed on its parts, in any spelling, and by all of several
+// words.
 func TestSearch(t *testing.T) {
 	s, _ := open(t)
 	j := tower(t)
@@ -248,26 +258,107 @@ func TestSearch(t *testing.T) {
 	closed.ID, closed.Title, closed.Items, closed.Closed = "other", "Lock-keeper's thin client", nil, &job.Closing{By: "x", At: stamp.At}
 	put(t, s, closed, 0, "")
 	for query, want := range map[string]string{
-		"":                 "echo-sounding-tower other",
-		"TLN4-5A0C77":      "echo-sounding-tower",
-		"tln4 5a0c77":      "echo-sounding-tower",
-		"ml7.0093318":      "echo-sounding-tower",
-		"SL16U32-162R8":    "echo-sounding-tower other", // a part number both carry
-		"lock keeper":      "other",
-		"HS-0417":          "echo-sounding-tower other",
-		"%":                "echo-sounding-tower other", // no letter or digit: everything
-		"no such thing 42": "",
+		"":                    "echo-sounding-tower other",
+		"TLN4-5A0C77":         "echo-sounding-tower",
+		"tln4 5a0c77":         "echo-sounding-tower",
+		"ml7.0093318":         "echo-sounding-tower",
+		"SL16U32-162R8":       "echo-sounding-tower other", // a part number both carry
+		"lock keeper":         "other",
+		"client keeper":       "other",
+		"client 5a0c77":       "",
+		"keeper t4":           "other", // a word too short for the index
+		"keeper zz":           "",
+		"t4":                  "echo-sounding-tower other",
+		"zq":                  "",
+		"HS-0417":             "echo-sounding-tower other",
+		"%":                   "echo-sounding-tower other", // no letter or digit: everything
+		"open":                "",                          // how the index is kept is no word of it
+		"stage : \"OPEN\" OR": "",
+		"no such thing 42":    "",
 	} {
-		found, err := s.Stands(t.Context(), query)
+		found, err := s.Jobs(t.Context(), store.Page{Query: query})
+		if err != nil {
+			t.Fatalf("%q: %v", query, err)
+		}
+		if got := ids(found); got != want || found.Open+found.Closed != len(found.Stands) || found.Short {
+			t.Errorf("%q finds %q, want %q: %+v", query, got, want, found)
+		}
+	}
+	// What a job is found by follows its changes, and what it says is no longer found.
+	closed.Closed, closed.Title = nil, "Quay recorder"
+	put(t, s, closed, 1, "")
+	for query, want := range map[string]string{"lock keeper": "", "quay": "other", "qu": "other"} {
+		if found, err := s.Jobs(t.Context(), store.Page{Query: query}); err != nil || ids(found) != want || found.Open != len(found.Stands) {
+			t.Errorf("changed, %q finds %+v, %v", query, found, err)
+		}
+	}
+}
+
+// TestPages walks lists of many jobs a page at a time, while jobs change: what did not
+// change is there once, in the order of the whole list, and what is said of how many there
+// are is true. A search for what very many carry says that there are more.
+func TestPages(t *testing.T) {
+	s, path := open(t)
+	put(t, s, tower(t), 0, "")
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	const many = 2 * store.MostFound
+	execute(t, path, "PRAGMA foreign_keys = 0", fmt.Sprintf(`WITH RECURSIVE n (i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < %d)
+		INSERT INTO jobs (id, revision, open, updated, doc, sum) SELECT printf('j-%%05d', i), 1, i %% 3 = 0, printf('2026-03-%%02dT00:00:00Z', 1 + i * 7 %% 28), doc, sum FROM n, jobs WHERE id = 'echo-sounding-tower'`, many),
+		`INSERT INTO marked (job, stage, marks) SELECT id, CASE open WHEN 1 THEN 'OPEN' ELSE 'CLOSED' END, 'SEVENTH' || CASE WHEN n % 7 THEN '' ELSE 'X' END || id FROM (SELECT substr(id, 3) AS n, * FROM jobs WHERE id LIKE 'j-%')`)
+	s, err := store.Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	for _, query := range []string{"", "SEVENTH", "seventh x", "tower"} {
+		whole, err := s.Jobs(t.Context(), store.Page{Query: query})
 		if err != nil {
 			t.Fatal(err)
 		}
-		var got []string
-		for _, k := range found {
-			got = append(got, string(k.ID))
+		if n := len(whole.Stands); n != whole.Open+whole.Closed || whole.Short != (query == "SEVENTH") {
+			t.Errorf("%q: %d jobs, said to be %d open and %d closed, short %v", query, n, whole.Open, whole.Closed, whole.Short)
 		}
-		if strings.Join(got, " ") != want {
-			t.Errorf("%q finds %v, want %s", query, got, want)
+		var walked store.Listed
+		for after := ""; ; {
+			page, err := s.Jobs(t.Context(), store.Page{Query: query, After: after, Most: 37})
+			if err != nil {
+				t.Fatal(err)
+			}
+			if page.Open != whole.Open || page.Closed != whole.Closed || len(page.Stands) > 37 {
+				t.Fatalf("%q: a page of %d says %d open, %d closed", query, len(page.Stands), page.Open, page.Closed)
+			}
+			walked.Stands = append(walked.Stands, page.Stands...)
+			if after = page.Next; after == "" {
+				break
+			}
+		}
+		if ids(walked) != ids(whole) {
+			t.Errorf("%q walked is not what it is whole", query)
+		}
+	}
+	first, err := s.Jobs(t.Context(), store.Page{Most: 10})
+	if err != nil {
+		t.Fatal(err)
+	}
+	execute(t, path, `UPDATE jobs SET updated = '2026-04-01T00:00:00Z', seal = NULL WHERE id IN ('j-00003', 'j-00006')`) // they go to the front
+	rest, err := s.Jobs(t.Context(), store.Page{After: first.Next})
+	if err != nil {
+		t.Fatal(err)
+	}
+	seen := map[string]int{}
+	for _, id := range strings.Fields(ids(first) + " " + ids(rest)) {
+		seen[id]++
+	}
+	for i := 1; i <= many; i++ {
+		if id := fmt.Sprintf("j-%05d", i); seen[id] != 1 && id != "j-00003" && id != "j-00006" {
+			t.Errorf("%s is listed %d times", id, seen[id])
+		}
+	}
+	for _, after := range []string{"x", "2 a b", "1 a"} {
+		if _, err := s.Jobs(t.Context(), store.Page{After: after}); !errors.Is(err, store.ErrPlace) {
+			t.Errorf("after %q: %v", after, err)
 		}
 	}
 }
@@ -325,7 +416,7 @@ func TestShelf(t *testing.T) {
 	bad := stock[1]
 	bad.Count = -1
 	keep := func(entries ...shelf.Stock) error {
-		return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func([]store.KeptStock) ([]shelf.Stock, error) { return entries, nil })
+		return s.ChangeStock(ctx, store.StockWrite{Stamp: stamp}, func(store.OnShelf) ([]shelf.Stock, error) { return entries, nil })
 	}
 	if err := keep(stock[0].Stock, bad.Stock); err == nil {
 		t.Error("a negative count was kept")
@@ -415,6 +506,32 @@ func TestSheetHistory(t *testing.T) {
 	for _, q := range []string{"UPDATE sheet_journal SET says = 'x'", "DELETE FROM sheet_journal"} {
 		if _, err := s.DB().ExecContext(ctx, q); err == nil {
 			t.Errorf("%s was carried out", q)
+		}
+	}
+}
+
+// An index that no longer finds what is printed is seen by a check, as documents are.
+func TestIndexIsChecked(t *testing.T) {
+	for change, want := range map[string]string{
+		`UPDATE jobs SET updated = updated`:                                    "",
+		`UPDATE marked SET marks = replace(marks, 'T', 'L')`:                   "what job echo-sounding-tower is found by is not what is printed on it",
+		`UPDATE marked SET stage = 'CLOSED'`:                                   "what job echo-sounding-tower is found by",
+		`DELETE FROM marked`:                                                   "what job echo-sounding-tower is found by",
+		`INSERT INTO found (found) VALUES ('delete-all')`:                      "the index of what is printed",
+		`UPDATE found_data SET block = zeroblob(length(block)) WHERE id > 100`: "the index of what is printed",
+	} {
+		s, path := open(t)
+		put(t, s, tower(t), 0, "")
+		if err := s.Close(); err != nil {
+			t.Fatal(err)
+		}
+		execute(t, path, change)
+		checked, err := store.Check(t.Context(), path)
+		if err != nil {
+			t.Fatalf("%s: %v", change, err)
+		}
+		if got := strings.Join(checked.Faults, "; "); (want == "") != (got == "") || !strings.Contains(got, want) {
+			t.Errorf("%s: %q, want %q", change, got, want)
 		}
 	}
 }

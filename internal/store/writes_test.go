@@ -60,9 +60,9 @@ func TestWritesWaitInLine(t *testing.T) {
 	if kept.Load() != store.MostWaiting || busy.Load() != tries-store.MostWaiting || s.Waiting() != 0 {
 		t.Errorf("%d kept, %d refused, %d wait still", kept.Load(), busy.Load(), s.Waiting())
 	}
-	stands, err := s.Stands(ctx, "")
-	if err != nil || len(stands) != 1+store.MostWaiting {
-		t.Errorf("%d jobs, %v", len(stands), err)
+	list, err := s.Jobs(ctx, store.Page{})
+	if err != nil || len(list.Stands) != 1+store.MostWaiting {
+		t.Errorf("%d jobs, %v", len(list.Stands), err)
 	}
 	for i, id := range ids {
 		if _, err := s.Stand(ctx, job.ID(fmt.Sprint("job-", i))); (err == nil) != (id != "") {

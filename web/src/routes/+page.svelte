@@ -19,8 +19,10 @@
 	let { data }: PageProps = $props();
 	let making = $state(false);
 	let q = $derived(data.q);
-	const open = $derived(data.cards.filter((c) => c.status.stage !== 'closed'));
-	const closed = $derived(data.cards.filter((c) => c.status.stage === 'closed'));
+	let list = $derived(data.list);
+	let asking = $state(false);
+	const open = $derived(list.jobs.filter((c) => c.status.stage !== 'closed'));
+	const closed = $derived(list.jobs.filter((c) => c.status.stage === 'closed'));
 
 	let timer: ReturnType<typeof setTimeout>;
 	function search() {
@@ -30,6 +32,22 @@
 			// eslint-disable-next-line svelte/no-navigation-without-resolve -- resolved above, with a query
 			goto(to, { keepFocus: true, noScroll: true, replaceState: true });
 		}, 150);
+	}
+
+	/** Puts the next page under what is there; a job that changed meanwhile stays where it was. */
+	async function more() {
+		if (!list.next || asking) return;
+		asking = true;
+		try {
+			const page = await api.jobs(fetch, data.q, list.next);
+			const there = new Set(list.jobs.map((c) => c.id));
+			list = { ...page, jobs: [...list.jobs, ...page.jobs.filter((c) => !there.has(c.id))] };
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.message);
+		} finally {
+			asking = false;
+		}
 	}
 
 	/** A job that is damaged, or cannot be judged, comes back as it last was in order. */
@@ -113,9 +131,7 @@
 	<div class="grow">
 		<h1>On the bench</h1>
 		<p class="text-soft" role="status">
-			{data.q
-				? `${data.cards.length} found for “${data.q}”`
-				: `${open.length} open, ${closed.length} closed`}
+			{list.says}{list.next ? `; ${list.jobs.length} are shown` : ''}
 		</p>
 		{#if data.backup && !data.backup.old}<p class="text-soft">{data.backup.says}</p>{/if}
 	</div>
@@ -161,7 +177,7 @@
 	</p>
 {/each}
 
-{#if data.cards.length === 0}
+{#if list.jobs.length === 0}
 	<section class="grid max-w-xl gap-3 border-t border-line py-10">
 		<h2>{data.q ? 'Nothing carries that' : 'The bench is clear'}</h2>
 		<p>
@@ -181,6 +197,17 @@
 		<ul class="border-t border-line" aria-label="Closed jobs">
 			{#each closed as c (c.id)}{@render row(c)}{/each}
 		</ul>
+	{/if}
+	{#if list.next}
+		<div class="flex flex-wrap items-center gap-4 py-5">
+			<Button color="alternative" disabled={asking} onclick={more}
+				>{asking ? 'Asking…' : 'Show more'}</Button
+			>
+			<p class="text-soft">
+				{list.jobs.length} of {list.open + list.closed} are shown. To find one, type what is printed on
+				it above.
+			</p>
+		</div>
 	{/if}
 {/if}
 

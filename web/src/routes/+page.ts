@@ -4,13 +4,13 @@ import type { PageLoad } from './$types';
 export const load: PageLoad = async ({ fetch, url, depends }) => {
 	depends('app:bench');
 	const q = url.searchParams.get('q') ?? '';
-	const [cards, sheets] = await Promise.all([
+	const [list, sheets] = await Promise.all([
 		orError(api.jobs(fetch, q)),
 		orError(api.sheets(fetch))
 	]);
 	const health = await orError(api.health(fetch)); // which tells what the lists met
 	return {
-		cards,
+		list,
 		sheets,
 		q,
 		backup: health.backup,

@@ -13,11 +13,12 @@ import type {
 	CSVReport,
 	Entry,
 	QuickAdd,
+	ShelfList,
 	ShelfRow,
 	Stock,
 	Reply,
 	Fit,
-	JobCard,
+	JobList,
 	Change,
 	Imported,
 	JobView,
@@ -100,8 +101,8 @@ export interface Stamped {
 }
 
 export const api = {
-	jobs: (f: Fetch, q: string, signal?: AbortSignal) =>
-		call<JobCard[]>(f, '/jobs?q=' + encodeURIComponent(q), { signal }),
+	jobs: (f: Fetch, q: string, after = '') =>
+		call<JobList>(f, '/jobs?' + new URLSearchParams({ q, after })),
 	job: (f: Fetch, id: string) => call<JobView>(f, job(id)),
 	sheets: (f: Fetch) => call<Sheet[]>(f, '/sheets'),
 	sheet: (f: Fetch, id: string) => call<SheetView>(f, '/sheets/' + encodeURIComponent(id)),
@@ -136,11 +137,14 @@ export const api = {
 		call<Reply>(fetch, '/ask/' + question, { signal }),
 	keys: (key: string, protocols: string, signal?: AbortSignal) =>
 		call<Fit[]>(fetch, `/ask/keys?key=${key}&protocols=${protocols}`, { signal }),
-	shelf: (f: Fetch) => call<ShelfRow[]>(f, '/shelf'),
-	quickAdd: (body: QuickAdd) => call<ShelfRow[]>(fetch, '/shelf/words', post(body)),
+	shelf: (f: Fetch, q: string, after = '') =>
+		call<ShelfList>(f, '/shelf?' + new URLSearchParams({ q, after })),
+	shelfPart: (id: string) => call<ShelfRow>(fetch, '/shelf/parts/' + encodeURIComponent(id)),
+	quickAdd: (body: QuickAdd) => call<ShelfRow>(fetch, '/shelf/words', post(body)),
 	restock: (stock: Stock, stamp: Stamped) =>
-		call<ShelfRow[]>(fetch, '/shelf', post({ ...stamp, stock })),
-	shelfHistory: (id: string) => call<Entry[]>(fetch, '/shelf/parts/' + encodeURIComponent(id)),
+		call<ShelfRow>(fetch, '/shelf', post({ ...stamp, stock })),
+	shelfHistory: (id: string) =>
+		call<Entry[]>(fetch, `/shelf/parts/${encodeURIComponent(id)}/history`),
 	shelfList: (file: Blob, by: string, take: boolean) =>
 		call<CSVReport>(fetch, `/shelf/csv?by=${encodeURIComponent(by)}${take ? '&take=true' : ''}`, {
 			method: 'POST',

@@ -4,7 +4,7 @@
  * API names every document that crosses the wire, so that one schema and one set of TypeScript types cover them.
  */
 export interface API {
-	cards: JobCard[];
+	jobs: JobList;
 	jobView: JobView;
 	newJob: NewJob;
 	change: ChangeRequest;
@@ -23,7 +23,7 @@ export interface API {
 	need: Need;
 	shopping: Shopping;
 	because: Because;
-	shelf: ShelfRow[];
+	shelf: ShelfList;
 	quickAdd: QuickAdd;
 	restock: Restock;
 	back: Back;
@@ -35,6 +35,25 @@ export interface API {
 	fits: Fit[];
 	check: Check;
 	observation: Observation;
+}
+/**
+ * JobList is a page of the bench: open jobs first, the latest change first.
+ */
+export interface JobList {
+	jobs: JobCard[];
+	/**
+	 * in all
+	 */
+	open: number;
+	/**
+	 * in all
+	 */
+	closed: number;
+	says: string;
+	/**
+	 * where the next page begins
+	 */
+	next?: string;
 }
 /**
  * JobCard is a job as the bench lists it.
@@ -2123,6 +2142,17 @@ export interface Because {
 	says: string;
 }
 /**
+ * ShelfList is a page of the shelf, by name.
+ */
+export interface ShelfList {
+	parts: ShelfRow[];
+	/**
+	 * kinds of part in all
+	 */
+	count: number;
+	next?: string;
+}
+/**
  * ShelfRow is one kind of part as the shelf lists it.
  */
 export interface ShelfRow {
@@ -2133,7 +2163,14 @@ export interface ShelfRow {
 	 * "42.50", empty where it is not stated
 	 */
 	price: string;
+	/**
+	 * the latest jobs that have it
+	 */
 	used: JobRef[];
+	/**
+	 * further jobs have it
+	 */
+	more: boolean;
 }
 /**
  * Stock is one kind of part on the shelf.

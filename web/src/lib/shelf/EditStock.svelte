@@ -9,9 +9,9 @@
 
 	interface Props {
 		row: ShelfRow | null;
-		/** Somebody else changed it meanwhile: the shelf as it is now. */
-		onstale: (rows: readonly ShelfRow[]) => void;
-		onkept: (rows: readonly ShelfRow[]) => void;
+		/** Somebody else changed it meanwhile: the part as it is now. */
+		onstale: (row: ShelfRow) => void;
+		onkept: (row: ShelfRow) => void;
 		onleave: () => void;
 	}
 	let { row, onkept, onstale, onleave }: Props = $props();
@@ -39,7 +39,7 @@
 		if (!row) return;
 		const cents = Math.round(Number(price) * 100);
 		try {
-			const rows = await api.restock(
+			const now = await api.restock(
 				{
 					part: { ...row.stock.part, name, ...(number && { number }) },
 					count: Number(count),
@@ -50,7 +50,7 @@
 				{ revision: row.revision, key: key ?? '', by: who.name }
 			);
 			fault = '';
-			onkept(rows);
+			onkept(now);
 		} catch (err) {
 			if (!(err instanceof ApiError)) throw err;
 			fault = err.says;
@@ -62,7 +62,7 @@
 	async function reload() {
 		if (!row) return;
 		const id = row.stock.part.id;
-		onstale(await api.shelf(fetch));
+		onstale(await api.shelfPart(id));
 		await look(id);
 		const last = history?.at(-1);
 		fault = `Changed meanwhile${last ? ` by ${last.by}: ${last.says}` : ''}. It is shown as it is now; nothing of yours was kept.`;

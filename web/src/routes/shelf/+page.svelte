@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
@@ -8,12 +9,15 @@
 	import Meaning from '$lib/shelf/Meaning.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import FileButton from '$lib/ui/FileButton.svelte';
+	import { shortcut } from '$lib/ui/shortcut';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
-	let rows = $derived<readonly ShelfRow[]>(data.rows);
+	let list = $derived(data.list);
+	let q = $derived(data.q);
+	let asking = $state(false);
 	let words = $state('');
 	let says = $state('');
 	let price = $state('');
@@ -27,6 +31,43 @@
 		if (!(e instanceof ApiError)) throw e;
 		toasts.add('error', e.problem.errors?.map((x) => x.says).join('; ') ?? e.message);
 	};
+
+	/** Shows a part as it is now; one that is new to the list stands first. */
+	function put(row: ShelfRow) {
+		const there = list.parts.some((r) => r.stock.part.id === row.stock.part.id);
+		list = {
+			...list,
+			count: list.count + (there ? 0 : 1),
+			parts: there
+				? list.parts.map((r) => (r.stock.part.id === row.stock.part.id ? row : r))
+				: [row, ...list.parts]
+		};
+	}
+
+	async function more() {
+		if (!list.next || asking) return;
+		asking = true;
+		try {
+			const page = await api.shelf(fetch, data.q, list.next);
+			const there = new Set(list.parts.map((r) => r.stock.part.id));
+			const parts = page.parts.filter((r) => !there.has(r.stock.part.id));
+			list = { ...page, parts: [...list.parts, ...parts] };
+		} catch (e) {
+			said(e);
+		} finally {
+			asking = false;
+		}
+	}
+
+	let timer: ReturnType<typeof setTimeout>;
+	function search() {
+		clearTimeout(timer);
+		timer = setTimeout(() => {
+			const to = resolve('/shelf') + (q ? '?q=' + encodeURIComponent(q) : '');
+			// eslint-disable-next-line svelte/no-navigation-without-resolve -- resolved above, with a query
+			goto(to, { keepFocus: true, noScroll: true, replaceState: true });
+		}, 150);
+	}
 
 	/** Names what is being added: pressed again after a lost answer, it is there once. */
 	let adding = { of: '', key: '' };
@@ -43,7 +84,7 @@
 			};
 			const of = JSON.stringify(body);
 			if (adding.of !== of) adding = { of, key: crypto.randomUUID() };
-			rows = await api.quickAdd({ ...body, key: adding.key });
+			put(await api.quickAdd({ ...body, key: adding.key }));
 			adding = { of: '', key: '' };
 			toasts.add('done', `On the shelf: ${says || words}`);
 			words = serials = price = '';
@@ -65,7 +106,7 @@
 		try {
 			const done = await api.shelfList(report.file, who.name, true);
 			toasts.add('done', `${done.taken} rows taken`);
-			rows = await api.shelf(fetch);
+			list = await api.shelf(fetch, data.q);
 		} catch (e) {
 			said(e);
 		}
@@ -76,7 +117,25 @@
 <svelte:head><title>Shelf · Deep Bay</title></svelte:head>
 
 <div class="flex flex-wrap items-end gap-3 pt-5 pb-3">
-	<h1 class="grow">Shelf</h1>
+	<div class="grow">
+		<h1>Shelf</h1>
+		<p class="text-soft" role="status">
+			{data.q
+				? `${list.count} kinds of part carry “${data.q}”`
+				: `${list.count} kinds of part`}{list.next ? `; ${list.parts.length} are shown` : ''}
+		</p>
+	</div>
+	<div class="w-full sm:w-72">
+		<Label for="find">Find on the shelf</Label>
+		<Input
+			id="find"
+			type="search"
+			bind:value={q}
+			oninput={search}
+			placeholder="name, number, serial, words"
+			{@attach shortcut('/')}
+		/>
+	</div>
 	<Button color="alternative" href="/api/shelf/csv" data-sveltekit-reload download
 		>Save as a list</Button
 	>
@@ -116,8 +175,12 @@
 	<Meaning bind:words bind:says />
 </form>
 
-{#if rows.length === 0}
-	<p class="py-8">The shelf is empty. Type the first part above, or bring in a list.</p>
+{#if list.parts.length === 0}
+	<p class="py-8">
+		{data.q
+			? 'Nothing on the shelf carries that. Blanks, dashes and capitals do not matter.'
+			: 'The shelf is empty. Type the first part above, or bring in a list.'}
+	</p>
 {:else}
 	<div class="relative overflow-x-auto" role="region" aria-label="Parts on the shelf" tabindex="-1">
 		<table class="mt-3 w-full border-collapse text-left">
@@ -133,7 +196,7 @@
 				</tr>
 			</thead>
 			<tbody>
-				{#each rows as r (r.stock.part.id)}
+				{#each list.parts as r (r.stock.part.id)}
 					<tr class="border-b border-line align-top" data-part={r.stock.part.id}>
 						<td class="py-2 pr-3">
 							<strong>{r.stock.part.name}</strong>
@@ -147,6 +210,7 @@
 							{#each r.used as j (j.id)}
 								<a class="block underline" href={resolve('/jobs/[id]', { id: j.id })}>{j.title}</a>
 							{/each}
+							{#if r.more}<span class="text-soft">and earlier jobs</span>{/if}
 						</td>
 						<td class="py-1 text-right">
 							<Button
@@ -160,17 +224,22 @@
 			</tbody>
 		</table>
 	</div>
+	{#if list.next}
+		<Button class="my-4" color="alternative" disabled={asking} onclick={more}
+			>{asking ? 'Asking…' : 'Show more'}</Button
+		>
+	{/if}
 {/if}
 
 <EditStock
 	row={editing}
 	onkept={(r) => {
-		rows = r;
+		put(r);
 		editing = null;
 	}}
 	onstale={(r) => {
-		rows = r;
-		editing = r.find((x) => x.stock.part.id === editing?.stock.part.id) ?? null;
+		put(r);
+		editing = r;
 	}}
 	onleave={() => (editing = null)}
 />

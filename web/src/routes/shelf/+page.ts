@@ -1,4 +1,7 @@
 import { api, orError } from '$lib/api/client';
 import type { PageLoad } from './$types';
 
-export const load: PageLoad = async ({ fetch }) => ({ rows: await orError(api.shelf(fetch)) });
+export const load: PageLoad = async ({ fetch, url }) => {
+	const q = url.searchParams.get('q') ?? '';
+	return { list: await orError(api.shelf(fetch, q)), q };
+};

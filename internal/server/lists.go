@@ -1,0 +1,145 @@
+package server
+
+// This file is the lists of jobs and of the shelf. Both are told a page at a time, and say
+// how much there is.
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/store"
+)
+
+// How many rows a page has.
+const (
+	jobsOnPage  = 50
+	shelfOnPage = 100
+	usersShown  = 3 // jobs beside a part of the shelf
+
+	longestQuery = 200
+)
+
+// jsonType is what answers are.
+const jsonType = "application/json; charset=utf-8"
+
+func (s *api) jobs(c *gin.Context) error {
+	ctx, q := c.Request.Context(), c.Query("q")
+	if len(q) > longestQuery {
+		return problem.List{{Pointer: "/q", Says: fmt.Sprintf("what is looked for has at most %d letters", longestQuery)}}
+	}
+	list, err := s.Data.Jobs(ctx, store.Page{Query: q, After: c.Query("after"), Most: jobsOnPage})
+	if errors.Is(err, store.ErrPlace) {
+		return problem.List{{Pointer: "/after", Says: err.Error(), Cure: "take it from the page before"}}
+	}
+	if err != nil {
+		return err
+	}
+	cards, err := s.cards(ctx, list.Stands)
+	if err != nil {
+		return err
+	}
+	var out struct {
+		JobList
+		Jobs []json.RawMessage `json:"jobs"` // as they are kept
+	}
+	out.Next, out.Open, out.Closed = list.Next, list.Open, list.Closed
+	out.Jobs = make([]json.RawMessage, len(cards))
+	for i := range cards {
+		out.Jobs[i] = cards[i].Body
+	}
+	switch n := list.Open + list.Closed; {
+	case store.Fold(q) == "":
+		out.Says = s.Language.Says(fmt.Sprintf("%d open, %d closed", list.Open, list.Closed))
+	case list.Short:
+		out.Says = s.Language.Says(fmt.Sprintf("the latest %d with “%s”, and there may be more: type more of it", n, q))
+	default:
+		out.Says = s.Language.Says(fmt.Sprintf("%d found for “%s”", n, q))
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+func (s *api) shelf(c *gin.Context) error {
+	all, err := s.Data.Shelf(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	if q := store.Fold(c.Query("q")); q != "" {
+		all = slices.DeleteFunc(all, func(k store.KeptStock) bool {
+			p := &k.Part
+			printed := append([]string{p.Name, p.Number, p.Shorthand()}, k.Serials...)
+			return !slices.ContainsFunc(printed, func(t string) bool { return strings.Contains(store.Fold(t), q) })
+		})
+	}
+	page := all
+	if after := part.ID(c.Query("after")); after != "" {
+		i := slices.IndexFunc(all, func(k store.KeptStock) bool { return k.Part.ID == after })
+		if i < 0 {
+			return problem.List{{Pointer: "/after", Says: fmt.Sprintf("there is no part %q in this list of the shelf", after), Cure: "take it from the page before"}}
+		}
+		page = all[i+1:]
+	}
+	out := ShelfList{Count: len(all)}
+	if len(page) > shelfOnPage {
+		page = page[:shelfOnPage]
+		out.Next = page[shelfOnPage-1].Part.ID
+	}
+	if out.Parts, err = s.rows(c, page); err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
+
+// rows is what the shelf says of some of its parts.
+func (s *api) rows(c *gin.Context, kept []store.KeptStock) ([]ShelfRow, error) {
+	ctx := c.Request.Context()
+	ids := make([]part.ID, len(kept))
+	for i := range kept {
+		ids[i] = kept[i].Part.ID
+	}
+	users, err := s.Data.Users(ctx, ids, usersShown+1)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]ShelfRow, len(kept))
+	for i, k := range kept {
+		in := users[k.Part.ID]
+		more := len(in) > usersShown
+		cards, err := s.cards(ctx, in[:min(len(in), usersShown)])
+		if err != nil {
+			return nil, err
+		}
+		out[i] = ShelfRow{Stock: k.Stock, Revision: k.Revision, What: s.part(&k.Part), Price: k.Price.String(), Used: make([]JobRef, len(cards)), More: more}
+		for n := range cards {
+			out[i].Used[n] = cards[n].Ref
+		}
+	}
+	return out, nil
+}
+
+// row answers with what the shelf says of one part.
+func (s *api) row(c *gin.Context, id part.ID) error {
+	all, err := s.Data.Shelf(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	k := of(all, id)
+	if k == nil {
+		return fmt.Errorf("part %q on the shelf: %w", id, store.ErrNotFound)
+	}
+	rows, err := s.rows(c, []store.KeptStock{*k})
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, rows[0])
+	return nil
+}
