@@ -577,6 +577,37 @@ func TestBusy(t *testing.T) {
 	b.do(chromedp.Evaluate[chromedp.Void](`if (window.asked !== 3) throw new Error('asked ' + window.asked + ' times')`))
 }
 
+// TestPages fills a bench and a shelf beyond a page: what is not shown is said to be there,
+// comes when asked for, and is found by what is printed on it.
+func TestPages(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.do(chromedp.Evaluate[chromedp.Void](`(async () => {
+		const post = async (path, body) => { const a = await fetch(path, {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify(body)}); if (!a.ok) throw new Error(await a.text()) };
+		for (let i = 0; i < 60; i++) await post('/api/jobs', {title: 'Buoy logger ' + i, sheet: 'harrier-t4', wish: {}, tag: 'BL-' + (100 + i)});
+		for (let i = 0; i < 80; i++) await post('/api/shelf/words', {text: (120 + i) + ' GB ssd 2.5 sata gen3'});
+	})()`, chromedp.EvalAwaitPromise))
+	rows := func(selector string, want int) {
+		t.Helper()
+		b.do(pollTrue(fmt.Sprintf(`document.querySelectorAll(%q).length === %d`, selector, want)))
+	}
+	b.visit("/")
+	b.wants("main", "69 open, 0 closed; 50 are shown", "50 of 69 are shown")
+	b.axe()
+	b.button("main", "Show more")
+	rows("main li h2", 69)
+	b.do(chromedp.SendKeys(chromedp.ID("q"), "bl 107"))
+	b.wants("main", "1 found for “bl 107”", "Buoy logger 7")
+	b.visit("/shelf")
+	b.wants("main", "110 kinds of part; 100 are shown")
+	b.axe()
+	b.button("main", "Show more")
+	rows("tr[data-part]", 110)
+	b.do(chromedp.SendKeys(chromedp.ID("find"), "ternlight 500"))
+	b.wants("main", "carry “ternlight 500”", "TL-N4-0500")
+	rows("tr[data-part]", 1)
+}
+
 // TestOffline breaks the connection under a change: nothing is lost, and it can
 // be sent again.
 func TestOffline(t *testing.T) {
