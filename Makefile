@@ -7,7 +7,7 @@ export APP_VERSION := $(VERSION)
 WEB_SOURCES := $(shell find web/src web/static -type f) web/package.json web/svelte.config.js web/vite.config.ts
 GO_SOURCES := $(shell find cmd internal demo docs/schema -type f) go.mod go.sum web/embed.go
 
-.PHONY: demo build test check audit bench soak fuzz screenshots generate clean
+.PHONY: demo build test check audit bench soak fuzz replica-drill screenshots generate clean
 
 demo: bin/deepbay
 	bin/deepbay demo
@@ -48,6 +48,13 @@ fuzz:
 	@for t in Job MarredJob; do \
 		go test ./internal/format -run '^$$' -fuzz "^Fuzz$$t$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
+
+# A first machine dies while its data file is streamed to a second one; see docs/replica.md.
+replica-drill: bin/litestream web/build/index.html
+	go test ./cmd/deepbay -count=1 -timeout 1h -run TestReplicaDrill -engine "$(CURDIR)/bin/litestream" -v
+
+bin/litestream: replica/go.mod replica/go.sum
+	cd replica && go build -trimpath -ldflags "-s -w" -o ../$@ github.com/benbjohnson/litestream/cmd/litestream
 
 bench: bin/deepbay
 	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
