@@ -12,6 +12,8 @@ import (
 	"time"
 
 	"deepbay/demo/shop"
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/job"
 	"deepbay/internal/store"
 )
 
@@ -28,6 +30,68 @@ func shopFile(t *testing.T) string {
 		t.Fatal(err)
 	}
 	return path
+}
+
+// Closed jobs are archived and come back, an owner's data is taken along and deleted, from
+// the command line; what is missing or not meant is said, and changes nothing.
+func TestArchiveCommands(t *testing.T) {
+	path := shopFile(t)
+	s, err := store.Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	k, err := s.Job(t.Context(), "lock-gate-recorder")
+	if err != nil {
+		t.Fatal(err)
+	}
+	k.Job.Owner = "Lock keeper"
+	k.Job.Closed = &job.Closing{By: "Oda Finch", At: k.Updated}
+	if _, err := s.Put(t.Context(), store.Write{Job: k.Job, From: 1, Done: fact.Of(job.ClosedJob), Stamp: job.Stamp{By: "Oda Finch", At: k.Updated}}); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	dir := t.TempDir()
+	old, mine, letter := filepath.Join(dir, "old.zip"), filepath.Join(dir, "mine.zip"), filepath.Join(dir, "letter.zip")
+	if err := os.WriteFile(letter, []byte("Dear harbour master"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	data := []string{"--data", path}
+	for _, c := range []struct {
+		args      []string
+		status    int
+		out, says string
+	}{
+		{[]string{"archive", "--closed-before", "soon", old}, 2, "", `"soon" is no day: write it as 2026-01-31`},
+		{[]string{"archive", "--closed-before", "2020-01-01", old}, 0, "nothing was changed", ""},
+		{[]string{"archive", "--closed-before", "2030-01-01", old}, 0, "holds 1 jobs now", ""},
+		{[]string{"archive", "--closed-before", "2030-01-01", old}, 0, "no job was closed before", ""},
+		{[]string{"check-data", path}, 0, "8 jobs", ""},
+		{[]string{"bring-back", letter}, 2, "", "is no archive"},
+		{[]string{"bring-back", old}, 0, "1 jobs are back", ""},
+		{[]string{"bring-back", old}, 2, "", "nothing was changed"},
+		{[]string{"owner", "export", "--name", "nobody", mine}, 2, "", `there is no job of "nobody"`},
+		{[]string{"owner", "export", "--name", "lock keeper", mine}, 0, "holds 1 jobs", ""},
+		{[]string{"owner", "export", "--name", "lock keeper", mine}, 2, "", "exists"},
+		{[]string{"owner", "delete", "--name", "lock keeper"}, 2, "lock-gate-recorder", "1 jobs of lock keeper would be deleted for good: say so with --jobs 1; nothing was changed"},
+		{[]string{"owner", "delete", "--name", "lock keeper", "--jobs", "1"}, 0, "1 jobs are deleted", ""},
+		{[]string{"owner", "delete", "--name", "lock keeper", "--jobs", "1"}, 2, "", "there is no job"},
+		{[]string{"check-data", path}, 0, "8 jobs", ""},
+		{[]string{"bring-back", mine}, 0, "1 jobs are back", ""}, // what an owner took along is whole
+		{[]string{"check-data", path}, 0, "9 jobs", ""},
+	} {
+		if c.args[0] != "check-data" {
+			c.args = append(c.args, data...)
+		}
+		status, out, says := do(t, c.args...)
+		if status != c.status || !strings.Contains(out, c.out) || !strings.Contains(says, c.says) {
+			t.Errorf("%v: %d %q %q, want %d with %q and %q", c.args, status, out, says, c.status, c.out, c.says)
+		}
+	}
+	if status, _, says := do(t, "archive", "--data", filepath.Join(dir, "none.db"), "--closed-before", "2030-01-01", filepath.Join(dir, "x.zip")); status != 2 || !strings.Contains(says, "no such file") {
+		t.Errorf("of no file: %d %q", status, says)
+	}
 }
 
 // A backup is made, checked and brought back from the command line; what is wrong is said

@@ -159,6 +159,35 @@ type ShelfList struct {
 	Next  part.ID    `json:"next,omitempty"`
 }
 
+// OwnerJobs is what is here of one owner.
+type OwnerJobs struct {
+	Owner string   `json:"owner"`
+	Jobs  []JobRef `json:"jobs"`
+	Says  say.Text `json:"says"`
+	Keeps say.Text `json:"keeps,omitzero"` // why they cannot be deleted now
+}
+
+// Forget deletes all there is of an owner, as many jobs as were listed.
+type Forget struct {
+	Owner string `json:"owner" jsonschema:"minLength=1,maxLength=120"`
+	Jobs  int    `json:"jobs" jsonschema:"minimum=1"`
+	By    string `json:"by" jsonschema:"maxLength=80"`
+	Key   string `json:"key,omitempty" jsonschema:"maxLength=80"`
+}
+
+// Forgotten is what was deleted.
+type Forgotten struct {
+	Jobs int      `json:"jobs"`
+	Says say.Text `json:"says"`
+}
+
+// Gone is a job that is no longer here.
+type Gone struct {
+	At   time.Time `json:"at"`
+	By   string    `json:"by"`
+	Says say.Text  `json:"says"`
+}
+
 // Restock corrects what is on the shelf of one kind of part, as it was at a revision; 0
 // puts it there first.
 type Restock struct {
@@ -259,6 +288,10 @@ type API struct {
 	ShelfLog    []say.Entry       `json:"shelfLog"`
 	CSVReport   CSVReport         `json:"csvReport"`
 	Imported    Imported          `json:"imported"`
+	Owner       OwnerJobs         `json:"owner"`
+	Forget      Forget            `json:"forget"`
+	Forgotten   Forgotten         `json:"forgotten"`
+	Gone        []Gone            `json:"gone"`
 	Health      Health            `json:"health"`
 	Reply       say.Reply         `json:"reply"`
 	Fits        []say.Fit         `json:"fits"`

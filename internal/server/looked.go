@@ -200,6 +200,15 @@ func (s *api) putCard(c card) {
 	s.looked.fresh[c.stand.ID] = c
 }
 
+// forget drops all that was said: some of it is of jobs that are no longer here.
+func (l *looked) forget() {
+	l.views.Purge()
+	l.cards.Purge()
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	l.fresh = nil
+}
+
 // recall brings back what this very program said of jobs, be it before it was started anew.
 func (s *api) recall(ctx context.Context, stands []store.Stand) {
 	if s.Program == "" || len(stands) == 0 {

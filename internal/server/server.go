@@ -64,6 +64,10 @@ type Data interface {
 	Shelf(ctx context.Context) ([]store.KeptStock, error)
 	ShelfHistory(ctx context.Context, id part.ID) ([]store.Entry, error)
 	ChangeStock(ctx context.Context, w store.StockWrite, change func(on store.OnShelf) ([]shelf.Stock, error)) error
+	OfOwner(ctx context.Context, owner string) ([]store.Owned, error)
+	WriteArchive(ctx context.Context, to io.Writer, about store.Archive, jobs []store.Owned) error
+	Remove(ctx context.Context, jobs []store.Owned, why string, by job.Stamp, r store.Request) error
+	Gone(ctx context.Context, most int) ([]store.Gone, error)
 	Said(ctx context.Context, program string, jobs []job.ID) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
 	Damage() []store.Damaged
@@ -159,6 +163,10 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/shelf/words", s.do(s.quickAdd))
 	a.GET("/shelf/csv", s.do(s.shelfCSV))
 	a.POST("/shelf/csv", s.do(s.bringCSV))
+	a.GET("/owner", s.do(s.owner))
+	a.GET("/owner/file", s.do(s.ownerFile))
+	a.POST("/owner/forget", s.do(s.forget))
+	a.GET("/gone", s.do(s.gone))
 	a.POST("/files", s.do(s.bringIn))
 	a.GET("/ask/:question", s.do(s.ask))
 }

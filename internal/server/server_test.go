@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"archive/zip"
 	"bytes"
 	"context"
 	"database/sql"
@@ -22,6 +23,7 @@ import (
 
 	"deepbay/demo"
 	demoshop "deepbay/demo/shop"
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -1000,5 +1002,96 @@ func TestDamagedRecords(t *testing.T) {
 	}
 	if a := ask(t, h, "GET", "/api/health", ""); strings.Contains(a.Body.String(), "tide-gauge") || !strings.Contains(a.Body.String(), "skerry-480") {
 		t.Errorf("said to be damaged: %s", a.Body)
+	}
+}
+
+// An owner's data is taken along whole and deleted, when all of it is closed and it is as
+// many jobs as were seen; that there were jobs is told, and nothing else of them.
+func TestOwner(t *testing.T) {
+	s := filled(t)
+	h := serving(t, s)
+	jobs := []store.Owned{}
+	for _, id := range []job.ID{"tide-gauge-mini-pc", "lock-gate-recorder"} {
+		k, err := s.Job(t.Context(), id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		k.Job.Owner = "Lock keeper"
+		if _, err := s.Put(t.Context(), store.Write{Job: k.Job, From: 1, Done: fact.Of(job.ChangedWish), Stamp: job.Stamp{By: "Oda Finch", At: now}}); err != nil {
+			t.Fatal(err)
+		}
+		jobs = append(jobs, store.Owned{Stand: store.Stand{ID: id, Revision: 2}})
+	}
+	bench(t, h, "") // all of it was said once
+	of := answered[server.OwnerJobs](ask(t, h, "GET", "/api/owner?name=lock%20KEEPER", ""))
+	if len(of.Jobs) != 2 || !strings.Contains(of.Keeps.String(), "2 of them are open: close them first") {
+		t.Errorf("%+v", of)
+	}
+	forget := func(jobs int, key string) answer {
+		return ask(t, h, "POST", "/api/owner/forget", fmt.Sprintf(`{"owner":"Lock keeper","jobs":%d,"by":"Oda Finch","key":%q}`, jobs, key))
+	}
+	if a := forget(2, "a"); a.Code != 409 || !strings.Contains(a.Body.String(), "close it first; nothing was changed") {
+		t.Errorf("open ones: %d %s", a.Code, a.Body)
+	}
+	for _, k := range jobs {
+		now, err := s.Job(t.Context(), k.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		now.Job.Closed = &job.Closing{By: "Oda Finch", At: now.Updated}
+		if _, err := s.Put(t.Context(), store.Write{Job: now.Job, From: 2, Done: fact.Of(job.ClosedJob), Stamp: job.Stamp{By: "Oda Finch", At: now.Updated}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	file := ask(t, h, "GET", "/api/owner/file?name=Lock%20keeper&by=Oda", "")
+	z, err := zip.NewReader(bytes.NewReader(file.Body.Bytes()), int64(file.Body.Len()))
+	if err != nil || len(z.File) != 5 || !strings.Contains(file.Header().Get("Content-Disposition"), "lock-keeper-20") {
+		t.Fatalf("%v, %v, %v", err, z, file.Header())
+	}
+	f, err := z.Open("jobs/lock-gate-recorder.job.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	alone, err := io.ReadAll(f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		method, path, body string
+		code               int
+		want               string
+	}{
+		{"GET", "/api/owner?name=nobody", "", 404, "not found"},
+		{"GET", "/api/owner?name=%20-", "", 422, "no owner is named"},
+		{"GET", "/api/owner/file?name=nobody", "", 404, "not found"},
+		{"POST", "/api/owner/forget", `{"owner":"nobody","jobs":1,"by":""}`, 404, "not found"},
+		{"POST", "/api/owner/forget", `{"owner":"Lock keeper","jobs":0,"by":""}`, 422, "/jobs"},
+		{"POST", "/api/owner/forget", `{"owner":"Lock keeper","jobs":1,"by":""}`, 409, "there are 2 jobs of Lock keeper by now, and 1 were to be deleted; nothing was changed"},
+		{"GET", "/api/gone", "", 200, "[]"},
+	} {
+		if a := ask(t, h, c.method, c.path, c.body); a.Code != c.code || !strings.Contains(a.Body.String(), c.want) {
+			t.Errorf("%s %s %s: %d %s", c.method, c.path, c.body, a.Code, a.Body)
+		}
+	}
+	for range 2 { // sent twice it is done once
+		if done := answered[server.Forgotten](forget(2, "b")); done.Jobs != 2 || !strings.Contains(done.Says.String(), "2 jobs are deleted. Backups") {
+			t.Errorf("%+v", done)
+		}
+	}
+	for _, path := range []string{"/api/jobs/lock-gate-recorder", "/api/jobs/lock-gate-recorder/file", "/api/owner?name=Lock%20keeper"} {
+		if a := ask(t, h, "GET", path, ""); a.Code != 404 {
+			t.Errorf("%s: %d", path, a.Code)
+		}
+	}
+	for _, c := range bench(t, h, "") {
+		if c.Owner == "Lock keeper" {
+			t.Errorf("%s is on the bench", c.ID)
+		}
+	}
+	if a := ask(t, h, "GET", "/api/gone", ""); strings.Contains(a.Body.String(), "ecorder") || strings.Count(a.Body.String(), "a job of 3 revisions was deleted, with all there was of it") != 2 {
+		t.Errorf("%s", a.Body)
+	}
+	if a := ask(t, h, "POST", "/api/files", string(alone)); a.Code != 201 {
+		t.Errorf("the job in the archive cannot be brought in: %d %s", a.Code, a.Body)
 	}
 }

@@ -5,7 +5,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -95,15 +94,16 @@ func Check(ctx context.Context, path string) (Checked, error) {
 		if _, err := db.ExecContext(ctx, `INSERT INTO found (found, rank) VALUES ('integrity-check', 1)`); err != nil && !errors.Is(refused(err), ErrReadOnly) {
 			out.fault("the index of what is printed: " + err.Error())
 		}
-		out.each(ctx, db, `SELECT j.id, j.doc, j.open, COALESCE(m.stage, ''), COALESCE(m.marks, '') FROM jobs j LEFT JOIN marked m ON m.job = j.id`, func(rows *sql.Rows) (string, error) {
+		out.each(ctx, db, `SELECT j.id, j.doc, j.sum, j.open, COALESCE(m.stage, ''), COALESCE(m.marks, '') FROM jobs j LEFT JOIN marked m ON m.job = j.id`, func(rows *sql.Rows) (string, error) {
 			var doc []byte
+			var sum sql.NullString
 			var id, stage, printed string
-			var open bool
+			var isOpen bool
 			var j job.Job
-			if err := rows.Scan(&id, &doc, &open, &stage, &printed); err != nil {
+			if err := rows.Scan(&id, &doc, &sum, &isOpen, &stage, &printed); err != nil {
 				return "", err
 			}
-			if json.Unmarshal(doc, &j) != nil || printed == marks(&j) && open == (stage == "OPEN") { // else it was said to be damaged
+			if open(doc, sum, &j) != nil || printed == marks(&j) && isOpen == (stage == "OPEN") { // else it was said to be damaged
 				return "", nil
 			}
 			return fmt.Sprintf("what job %s is found by is not what is printed on it", id), nil

@@ -50,7 +50,7 @@ func (c *Conflict) Error() string {
 
 // Version is the newest version of data files that this program knows: the number of its
 // last migration.
-const Version = 12
+const Version = 13
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
@@ -283,16 +283,7 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 		return 0, err
 	}
 	at := w.Stamp.At.UTC().Format(timeLayout)
-	open := 0
-	if w.Job.Closed == nil {
-		open = 1
-	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, doc, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)
-		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, doc = ?5, sum = ?6, seal = ?7`,
-		w.Job.ID, current+1, open, at, string(doc), seal(doc), sealRow(w.Job.ID, current+1, open, at)); err != nil {
-		return 0, err
-	}
-	if err := mark(ctx, tx, &w.Job); err != nil {
+	if err := putRow(ctx, tx, &w.Job, current+1, at, string(doc)); err != nil {
 		return 0, err
 	}
 	deed, err := format.WriteDeed(w.Done, w.Job.Name)
@@ -304,6 +295,20 @@ func put(ctx context.Context, tx *sql.Tx, w Write) (int, error) {
 		return 0, fmt.Errorf("journal: %w", err)
 	}
 	return current + 1, claim(ctx, tx, w.Request, string(w.Job.ID), current+1, w.Stamp.At)
+}
+
+// putRow keeps a job's document with what stands beside it.
+func putRow(ctx context.Context, tx *sql.Tx, j *job.Job, revision int, at, doc string) error {
+	open := 0
+	if j.Closed == nil {
+		open = 1
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, revision, open, updated, doc, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)
+		ON CONFLICT (id) DO UPDATE SET revision = ?2, open = ?3, updated = ?4, doc = ?5, sum = ?6, seal = ?7`,
+		j.ID, revision, open, at, doc, seal([]byte(doc)), sealRow(j.ID, revision, open, at)); err != nil {
+		return err
+	}
+	return mark(ctx, tx, j)
 }
 
 // Journal lists what was done to a job after a revision, oldest first.

@@ -43,7 +43,7 @@ type writer struct {
 }
 
 func openWriter(path string) (*writer, error) {
-	db, err := connect(path, "foreign_keys(1)", "busy_timeout(5000)", "journal_mode(WAL)")
+	db, err := connect(path, "foreign_keys(1)", "busy_timeout(5000)", "journal_mode(WAL)", "secure_delete(1)")
 	if err != nil {
 		return nil, err
 	}

@@ -4,6 +4,7 @@
 	import { Button, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import type { JobCard } from '$lib/api/types.gen';
+	import Gone from '$lib/bench/Gone.svelte';
 	import NewJob from '$lib/bench/NewJob.svelte';
 	import StageTrack from '$lib/bench/StageTrack.svelte';
 	import { SCREENS } from '$lib/job/screens';
@@ -210,5 +211,7 @@
 		</div>
 	{/if}
 {/if}
+
+{#if !data.q}<Gone />{/if}
 
 <NewJob bind:open={making} sheets={data.sheets} />

@@ -18,6 +18,10 @@ import type {
 	Stock,
 	Reply,
 	Fit,
+	Forget,
+	Forgotten,
+	Gone,
+	OwnerJobs,
 	JobList,
 	Change,
 	Imported,
@@ -150,6 +154,9 @@ export const api = {
 			method: 'POST',
 			body: file
 		}),
+	owner: (name: string) => call<OwnerJobs>(fetch, '/owner?name=' + encodeURIComponent(name)),
+	forget: (body: Forget) => call<Forgotten>(fetch, '/owner/forget', post(body)),
+	gone: () => call<Gone[]>(fetch, '/gone'),
 	bringIn: (file: Blob, by: string, replace = false) =>
 		call<Imported>(fetch, `/files?by=${encodeURIComponent(by)}${replace ? '&replace=true' : ''}`, {
 			method: 'POST',

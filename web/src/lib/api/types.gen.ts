@@ -30,6 +30,10 @@ export interface API {
 	shelfLog: Entry[];
 	csvReport: CSVReport;
 	imported: Imported;
+	owner: OwnerJobs;
+	forget: Forget;
+	forgotten: Forgotten;
+	gone: Gone[];
 	health: Health;
 	reply: Reply;
 	fits: Fit[];
@@ -2261,6 +2265,42 @@ export interface Imported {
 	kind: string;
 	id: string;
 	name: string;
+}
+/**
+ * OwnerJobs is what is here of one owner.
+ */
+export interface OwnerJobs {
+	owner: string;
+	jobs: JobRef[];
+	says: string;
+	/**
+	 * why they cannot be deleted now
+	 */
+	keeps?: string;
+}
+/**
+ * Forget deletes all there is of an owner, as many jobs as were listed.
+ */
+export interface Forget {
+	owner: string;
+	jobs: number;
+	by: string;
+	key?: string;
+}
+/**
+ * Forgotten is what was deleted.
+ */
+export interface Forgotten {
+	jobs: number;
+	says: string;
+}
+/**
+ * Gone is a job that is no longer here.
+ */
+export interface Gone {
+	at: string;
+	by: string;
+	says: string;
 }
 /**
  * Health is the answer that the server lives.

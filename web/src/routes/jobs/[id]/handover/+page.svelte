@@ -2,6 +2,7 @@
 	import { Button, Label, Textarea } from 'flowbite-svelte';
 	import type { Fitted } from '$lib/api/types.gen';
 	import { useSession } from '$lib/job/session.svelte';
+	import OwnerData from '$lib/job/OwnerData.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { when } from '$lib/ui/text';
 
@@ -154,6 +155,13 @@
 					<li><span class="text-soft">{when(e.at)}, {e.by}:</span> {e.says}</li>
 				{/each}
 			</ol>
+			{#if (session.now.journal[0]?.revision ?? 1) > 1}
+				<p class="text-soft">
+					The last {session.now.journal.length} changes are shown; the archive of the owner's data has
+					all.
+				</p>
+			{/if}
 		</details>
+		{#if job.owner}{#key job.id}<OwnerData owner={job.owner} />{/key}{/if}
 	</aside>
 </div>

@@ -1,0 +1,453 @@
+package store
+
+// This file takes jobs out of a data file with all there is of them: into an archive, from
+// which they come back as they were, or, as their owner asks, for good. That there was a
+// job stays.
+
+import (
+	"archive/zip"
+	"bufio"
+	"bytes"
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/format"
+)
+
+// Archive is what archive.json in an archive says. Beside it each job lies as a file that can be
+// brought in by itself, jobs/ID.job.json, and its journal, journals/ID.jsonl, a revision a line.
+type Archive struct {
+	Format  string     `json:"format"` // ArchiveFormat
+	Version int        `json:"version"`
+	At      time.Time  `json:"at"`
+	By      string     `json:"by"`
+	Owner   string     `json:"owner,omitempty"` // whose all of them are, where that is why they are here
+	Jobs    []Archived `json:"jobs"`
+}
+
+// Archived is one job of an archive.
+type Archived struct {
+	ID        job.ID `json:"id"`
+	Title     string `json:"title"`
+	Revisions int    `json:"revisions"`
+}
+
+// ArchiveFormat is what an archive says it is.
+const ArchiveFormat = "deepbay/archive"
+
+// line is one revision in the journal of an archived job.
+type line struct {
+	Revision int             `json:"revision"`
+	At       string          `json:"at"`
+	By       string          `json:"by"`
+	Says     string          `json:"says,omitempty"`
+	Deed     json.RawMessage `json:"deed,omitempty"`
+	Sum      string          `json:"sum"` // of the job's document, in hexadecimal SHA-256
+	Job      json.RawMessage `json:"job"`
+}
+
+// Owned is a job that is somebody's.
+type Owned struct {
+	Stand
+	Title string
+	Open  bool
+}
+
+// OfOwner lists the jobs of an owner, whatever capitals, blanks and dashes the name was
+// written with.
+func (s *Store) OfOwner(ctx context.Context, owner string) ([]Owned, error) {
+	want := Fold(owner)
+	if want == "" {
+		return nil, nil
+	}
+	where, args := "1", []any{}
+	if utf8.RuneCountInString(want) >= shortest { // a name is printed on its jobs
+		where = `m.number IN (SELECT rowid FROM found WHERE found MATCH ?)`
+		args = append(args, `marks : "`+want+`"`)
+	}
+	return s.owned(ctx, where, func(j *job.Job) bool { return Fold(j.Owner) == want }, args...)
+}
+
+// ClosedBefore lists the jobs that were closed, and not changed since.
+func (s *Store) ClosedBefore(ctx context.Context, day time.Time) ([]Owned, error) {
+	return s.owned(ctx, `j.open = 0 AND j.updated < ?`, func(*job.Job) bool { return true }, day.UTC().Format(timeLayout))
+}
+
+// owned lists sound jobs.
+func (s *Store) owned(ctx context.Context, where string, is func(*job.Job) bool, args ...any) ([]Owned, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+standingColumns+`, j.doc, j.sum FROM jobs j JOIN marked m ON m.job = j.id WHERE `+where+` ORDER BY m.number`, args...)
+	if err != nil {
+		return nil, fmt.Errorf("look for jobs: %w", err)
+	}
+	defer rows.Close()
+	var out []Owned
+	for rows.Next() {
+		var r standing
+		var doc []byte
+		var sum sql.NullString
+		var j job.Job
+		if err := rows.Scan(r.into(&doc, &sum)...); err != nil {
+			return nil, fmt.Errorf("look for jobs: %w", err)
+		}
+		if r.unseal(s) == nil && s.unseal("job", string(r.ID), doc, sum, &j) == nil && is(&j) {
+			out = append(out, Owned{r.Stand, j.Title, r.open == 1})
+		}
+	}
+	return out, rows.Err()
+}
+
+// WriteArchive writes jobs with their journals, as they are at one moment. What is damaged is an
+// error: an archive holds everything or is none.
+func (s *Store) WriteArchive(ctx context.Context, to io.Writer, about Archive, jobs []Owned) error {
+	tx, err := s.db.BeginTx(ctx, &sql.TxOptions{ReadOnly: true})
+	if err != nil {
+		return err
+	}
+	defer tx.Rollback() //nolint:errcheck // it only reads
+	about.Format, about.Version, about.Jobs = ArchiveFormat, 1, []Archived{}
+	z := zip.NewWriter(to)
+	for _, k := range jobs {
+		lines, last, err := s.lines(ctx, tx, k)
+		if err != nil {
+			return fmt.Errorf("job %q: %w", k.ID, err)
+		}
+		about.Jobs = append(about.Jobs, Archived{k.ID, last.Title, k.Revision})
+		doc, err := format.Write(last)
+		if err != nil {
+			return err
+		}
+		if err := entry(z, "jobs/"+string(k.ID)+".job.json", doc); err != nil {
+			return err
+		}
+		if err := entry(z, journalName(k.ID), lines); err != nil {
+			return err
+		}
+	}
+	doc, err := json.MarshalIndent(about, "", "  ")
+	if err != nil {
+		return err
+	}
+	if err := entry(z, aboutName, append(doc, '\n')); err != nil {
+		return err
+	}
+	return z.Close()
+}
+
+const aboutName = "archive.json"
+
+func journalName(id job.ID) string { return "journals/" + string(id) + ".jsonl" }
+
+func entry(z *zip.Writer, name string, b []byte) error {
+	w, err := z.Create(name)
+	if err == nil {
+		_, err = w.Write(b)
+	}
+	return err
+}
+
+// lines is the journal of a job, and the job as it was last.
+func (s *Store) lines(ctx context.Context, tx *sql.Tx, k Owned) (text []byte, last job.Job, err error) {
+	rows, err := tx.QueryContext(ctx, `SELECT revision, at, by, says, deed, doc, sum, seal FROM journal WHERE job = ? ORDER BY revision`, k.ID)
+	if err != nil {
+		return nil, last, err
+	}
+	defer rows.Close()
+	var b bytes.Buffer
+	n := 0
+	for rows.Next() {
+		var l line
+		var deed, sum, row sql.NullString
+		var doc []byte
+		if err := rows.Scan(&l.Revision, &l.At, &l.By, &l.Says, &deed, &doc, &sum, &row); err != nil {
+			return nil, last, err
+		}
+		if err := unsealRow(row, string(k.ID), l.Revision, l.At, l.By, deed.String); err != nil {
+			return nil, last, s.damaged("journal", fmt.Sprintf("%s at revision %d", k.ID, l.Revision), err)
+		}
+		last = job.Job{}
+		if err := s.unseal("job", fmt.Sprintf("%s at revision %d", k.ID, l.Revision), doc, sum, &last); err != nil {
+			return nil, last, err
+		}
+		if l.Sum, l.Job = seal(doc), doc; deed.Valid {
+			l.Deed = json.RawMessage(deed.String)
+		}
+		text, err := json.Marshal(l)
+		if err != nil {
+			return nil, last, err
+		}
+		b.Write(append(text, '\n'))
+		n++
+	}
+	if err := rows.Err(); err != nil {
+		return nil, last, err
+	}
+	if n != k.Revision { // someone changed it, or its journal lacks something
+		return nil, last, &Conflict{What: "job", Yours: k.Revision, Current: n}
+	}
+	return b.Bytes(), last, nil
+}
+
+// Why a job is no longer here.
+const (
+	Deleted    = "deleted"
+	IsArchived = "archived"
+)
+
+// Gone is a job that is no longer here.
+type Gone struct {
+	At        time.Time
+	By, Why   string
+	Revisions int
+	Title     string // of an archived one
+}
+
+// Gone lists the jobs that are no longer here, the latest first.
+func (s *Store) Gone(ctx context.Context, most int) ([]Gone, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT at, by, why, revisions, title FROM gone ORDER BY number DESC LIMIT ?`, most)
+	if err != nil {
+		return nil, fmt.Errorf("jobs that are gone: %w", err)
+	}
+	defer rows.Close()
+	out := []Gone{}
+	for rows.Next() {
+		var g Gone
+		var at string
+		if err := rows.Scan(&at, &g.By, &g.Why, &g.Revisions, &g.Title); err != nil {
+			return nil, fmt.Errorf("jobs that are gone: %w", err)
+		}
+		if g.At, err = time.Parse(timeLayout, at); err != nil {
+			return nil, fmt.Errorf("jobs that are gone: %w", err)
+		}
+		out = append(out, g)
+	}
+	return out, rows.Err()
+}
+
+// ErrOpen is of a job that is still worked on.
+var ErrOpen = errors.New("it is not closed")
+
+// Remove takes jobs with their journals and the names of their requests out of the file, all
+// or none; none that was changed since it was listed, and none that is open. Their bytes are
+// overwritten. Why is Deleted or IsArchived.
+func (s *Store) Remove(ctx context.Context, jobs []Owned, why string, by job.Stamp, r Request) error {
+	err := s.write(ctx, func(tx *sql.Tx) error {
+		if err := applied(ctx, tx, r); err != nil {
+			return err
+		}
+		for _, k := range jobs {
+			if err := remove(ctx, tx, k, why, by); err != nil {
+				return fmt.Errorf("job %q: %w", k.ID, err)
+			}
+		}
+		return claim(ctx, tx, r, "gone", len(jobs), by.At)
+	})
+	if err != nil {
+		return err
+	}
+	// The log holds what was overwritten, until all of it is in the file. Where somebody
+	// reads just then the next checkpoint does that.
+	if _, err := s.w.db.ExecContext(ctx, "PRAGMA wal_checkpoint(TRUNCATE)"); err != nil {
+		return nil //nolint:nilerr // they are gone, which is what was asked for
+	}
+	return nil
+}
+
+func remove(ctx context.Context, tx *sql.Tx, k Owned, why string, by job.Stamp) error {
+	var revision int
+	var open bool
+	err := tx.QueryRowContext(ctx, `SELECT revision, open FROM jobs WHERE id = ?`, k.ID).Scan(&revision, &open)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return ErrNotFound
+	case err != nil:
+		return err
+	case revision != k.Revision:
+		return &Conflict{What: "job", Yours: k.Revision, Current: revision}
+	case open:
+		return ErrOpen
+	}
+	id, title := string(k.ID), k.Title
+	if why == Deleted {
+		id, title = "", ""
+	}
+	for _, do := range []struct {
+		query string
+		args  []any
+	}{
+		{`INSERT INTO leaving (job) VALUES (?)`, []any{k.ID}},
+		{`DELETE FROM journal WHERE job = ?`, []any{k.ID}},
+		{`DELETE FROM requests WHERE thing = ?`, []any{k.ID}},
+		{`DELETE FROM jobs WHERE id = ?`, []any{k.ID}},
+		{`DELETE FROM leaving WHERE job = ?`, []any{k.ID}},
+		{`INSERT INTO gone (at, by, why, revisions, job, title) VALUES (?, ?, ?, ?, ?, ?)`,
+			[]any{by.At.UTC().Format(timeLayout), by.By, why, k.Revision, id, title}},
+	} {
+		if _, err := tx.ExecContext(ctx, do.query, do.args...); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// MoveToArchive writes jobs into a new file, reads that again, and only then takes them out
+// of the data file.
+func (s *Store) MoveToArchive(ctx context.Context, to string, jobs []Owned, by job.Stamp) (Archive, error) {
+	if _, err := os.Stat(to); err == nil {
+		return Archive{}, fmt.Errorf("%s is there already: name another file", to)
+	}
+	half := to + ".half"
+	f, err := os.OpenFile(half, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	if err != nil {
+		return Archive{}, err
+	}
+	defer os.Remove(half)
+	err = s.WriteArchive(ctx, f, Archive{At: by.At, By: by.By}, jobs)
+	if err == nil {
+		err = f.Sync()
+	}
+	if err := errors.Join(err, f.Close()); err != nil {
+		return Archive{}, err
+	}
+	about, _, err := readArchive(half)
+	if err != nil {
+		return about, fmt.Errorf("the archive is not what was written: %w; nothing was taken out", err)
+	}
+	if len(about.Jobs) != len(jobs) {
+		return about, fmt.Errorf("the archive has %d jobs of %d; nothing was taken out", len(about.Jobs), len(jobs))
+	}
+	if err := os.Rename(half, to); err != nil {
+		return about, err
+	}
+	if err := syncFolder(filepath.Dir(to)); err != nil {
+		return about, err
+	}
+	return about, s.Remove(ctx, jobs, IsArchived, by, Request{})
+}
+
+// syncFolder sees to it that the names in a folder are on the disk.
+func syncFolder(path string) error {
+	d, err := os.Open(path)
+	if err != nil {
+		return err
+	}
+	return errors.Join(d.Sync(), d.Close())
+}
+
+// mostUnpacked is how large a journal in an archive may be.
+const mostUnpacked = 1 << 30
+
+// readArchive reads an archive, and holds every revision against its digest.
+func readArchive(path string) (about Archive, lines map[job.ID][]line, err error) {
+	z, err := zip.OpenReader(path)
+	if err != nil {
+		return about, nil, fmt.Errorf("%s is no archive: %w", path, err)
+	}
+	defer z.Close()
+	read := func(name string, do func(io.Reader) error) error {
+		f, err := z.Open(name)
+		if err != nil {
+			return fmt.Errorf("%s: %w", path, err)
+		}
+		defer f.Close()
+		if err := do(io.LimitReader(f, mostUnpacked)); err != nil {
+			return fmt.Errorf("%s, %s: %w", path, name, err)
+		}
+		return nil
+	}
+	if err := read(aboutName, func(r io.Reader) error { return json.NewDecoder(r).Decode(&about) }); err != nil {
+		return about, nil, err
+	}
+	if about.Format != ArchiveFormat || about.Version != 1 {
+		return about, nil, fmt.Errorf("%s, %s: it is %q of version %d, and %q of version 1 is read here", path, aboutName, about.Format, about.Version, ArchiveFormat)
+	}
+	lines = map[job.ID][]line{}
+	for _, k := range about.Jobs {
+		if err := read(journalName(k.ID), func(r io.Reader) error {
+			in := bufio.NewScanner(r)
+			in.Buffer(nil, 64<<20)
+			for in.Scan() {
+				var l line
+				if err := json.Unmarshal(in.Bytes(), &l); err != nil {
+					return fmt.Errorf("line %d: %w", len(lines[k.ID])+1, err)
+				}
+				if l.Revision != len(lines[k.ID])+1 || seal(l.Job) != l.Sum {
+					return fmt.Errorf("line %d: %w", len(lines[k.ID])+1, errDoc)
+				}
+				lines[k.ID] = append(lines[k.ID], l)
+			}
+			return in.Err()
+		}); err != nil {
+			return about, nil, err
+		}
+		if len(lines[k.ID]) != k.Revisions || k.Revisions == 0 {
+			return about, nil, fmt.Errorf("%s: job %q has %d revisions there, and there were %d", path, k.ID, len(lines[k.ID]), k.Revisions)
+		}
+	}
+	return about, lines, nil
+}
+
+// BringBackArchive puts the jobs of an archive into the file as they were, all or none.
+func (s *Store) BringBackArchive(ctx context.Context, path string) (Archive, error) {
+	about, lines, err := readArchive(path)
+	if err != nil {
+		return about, err
+	}
+	return about, s.write(ctx, func(tx *sql.Tx) error {
+		for _, k := range about.Jobs {
+			if err := comeBack(ctx, tx, k.ID, lines[k.ID]); err != nil {
+				return fmt.Errorf("job %q: %w", k.ID, err)
+			}
+		}
+		return nil
+	})
+}
+
+func comeBack(ctx context.Context, tx *sql.Tx, id job.ID, lines []line) error {
+	last := &lines[len(lines)-1]
+	j, err := format.Job(last.Job)
+	if err != nil {
+		return err
+	}
+	if j.ID != id {
+		return fmt.Errorf("its document is of job %q", j.ID)
+	}
+	there := 0
+	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM jobs WHERE id = ?`, id).Scan(&there); err != nil {
+		return err
+	} else if there > 0 {
+		return ErrTaken
+	}
+	if err := putRow(ctx, tx, &j, last.Revision, last.At, string(last.Job)); err != nil {
+		return err
+	}
+	for _, l := range lines {
+		if len(l.Deed) > 0 {
+			if _, err := format.ReadDeed(l.Deed); err != nil {
+				return fmt.Errorf("revision %d: %w", l.Revision, err)
+			}
+		}
+		deed := sql.NullString{String: string(l.Deed), Valid: len(l.Deed) > 0}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc, sum, seal) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			id, l.Revision, l.At, l.By, l.Says, deed, string(l.Job), l.Sum, sealRow(id, l.Revision, l.At, l.By, deed.String)); err != nil {
+			return err
+		}
+	}
+	_, err = tx.ExecContext(ctx, `DELETE FROM gone WHERE why = ? AND job = ?`, IsArchived, id)
+	return err
+}
+
+// ArchiveName is what an archive of an owner's jobs is called.
+func ArchiveName(owner string, at time.Time) string {
+	name := strings.ToLower(strings.Join(strings.Fields(owner), "-"))
+	return fileName(name) + "-" + at.UTC().Format("20060102") + ".zip"
+}
