@@ -608,6 +608,36 @@ func TestPages(t *testing.T) {
 	rows("tr[data-part]", 1)
 }
 
+// TestOwner saves and deletes the data of an owner from the page of a closed job; that there
+// was one stays on the bench.
+func TestOwner(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.as("Oda Finch")
+	b.do(chromedp.Evaluate[chromedp.Void](`(async () => {
+		const j = await (await fetch('/api/jobs/lock-gate-recorder/file')).json();
+		Object.assign(j, {id: 'gate-9', title: 'Gate nine', owner: 'Pilot station', closed: {by: 'Oda Finch', at: '2026-11-20T10:00:00Z'}});
+		const a = await fetch('/api/files', {method: 'POST', body: JSON.stringify(j)}); if (!a.ok) throw new Error(await a.text());
+	})()`, chromedp.EvalAwaitPromise))
+	b.visit(tower + "/handover")
+	b.click(`aside details:last-child summary`)
+	b.wants("aside", "1 job of Harbour survey, echo-sounding desk", "To delete it: of them 1 is open")
+	b.visit("/jobs/gate-9/handover")
+	b.click(`aside details:last-child summary`)
+	b.wants("aside", "1 job of Pilot station", "Gate nine", "Save all of it")
+	b.axe()
+	b.button("aside", "Delete all of it…")
+	b.wants("dialog[open]", "nobody can bring that back", "local law says")
+	b.axe()
+	b.do(pollTrue(`[...document.querySelectorAll('dialog[open] button')].some((b) => b.innerText === 'Delete for good' && b.disabled)`),
+		chromedp.SendKeys(chromedp.CSS(`dialog[open] input`), "Pilot station"))
+	b.button("dialog[open]", "Delete for good")
+	b.wants("main", "9 open, 0 closed")
+	b.click("main details summary")
+	b.wants("main", "Oda Finch: a job of 1 revision was deleted, with all there was of it")
+	b.axe()
+}
+
 // TestOffline breaks the connection under a change: nothing is lost, and it can
 // be sent again.
 func TestOffline(t *testing.T) {

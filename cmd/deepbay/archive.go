@@ -37,7 +37,7 @@ func archiveCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				fmt.Fprintln(c.OutOrStdout(), words("%s holds %d jobs now, and the data file no longer does: keep it as you keep backups", args[0], len(about.Jobs)))
+				fmt.Fprintln(c.OutOrStdout(), words("%s holds them now, %d in number, and the data file no longer does: keep it as you keep backups", args[0], len(about.Jobs)))
 				return nil
 			})
 		},
@@ -60,7 +60,7 @@ func bringBackCommand() *cobra.Command {
 				if err != nil {
 					return fmt.Errorf("%w; nothing was changed", err)
 				}
-				fmt.Fprintln(c.OutOrStdout(), words("%d jobs are back", len(about.Jobs)))
+				fmt.Fprintln(c.OutOrStdout(), words("jobs back: %d", len(about.Jobs)))
 				return nil
 			})
 		},
@@ -98,7 +98,7 @@ func ownerCommand() *cobra.Command {
 				if err != nil {
 					return errors.Join(err, os.Remove(args[0]))
 				}
-				fmt.Fprintln(c.OutOrStdout(), words("%s holds %d jobs", args[0], len(list)))
+				fmt.Fprintln(c.OutOrStdout(), words("jobs in %s: %d", args[0], len(list)))
 				return nil
 			})
 		},
@@ -117,12 +117,12 @@ func ownerCommand() *cobra.Command {
 					for _, k := range list {
 						fmt.Fprintln(c.OutOrStdout(), words("%s: %s", k.ID, k.Title))
 					}
-					return fmt.Errorf("%d jobs of %s would be deleted for good: say so with --jobs %d; nothing was changed", len(list), name, len(list))
+					return fmt.Errorf("these jobs of %s would be deleted for good: say so with --jobs %d; nothing was changed", name, len(list))
 				}
 				if err := s.Remove(c.Context(), list, store.Deleted, stamped(by), store.Request{}); err != nil {
 					return fmt.Errorf("%w; nothing was changed", err)
 				}
-				fmt.Fprintln(c.OutOrStdout(), words("%d jobs are deleted. Backups, copies and second machines have them until theirs are replaced", len(list)))
+				fmt.Fprintln(c.OutOrStdout(), words("jobs deleted: %d. Backups, copies and second machines have theirs until they are replaced", len(list)))
 				return nil
 			})
 		},

@@ -65,20 +65,20 @@ func TestArchiveCommands(t *testing.T) {
 	}{
 		{[]string{"archive", "--closed-before", "soon", old}, 2, "", `"soon" is no day: write it as 2026-01-31`},
 		{[]string{"archive", "--closed-before", "2020-01-01", old}, 0, "nothing was changed", ""},
-		{[]string{"archive", "--closed-before", "2030-01-01", old}, 0, "holds 1 jobs now", ""},
+		{[]string{"archive", "--closed-before", "2030-01-01", old}, 0, "holds them now, 1 in number", ""},
 		{[]string{"archive", "--closed-before", "2030-01-01", old}, 0, "no job was closed before", ""},
 		{[]string{"check-data", path}, 0, "8 jobs", ""},
 		{[]string{"bring-back", letter}, 2, "", "is no archive"},
-		{[]string{"bring-back", old}, 0, "1 jobs are back", ""},
+		{[]string{"bring-back", old}, 0, "jobs back: 1", ""},
 		{[]string{"bring-back", old}, 2, "", "nothing was changed"},
 		{[]string{"owner", "export", "--name", "nobody", mine}, 2, "", `there is no job of "nobody"`},
-		{[]string{"owner", "export", "--name", "lock keeper", mine}, 0, "holds 1 jobs", ""},
+		{[]string{"owner", "export", "--name", "lock keeper", mine}, 0, "mine.zip: 1", ""},
 		{[]string{"owner", "export", "--name", "lock keeper", mine}, 2, "", "exists"},
-		{[]string{"owner", "delete", "--name", "lock keeper"}, 2, "lock-gate-recorder", "1 jobs of lock keeper would be deleted for good: say so with --jobs 1; nothing was changed"},
-		{[]string{"owner", "delete", "--name", "lock keeper", "--jobs", "1"}, 0, "1 jobs are deleted", ""},
+		{[]string{"owner", "delete", "--name", "lock keeper"}, 2, "lock-gate-recorder", "these jobs of lock keeper would be deleted for good: say so with --jobs 1; nothing was changed"},
+		{[]string{"owner", "delete", "--name", "lock keeper", "--jobs", "1"}, 0, "jobs deleted: 1", ""},
 		{[]string{"owner", "delete", "--name", "lock keeper", "--jobs", "1"}, 2, "", "there is no job"},
 		{[]string{"check-data", path}, 0, "8 jobs", ""},
-		{[]string{"bring-back", mine}, 0, "1 jobs are back", ""}, // what an owner took along is whole
+		{[]string{"bring-back", mine}, 0, "jobs back: 1", ""}, // what an owner took along is whole
 		{[]string{"check-data", path}, 0, "9 jobs", ""},
 	} {
 		if c.args[0] != "check-data" {

@@ -144,6 +144,7 @@ func TestSecondLanguage(t *testing.T) {
 	check("GET", "/api/jobs?q=tower", "")
 	check("GET", "/api/owner?name=nobody", "")
 	check("GET", "/api/owner?name=", "")
+	check("GET", "/api/owner?name=Lock-keepers,%20gate%202", "")
 	check("GET", "/api/owner/file?name=nobody", "")
 	check("POST", "/api/owner/forget", `{"owner":"nobody","jobs":1,"by":""}`)
 	check("GET", "/api/gone", "")

@@ -30,9 +30,9 @@ func (s *api) owner(c *gin.Context) error {
 		}
 	}
 	if open > 0 {
-		out.Keeps = s.Language.Says(fmt.Sprintf("%d of them are open: close them first", open))
+		out.Keeps = s.Language.Says(fmt.Sprintf("of them %s open: close first", many(open, "is", "are")))
 	}
-	out.Says = s.Language.Says(fmt.Sprintf("%d jobs of %s are here", len(jobs), name))
+	out.Says = s.Language.Says(fmt.Sprintf("%s of %s", many(len(jobs), "job", "jobs"), name))
 	c.JSON(http.StatusOK, out)
 	return nil
 }
@@ -87,7 +87,7 @@ func (s *api) forget(c *gin.Context) error {
 			return err
 		}
 		if len(jobs) != count {
-			return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict, Detail: fmt.Sprintf("there are %d jobs of %s by now, and %d were to be deleted; nothing was changed", len(jobs), in.Owner, count)}}
+			return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict, Detail: fmt.Sprintf("by now there is more or less than %s of %s; nothing was changed", many(count, "job", "jobs"), in.Owner)}}
 		}
 		err = s.Data.Remove(ctx, jobs, store.Deleted, s.stamp(in.By), r)
 	}
@@ -101,8 +101,16 @@ func (s *api) forget(c *gin.Context) error {
 		return err
 	}
 	s.looked.forget()
-	c.JSON(http.StatusOK, Forgotten{Jobs: count, Says: s.Language.Says(fmt.Sprintf("%d jobs are deleted. Backups, copies and second machines have them until theirs are replaced", count))})
+	c.JSON(http.StatusOK, Forgotten{Jobs: count, Says: s.Language.Says(fmt.Sprintf("deleted: %s. Backups, copies and second machines have theirs until they are replaced", many(count, "job", "jobs")))})
 	return nil
+}
+
+// many is a count with its noun or verb.
+func many(n int, one, more string) string {
+	if n == 1 {
+		more = one
+	}
+	return fmt.Sprintf("%d %s", n, more)
 }
 
 // mostGone is how many jobs that are no longer here are told of.
@@ -116,9 +124,9 @@ func (s *api) gone(c *gin.Context) error {
 	}
 	out := make([]Gone, len(list))
 	for i, g := range list {
-		says := fmt.Sprintf("a job of %d revisions was deleted, with all there was of it", g.Revisions)
+		says := fmt.Sprintf("a job of %s was deleted, with all there was of it", many(g.Revisions, "revision", "revisions"))
 		if g.Why == store.IsArchived {
-			says = fmt.Sprintf("%s, of %d revisions, was archived", g.Title, g.Revisions)
+			says = fmt.Sprintf("%s, of %s, was archived", g.Title, many(g.Revisions, "revision", "revisions"))
 		}
 		out[i] = Gone{At: g.At, By: g.By, Says: s.Language.Says(says)}
 	}
