@@ -163,3 +163,21 @@ func TestShop(t *testing.T) {
 	b.wants(socket("B2"), "16 GiB at 3200 MT/s")
 	b.wants(socket("SATA1"), "Mudlark 2 TB")
 }
+
+// TestSearching shows how far a question is that takes long, and stops it.
+func TestSearching(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit(tower + "/fit")
+	b.do(chromedp.Evaluate[chromedp.Void](`window.realFetch = window.fetch; window.stopped = 0;
+		window.fetch = (url, init) => /\/plan\?search=/.test(url) ? new Promise((_, no) => init.signal.addEventListener('abort', () => { window.stopped++; no(new DOMException('', 'AbortError')) }))
+			: /\/searches\//.test(url) ? Promise.resolve(new Response(JSON.stringify({says: 'searching: 12 thousand steps', steps: 12345, seconds: 4, most: 20})))
+			: window.realFetch(url, init)`))
+	b.button(`[data-testid="plan"]`, "Find the best plan")
+	b.wants(`[data-testid="plan"]`, "searching: 12 thousand steps. 4 s of 20 s at most.")
+	b.axe()
+	b.button(`[data-testid="plan"]`, "Stop")
+	b.do(pollTrue(`!document.querySelector('progress') && window.stopped === 1`),
+		chromedp.Evaluate[chromedp.Void](`window.fetch = window.realFetch`))
+	b.button(`[data-testid="plan"]`, "Find the best plan")
+	b.wants(`[data-testid="plan"]`, "proved")
+}

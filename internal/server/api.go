@@ -159,6 +159,14 @@ type ShelfList struct {
 	Next  part.ID    `json:"next,omitempty"`
 }
 
+// Progress is how far a question to the planner is.
+type Progress struct {
+	Says    say.Text `json:"says"`
+	Steps   int64    `json:"steps"`
+	Seconds int      `json:"seconds"` // since it was asked
+	Most    int      `json:"most"`    // seconds after which it is given up
+}
+
 // OwnerJobs is what is here of one owner.
 type OwnerJobs struct {
 	Owner string   `json:"owner"`
@@ -288,6 +296,7 @@ type API struct {
 	ShelfLog    []say.Entry       `json:"shelfLog"`
 	CSVReport   CSVReport         `json:"csvReport"`
 	Imported    Imported          `json:"imported"`
+	Progress    Progress          `json:"progress"`
 	Owner       OwnerJobs         `json:"owner"`
 	Forget      Forget            `json:"forget"`
 	Forgotten   Forgotten         `json:"forgotten"`

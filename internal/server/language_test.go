@@ -148,6 +148,7 @@ func TestSecondLanguage(t *testing.T) {
 	check("GET", "/api/owner/file?name=nobody", "")
 	check("POST", "/api/owner/forget", `{"owner":"nobody","jobs":1,"by":""}`)
 	check("GET", "/api/gone", "")
+	check("GET", "/api/searches/none", "")
 	check("GET", "/api/jobs?after=nowhere", "")
 	check("GET", "/api/shelf?after=nothing", "")
 	check("GET", "/api/shelf/parts/raft-4", "")

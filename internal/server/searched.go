@@ -7,9 +7,13 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"sync"
+	"sync/atomic"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/plan"
 	"deepbay/internal/store"
 )
 
@@ -20,6 +24,67 @@ const (
 	// mostQuestions is how many wait or are searched at most.
 	mostQuestions = 16
 )
+
+// searching is a question that waits for its turn or is searched.
+type searching struct {
+	number int64 // in the order in which they came
+	began  time.Time
+	turn   atomic.Bool // it is searched
+	steps  atomic.Int64
+}
+
+// questions are those that are asked just now, by the names that their askers gave them.
+type questions struct {
+	mu  sync.Mutex
+	all map[string]*searching
+	n   int64
+}
+
+// ask enters a question; done takes it out again.
+func (q *questions) ask(name string, at time.Time) (w *searching, done func()) {
+	q.mu.Lock()
+	defer q.mu.Unlock()
+	q.n++
+	w = &searching{number: q.n, began: at}
+	if name == "" || len(name) > longestName {
+		name = fmt.Sprint("question ", q.n)
+	}
+	if q.all == nil {
+		q.all = map[string]*searching{}
+	}
+	q.all[name] = w
+	return w, func() {
+		q.mu.Lock()
+		defer q.mu.Unlock()
+		if q.all[name] == w {
+			delete(q.all, name)
+		}
+	}
+}
+
+// progress is how far a question is that was asked with ?search=NAME.
+func (s *api) progress(c *gin.Context) error {
+	s.questions.mu.Lock()
+	defer s.questions.mu.Unlock()
+	w := s.questions.all[c.Param("name")]
+	if w == nil {
+		return fmt.Errorf("a search of this name: %w", store.ErrNotFound)
+	}
+	out := Progress{Seconds: int(s.Now().Sub(w.began).Seconds()), Most: int(s.Patience.Seconds()), Steps: w.steps.Load()}
+	switch before := 0; {
+	case w.turn.Load():
+		out.Says = s.Language.Says(fmt.Sprintf("searching: %d thousand steps", out.Steps/1000))
+	default:
+		for _, o := range s.questions.all {
+			if o.number < w.number {
+				before++
+			}
+		}
+		out.Says = s.Language.Says("waits for its turn after " + many(before, "other question", "other questions"))
+	}
+	c.JSON(http.StatusOK, out)
+	return nil
+}
 
 // searched gives a question to the planner its turn and an end: before the answer would be
 // cut off, and when nobody waits for it any more.
@@ -34,11 +99,14 @@ func (s *api) searched(f func(*gin.Context) error) func(*gin.Context) error {
 		}
 		ctx, cancel := context.WithTimeout(c.Request.Context(), s.Patience)
 		defer cancel()
-		c.Request = c.Request.WithContext(ctx)
+		w, done := s.questions.ask(c.Query("search"), s.Now())
+		defer done()
+		c.Request = c.Request.WithContext(plan.Watched(ctx, func(steps int) { w.steps.Add(int64(steps)) }))
 		var err error
 		select {
 		case s.lanes <- struct{}{}:
 			defer func() { <-s.lanes }()
+			w.turn.Store(true)
 			err = f(c)
 		case <-ctx.Done():
 			err = ctx.Err()

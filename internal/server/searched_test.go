@@ -1,9 +1,12 @@
 package server_test
 
 import (
+	"context"
+	"fmt"
 	"io"
 	"log/slog"
 	"net/http"
+	"net/http/httptest"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -29,6 +32,45 @@ func TestHeavyQuestionsEnd(t *testing.T) {
 	}
 	if a := ask(t, h, "GET", tower, ""); a.Code != http.StatusOK {
 		t.Errorf("what is small is %d", a.Code)
+	}
+}
+
+// How far a question is is told while it is searched, by the name that its asker gave it;
+// others wait for their turn and say so, and one that nobody waits for any more ends at once.
+func TestProgress(t *testing.T) {
+	h := shop(t)
+	ctx, stop := context.WithCancel(t.Context())
+	var all sync.WaitGroup
+	for n := range 4 {
+		all.Go(func() {
+			r := httptest.NewRequestWithContext(ctx, "POST", fmt.Sprintf("/api/jobs/bathymetry-render/plan?search=s%d", n), strings.NewReader(`{"useShelf":true}`))
+			r.Host = "127.0.0.1:8480"
+			h.ServeHTTP(httptest.NewRecorder(), r)
+		})
+	}
+	var searched, waits bool
+	for range 2000 {
+		for n := range 4 {
+			a := ask(t, h, "GET", fmt.Sprintf("/api/searches/s%d", n), "")
+			if a.Code == http.StatusNotFound {
+				continue
+			}
+			p := answered[server.Progress](a)
+			searched = searched || p.Steps > 0 && strings.Contains(p.Says.String(), "searching: ")
+			waits = waits || p.Steps == 0 && strings.Contains(p.Says.String(), "waits for its turn after ")
+		}
+		if searched && waits {
+			break
+		}
+		time.Sleep(time.Millisecond)
+	}
+	if !searched || !waits {
+		t.Errorf("that it is searched was told: %v; that it waits: %v", searched, waits)
+	}
+	stop()
+	all.Wait()
+	if a := ask(t, h, "GET", "/api/searches/s0", ""); a.Code != http.StatusNotFound {
+		t.Errorf("a question that has ended: %d %s", a.Code, a.Body)
 	}
 }
 

@@ -144,6 +144,7 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/jobs/:id/plan", s.do(s.searched(s.plan)))
 	a.POST("/jobs/:id/why-not", s.do(s.searched(s.whyNot)))
 	a.POST("/jobs/:id/shop", s.do(s.searched(s.shop)))
+	a.GET("/searches/:name", s.do(s.progress))
 	a.POST("/jobs/:id/changes", s.do(s.change))
 	a.POST("/jobs/:id/undo", s.do(s.undo))
 	a.POST("/jobs/:id/back", s.do(s.back))
@@ -242,10 +243,11 @@ const longestName = 80
 
 type api struct {
 	Options
-	lanes    chan struct{} // one for each question to the planner that is being searched
-	changing chan struct{} // one for each change that waits to be judged, or is
-	judging  chan struct{} // one for the one that is
-	looked   *looked
+	lanes     chan struct{} // one for each question to the planner that is being searched
+	changing  chan struct{} // one for each change that waits to be judged, or is
+	judging   chan struct{} // one for the one that is
+	looked    *looked
+	questions questions
 }
 
 func (s *api) log(c *gin.Context) {

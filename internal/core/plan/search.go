@@ -44,8 +44,9 @@ type search struct {
 	taken     []bool           // seats
 	found     []int            // of each setting, the option as found
 	rootBound Score
-	budget    int  // steps left
-	steps     int  // since the context was asked
+	budget    int // steps left
+	steps     int // since the context was asked
+	watched   func(steps int)
 	judged    int  // builds
 	out       bool // of budget, or no longer wanted
 	channels  int
@@ -76,8 +77,17 @@ type search struct {
 	ratesFirst     bool // rates count more than settings
 }
 
+// watching is where a context carries who watches.
+type watching struct{}
+
+// Watched is a context in which searches tell how many more steps they took, often.
+func Watched(ctx context.Context, tell func(steps int)) context.Context {
+	return context.WithValue(ctx, watching{}, tell)
+}
+
 func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 	s := &search{scorer: newScorer(in, h), at: in.corner, ctx: ctx, order: in.Order, budget: budget, seats: map[rig.Path]int{}, alone: map[trial]single{}}
+	s.watched, _ = ctx.Value(watching{}).(func(int))
 	for _, set := range h.settings {
 		s.found = append(s.found, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == in.Found.Choice(set) }))
 		s.chosen = append(s.chosen, rig.Choice{Setting: set.ID, Value: in.Found.Choice(set)})
@@ -168,6 +178,9 @@ func (s *search) judging() int {
 func (s *search) spend(steps int) {
 	s.budget -= steps
 	s.steps += steps
+	if s.watched != nil {
+		s.watched(steps)
+	}
 	if s.budget < 0 {
 		s.out = true
 	} else if s.steps > 1000 {

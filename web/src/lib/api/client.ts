@@ -30,6 +30,7 @@ import type {
 	NewJob,
 	Offer,
 	Part,
+	Progress,
 	ProblemDoc,
 	Sheet
 } from './types.gen';
@@ -96,6 +97,28 @@ const post = (body: unknown): RequestInit => ({
 	body: JSON.stringify(body)
 });
 
+/** Who waits for a heavy question: told how far it is, and able to stop it. */
+export interface Watch {
+	signal: AbortSignal;
+	tell: (progress: Progress) => void;
+}
+
+/** How often it is asked how far a question is; most are answered before the first time. */
+const LOOK = 700;
+
+async function watched<T>(path: string, body: unknown, { signal, tell }: Watch): Promise<T> {
+	const name = crypto.randomUUID();
+	const timer = setInterval(async () => {
+		const said = await fetch('/api/searches/' + name, { signal }).catch(() => null);
+		if (said?.ok) tell((await said.json()) as Progress);
+	}, LOOK);
+	try {
+		return await call<T>(fetch, `${path}?search=${name}`, { ...post(body), signal });
+	} finally {
+		clearInterval(timer);
+	}
+}
+
 const job = (id: string) => '/jobs/' + encodeURIComponent(id);
 
 export interface Stamped {
@@ -130,9 +153,9 @@ export const api = {
 	back: (id: string, by: string, key: string) =>
 		call<JobView>(fetch, job(id) + '/back', post({ by, key })),
 	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),
-	plan: (id: string, question: PlanQuestion, signal?: AbortSignal) =>
-		call<Advice>(fetch, job(id) + '/plan', { ...post(question), signal }),
-	shop: (id: string, need: Need) => call<Shopping>(fetch, job(id) + '/shop', post(need)),
+	plan: (id: string, question: PlanQuestion, watch: Watch) =>
+		watched<Advice>(job(id) + '/plan', question, watch),
+	shop: (id: string, need: Need, watch: Watch) => watched<Shopping>(job(id) + '/shop', need, watch),
 	whyNot: (id: string, question: WhyNot) =>
 		call<Because>(fetch, job(id) + '/why-not', post(question)),
 	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>

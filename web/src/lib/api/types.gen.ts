@@ -30,6 +30,7 @@ export interface API {
 	shelfLog: Entry[];
 	csvReport: CSVReport;
 	imported: Imported;
+	progress: Progress;
 	owner: OwnerJobs;
 	forget: Forget;
 	forgotten: Forgotten;
@@ -2265,6 +2266,21 @@ export interface Imported {
 	kind: string;
 	id: string;
 	name: string;
+}
+/**
+ * Progress is how far a question to the planner is.
+ */
+export interface Progress {
+	says: string;
+	steps: number;
+	/**
+	 * since it was asked
+	 */
+	seconds: number;
+	/**
+	 * seconds after which it is given up
+	 */
+	most: number;
 }
 /**
  * OwnerJobs is what is here of one owner.

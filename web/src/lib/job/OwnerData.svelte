@@ -95,9 +95,7 @@
 				<Input id="{uid}name" bind:value={typed} autocomplete="off" />
 			</div>
 			<div class="flex gap-3">
-				<Button type="submit" disabled={typed.trim() !== owner.trim()}
-					>Delete for good</Button
-				>
+				<Button type="submit" disabled={typed.trim() !== owner.trim()}>Delete for good</Button>
 				<Button color="alternative" onclick={() => (asking = false)}>Leave it</Button>
 			</div>
 		</form>

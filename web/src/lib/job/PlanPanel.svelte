@@ -7,6 +7,7 @@
 	import { shortcut } from '$lib/ui/shortcut';
 	import LookUp, { factKey } from './LookUp.svelte';
 	import { CRITERIA, type Planner } from './planner.svelte';
+	import Searching from './Searching.svelte';
 	import { useSession } from './session.svelte';
 
 	let { planner, onshop, onwish }: { planner: Planner; onshop: () => void; onwish: () => void } =
@@ -53,6 +54,7 @@
 			{@attach shortcut('c')}>Choose parts from the shelf</button
 		>
 	{/if}
+	{#if planner.progress}<Searching progress={planner.progress} onstop={() => planner.stop()} />{/if}
 	{#if planner.fault}
 		<p role="alert" class="mt-1 text-over">{planner.fault}</p>
 	{/if}

@@ -3,9 +3,10 @@
 	// step of money more would buy.
 	import { Button, Checkbox, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { Basket, Shopping } from '$lib/api/types.gen';
+	import type { Basket, Progress, Shopping } from '$lib/api/types.gen';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import type { Planner } from './planner.svelte';
+	import Searching from './Searching.svelte';
 	import { useSession } from './session.svelte';
 	import { GB, GIB, draftOf } from './wish';
 
@@ -22,9 +23,13 @@
 	let found = $state.raw<Shopping | null>(null);
 	let fault = $state('');
 	let busy = $state(false);
+	let progress = $state.raw<Progress | null>(null);
+	let abort = new AbortController();
 
 	async function look(e: SubmitEvent) {
 		e.preventDefault();
+		abort.abort();
+		const mine = (abort = new AbortController());
 		busy = true;
 		fault = '';
 		found = null;
@@ -36,15 +41,24 @@
 			atMostCents: amount(most, 100)
 		};
 		try {
-			found = await api.shop(session.job.id, {
-				...Object.fromEntries(Object.entries(need).filter(([, n]) => n > 0)),
-				...(need.systemBytes > 0 && fast && { systemFast: true })
-			});
+			const got = await api.shop(
+				session.job.id,
+				{
+					...Object.fromEntries(Object.entries(need).filter(([, n]) => n > 0)),
+					...(need.systemBytes > 0 && fast && { systemFast: true })
+				},
+				{ signal: mine.signal, tell: (p) => mine.signal.aborted || (progress = p) }
+			);
+			if (!mine.signal.aborted) found = got;
 		} catch (err) {
+			if (err instanceof DOMException) return;
 			if (!(err instanceof ApiError)) throw err;
 			fault = err.says;
 		} finally {
-			busy = false;
+			if (abort === mine) {
+				busy = false;
+				progress = null;
+			}
 		}
 	}
 
@@ -86,6 +100,7 @@
 		<Checkbox bind:checked={fast}>The system drive runs over PCIe</Checkbox>
 		<Button type="submit" aria-busy={busy}>Look on the shelf</Button>
 	</form>
+	{#if progress}<Searching {progress} onstop={() => abort.abort()} />{/if}
 	<div aria-live="polite" class="mt-4">
 		{#if fault}<p class="text-over">{fault}</p>{/if}
 		{#if found}

@@ -1,7 +1,15 @@
 // The planner's answer about the open job, and the pins under which it was found.
 // Finding a plan makes it the job's plan; undo brings the one before back.
 import { api, ApiError } from '$lib/api/client';
-import type { Advice, Help, Move, Placement, PlanQuestion, Way } from '$lib/api/types.gen';
+import type {
+	Advice,
+	Help,
+	Move,
+	Placement,
+	PlanQuestion,
+	Progress,
+	Way
+} from '$lib/api/types.gen';
 import type { Session } from './session.svelte';
 
 export type Role = 'stay' | 'leave' | 'scratch' | 'array';
@@ -43,6 +51,8 @@ export class Planner {
 	advice = $state.raw<Advice | null>(null);
 	busy = $state(false);
 	fault = $state('');
+	/** How far a question is that takes long. */
+	progress = $state.raw<Progress | null>(null);
 	pins = $state.raw<readonly Placement[]>([]);
 	/** Where pieces are not to go. */
 	bans = $state.raw<readonly Placement[]>([]);
@@ -68,7 +78,10 @@ export class Planner {
 		this.busy = true;
 		this.fault = '';
 		try {
-			const got = await api.plan(this.#session().job.id, this.#question(), abort.signal);
+			const got = await api.plan(this.#session().job.id, this.#question(), {
+				signal: abort.signal,
+				tell: (p) => abort.signal.aborted || (this.progress = p)
+			});
 			if (abort.signal.aborted) return;
 			if (got.best) await this.take(got.best);
 			// The drawing first, the words after: one picture of both. What was taken from
@@ -80,7 +93,14 @@ export class Planner {
 			this.fault = e.says;
 		} finally {
 			if (!abort.signal.aborted) this.busy = false;
+			if (this.#abort === abort) this.progress = null;
 		}
+	}
+
+	/** Stops the question that is asked; what was found before stays. */
+	stop() {
+		this.#abort?.abort();
+		this.busy = false;
 	}
 
 	/** Whether the job's plan is this one. */
@@ -137,9 +157,8 @@ export class Planner {
 	}
 	/** Back to planning by hand. */
 	leave() {
-		this.#abort?.abort();
+		this.stop();
 		this.advice = null;
-		this.busy = false;
 		this.pins = [];
 		this.bans = [];
 		this.roles = {};
