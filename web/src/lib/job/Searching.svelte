@@ -12,7 +12,7 @@
 		{progress.says}. {progress.seconds} s of {progress.most} s at most.
 	</p>
 	<progress
-		class="h-2 w-full accent-ink"
+		class="h-2 w-full appearance-none [&::-moz-progress-bar]:bg-ink [&::-webkit-progress-bar]:bg-line [&::-webkit-progress-value]:bg-ink"
 		max={progress.most}
 		value={progress.seconds}
 		aria-labelledby={uid}
