@@ -14,7 +14,7 @@ import (
 )
 
 func (s *api) health(c *gin.Context) error {
-	out := Health{Status: "ok", Version: s.Version, Waiting: s.Data.Waiting()}
+	out := Health{Status: "ok", Version: s.Version, Waiting: s.waiting()}
 	if space := s.space(); space.Bytes > 0 {
 		out.Space = &Space{Bytes: space.Bytes, FreeBytes: space.Free, Low: space.Free < lowSpace, Says: s.Language.Says(spaceWords(space))}
 	}
@@ -31,6 +31,9 @@ func (s *api) health(c *gin.Context) error {
 	c.JSON(http.StatusOK, out)
 	return nil
 }
+
+// waiting is how many changes are under way or wait for their turn.
+func (s *api) waiting() int { return len(s.changing) }
 
 // space measures the data file; nothing where it cannot be measured.
 func (s *api) space() store.Space {

@@ -128,15 +128,11 @@ func (s *api) rows(c *gin.Context, kept []store.KeptStock) ([]ShelfRow, error) {
 
 // row answers with what the shelf says of one part.
 func (s *api) row(c *gin.Context, id part.ID) error {
-	all, err := s.Data.Shelf(c.Request.Context())
+	k, err := s.Data.OnShelf(c.Request.Context(), id)
 	if err != nil {
 		return err
 	}
-	k := of(all, id)
-	if k == nil {
-		return fmt.Errorf("part %q on the shelf: %w", id, store.ErrNotFound)
-	}
-	rows, err := s.rows(c, []store.KeptStock{*k})
+	rows, err := s.rows(c, []store.KeptStock{k})
 	if err != nil {
 		return err
 	}

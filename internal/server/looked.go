@@ -24,17 +24,17 @@ import (
 	"deepbay/internal/store"
 )
 
-// How many whole answers are kept, of about 60 kB each, and how many cards, of one or two
+// How many whole answers are kept, of about 25 kB each, and how many cards, of one or two
 // kB. Older cards are in the file.
 const (
 	mostViews = 256
-	mostCards = 4096
+	mostCards = 2048
 )
 
 // looked is what was said about revisions of jobs. It may be used by many at once; what
 // it hands out is shared and never changed.
 type looked struct {
-	views *lru.Cache[job.ID, said]
+	views *lru.Cache[job.ID, view]
 	cards *lru.Cache[job.ID, card]
 
 	mu      sync.Mutex
@@ -44,16 +44,21 @@ type looked struct {
 
 func newLooked() *looked {
 	var l looked
-	l.views, _ = lru.New[job.ID, said](mostViews) // it fails for sizes below one alone
+	l.views, _ = lru.New[job.ID, view](mostViews) // it fails for sizes below one alone
 	l.cards, _ = lru.New[job.ID, card](mostCards)
 	return &l
 }
 
-// said is everything about one revision of a job, and the same as it goes over the wire.
-type said struct {
-	JobView
+// view is everything that is said about one revision of a job, as it goes over the wire.
+type view struct {
 	stand store.Stand
 	body  []byte
+}
+
+// said is the same as values.
+type said struct {
+	JobView
+	view
 }
 
 // card is what lists say of one revision, as the file keeps it.
@@ -72,14 +77,20 @@ const (
 )
 
 // view is everything that is said about a job as it is now.
-func (s *api) view(ctx context.Context, id job.ID) (said, error) {
+func (s *api) view(ctx context.Context, id job.ID) ([]byte, error) {
 	stand, err := s.Data.Stand(ctx, id)
 	if err != nil {
-		return said{}, err
+		return nil, err
 	}
 	if kept, ok := s.looked.views.Get(id); ok && kept.stand.Is(stand) {
-		return kept, nil
+		return kept.body, nil
 	}
+	out, err := s.look(ctx, id)
+	return out.body, err
+}
+
+// look says everything about a job as it is now.
+func (s *api) look(ctx context.Context, id job.ID) (said, error) {
 	k, err := s.Data.Job(ctx, id)
 	if err != nil {
 		return said{}, err
@@ -90,7 +101,7 @@ func (s *api) view(ctx context.Context, id job.ID) (said, error) {
 	}
 	out, c, err := s.say(&k, entries)
 	if err == nil {
-		s.remember(out, c)
+		s.remember(out.view, c)
 	}
 	return out, err
 }
@@ -111,30 +122,8 @@ func (s *api) say(k *store.Kept, entries []store.Entry) (said, card, error) {
 	return out, c, err
 }
 
-// mostChanging is how many changes of jobs wait to be judged at most: fewer than may wait
-// for the disk, for each is waited for twice.
-const mostChanging = 24
-
-// sayNext says what there is to say of a change. One at a time, for they are kept one at a
-// time as well: so a flood of changes leaves the other processors to those who read.
-func (s *api) sayNext(ctx context.Context, k *store.Kept, entries []store.Entry) (said, card, error) {
-	select {
-	case s.changing <- struct{}{}:
-		defer func() { <-s.changing }()
-	default:
-		return said{}, card{}, store.ErrBusy
-	}
-	select {
-	case s.judging <- struct{}{}:
-		defer func() { <-s.judging }()
-		return s.say(k, entries)
-	case <-ctx.Done():
-		return said{}, card{}, ctx.Err()
-	}
-}
-
 // remember keeps what was said about a revision that is in the file.
-func (s *api) remember(v said, c card) {
+func (s *api) remember(v view, c card) {
 	s.looked.views.Add(c.stand.ID, v)
 	s.putCard(c)
 }
@@ -156,14 +145,14 @@ func (s *api) put(c *gin.Context, status int, w store.Write) error {
 	if err != nil {
 		return err
 	}
-	v, card, err := s.sayNext(ctx, &next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
+	v, card, err := s.say(&next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
 	if err != nil {
 		return err
 	}
 	if _, err := s.Data.Put(ctx, w); err != nil {
 		return err
 	}
-	s.remember(v, card)
+	s.remember(v.view, card)
 	c.Data(status, jsonType, v.body)
 	return nil
 }
@@ -237,6 +226,9 @@ func (s *api) store(ctx context.Context) {
 		defer s.looked.mu.Unlock()
 		s.looked.storing = false
 	}()
+	if s.waiting() > 0 { // another time
+		return
+	}
 	s.looked.mu.Lock()
 	fresh := s.looked.fresh
 	s.looked.fresh = nil

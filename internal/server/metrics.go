@@ -22,7 +22,7 @@ func (s *api) metrics(r *gin.Engine) {
 	}
 	all := prometheus.NewRegistry()
 	all.MustRegister(took, collectors.NewGoCollector(), collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}),
-		gauge("deepbay_writes_waiting", "Changes that wait for the disk or are being written.", func() float64 { return float64(s.Data.Waiting()) }),
+		gauge("deepbay_writes_waiting", "Changes that wait for their turn or are carried out.", func() float64 { return float64(s.waiting()) }),
 		gauge("deepbay_records_damaged", "Damaged records that were met since the start.", func() float64 { return float64(len(s.Data.Damage())) }),
 		gauge("deepbay_data_bytes", "Size of the data file with its log.", func() float64 { return float64(s.space().Bytes) }),
 		gauge("deepbay_data_free_bytes", "Room left on the disk of the data file.", func() float64 { return float64(s.space().Free) }),

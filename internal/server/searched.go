@@ -1,11 +1,13 @@
 package server
 
-// This file keeps heavy questions from holding up the others.
+// This file keeps heavy questions, and floods of changes, from holding up the others.
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
 	"sync"
 	"sync/atomic"
@@ -24,6 +26,36 @@ const (
 	// mostQuestions is how many wait or are searched at most.
 	mostQuestions = 16
 )
+
+// turns is how many changes are carried out at once: while one waits for the disk another is
+// judged. With more of them those who read would wait for a processor.
+const turns = 2
+
+// changed lets changes in one after another, and as many wait as may wait for the disk. One
+// more is told to come again before anything of it is read, which costs those who read
+// nothing. Nobody holds the others up by sending slowly.
+func (s *api) changed(f func(*gin.Context) error) func(*gin.Context) error {
+	return func(c *gin.Context) error {
+		select {
+		case s.changing <- struct{}{}:
+			defer func() { <-s.changing }()
+		default:
+			return store.ErrBusy
+		}
+		b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+		if err != nil {
+			return err
+		}
+		c.Request.Body = io.NopCloser(bytes.NewReader(b))
+		select {
+		case s.turns <- struct{}{}:
+			defer func() { <-s.turns }()
+			return f(c)
+		case <-c.Request.Context().Done():
+			return c.Request.Context().Err()
+		}
+	}
+}
 
 // searching is a question that waits for its turn or is searched.
 type searching struct {

@@ -62,6 +62,7 @@ type Data interface {
 	PutSheet(ctx context.Context, w store.SheetWrite) (int, error)
 	PutPart(ctx context.Context, p part.Part, by job.Stamp) error
 	Shelf(ctx context.Context) ([]store.KeptStock, error)
+	OnShelf(ctx context.Context, id part.ID) (store.KeptStock, error)
 	ShelfHistory(ctx context.Context, id part.ID) ([]store.Entry, error)
 	ChangeStock(ctx context.Context, w store.StockWrite, change func(on store.OnShelf) ([]shelf.Stock, error)) error
 	OfOwner(ctx context.Context, owner string) ([]store.Owned, error)
@@ -71,7 +72,6 @@ type Data interface {
 	Said(ctx context.Context, program string, jobs []job.ID) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
 	Damage() []store.Damaged
-	Waiting() int
 	Space() (store.Space, error)
 }
 
@@ -109,7 +109,7 @@ func New(o Options) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
-	s := &api{Options: o, lanes: make(chan struct{}, lanes), changing: make(chan struct{}, mostChanging), judging: make(chan struct{}, 1), looked: newLooked()}
+	s := &api{Options: o, lanes: make(chan struct{}, lanes), changing: make(chan struct{}, store.MostWaiting), turns: make(chan struct{}, turns), looked: newLooked()}
 	r.Use(s.log)
 	s.metrics(r)
 	r.Use(s.recover)
@@ -137,7 +137,7 @@ func New(o Options) (http.Handler, error) {
 func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/health", s.do(s.health))
 	a.GET("/jobs", s.do(s.jobs))
-	a.POST("/jobs", s.do(s.create))
+	a.POST("/jobs", s.do(s.changed(s.create)))
 	a.GET("/jobs/:id", s.do(s.job))
 	a.GET("/jobs/:id/file", s.do(s.file))
 	a.GET("/jobs/:id/offers/:item", s.do(s.offers))
@@ -145,30 +145,30 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/jobs/:id/why-not", s.do(s.searched(s.whyNot)))
 	a.POST("/jobs/:id/shop", s.do(s.searched(s.shop)))
 	a.GET("/searches/:name", s.do(s.progress))
-	a.POST("/jobs/:id/changes", s.do(s.change))
-	a.POST("/jobs/:id/undo", s.do(s.undo))
-	a.POST("/jobs/:id/back", s.do(s.back))
+	a.POST("/jobs/:id/changes", s.do(s.changed(s.change)))
+	a.POST("/jobs/:id/undo", s.do(s.changed(s.undo)))
+	a.POST("/jobs/:id/back", s.do(s.changed(s.back)))
 	a.GET("/jobs/:id/raw", s.do(s.raw))
-	a.POST("/jobs/:id/keep", s.do(s.keep))
+	a.POST("/jobs/:id/keep", s.do(s.changed(s.keep)))
 	a.GET("/sheets", s.do(s.sheets))
 	a.GET("/sheets/:id", s.do(s.sheet))
 	a.GET("/sheets/:id/file", s.do(s.sheetFile))
-	a.PUT("/sheets/:id", s.do(s.putSheet))
+	a.PUT("/sheets/:id", s.do(s.changed(s.putSheet)))
 	a.POST("/sheets", s.do(s.checkSheet))
 	a.GET("/layouts", s.do(s.layouts))
 	a.GET("/parts", s.do(s.parts))
 	a.GET("/shelf", s.do(s.shelf))
-	a.POST("/shelf", s.do(s.restock))
+	a.POST("/shelf", s.do(s.changed(s.restock)))
 	a.GET("/shelf/parts/:part", s.do(s.shelfPart))
 	a.GET("/shelf/parts/:part/history", s.do(s.shelfHistory))
-	a.POST("/shelf/words", s.do(s.quickAdd))
+	a.POST("/shelf/words", s.do(s.changed(s.quickAdd)))
 	a.GET("/shelf/csv", s.do(s.shelfCSV))
-	a.POST("/shelf/csv", s.do(s.bringCSV))
+	a.POST("/shelf/csv", s.do(s.changed(s.bringCSV)))
 	a.GET("/owner", s.do(s.owner))
 	a.GET("/owner/file", s.do(s.ownerFile))
-	a.POST("/owner/forget", s.do(s.forget))
+	a.POST("/owner/forget", s.do(s.changed(s.forget)))
 	a.GET("/gone", s.do(s.gone))
-	a.POST("/files", s.do(s.bringIn))
+	a.POST("/files", s.do(s.changed(s.bringIn)))
 	a.GET("/ask/:question", s.do(s.ask))
 }
 
@@ -244,8 +244,8 @@ const longestName = 80
 type api struct {
 	Options
 	lanes     chan struct{} // one for each question to the planner that is being searched
-	changing  chan struct{} // one for each change that waits to be judged, or is
-	judging   chan struct{} // one for the one that is
+	changing  chan struct{} // one for each change that is under way
+	turns     chan struct{} // one for each that is carried out
 	looked    *looked
 	questions questions
 }
@@ -491,11 +491,11 @@ func (s *api) create(c *gin.Context) error {
 }
 
 func (s *api) answer(c *gin.Context, status int, id job.ID) error {
-	v, err := s.view(c.Request.Context(), id)
+	body, err := s.view(c.Request.Context(), id)
 	if err != nil {
 		return err
 	}
-	c.Data(status, jsonType, v.body)
+	c.Data(status, jsonType, body)
 	return nil
 }
 
@@ -528,7 +528,7 @@ type conflict struct{ ProblemDoc }
 func (c *conflict) Error() string { return c.Detail }
 
 func (s *api) conflict(ctx context.Context, id job.ID, yours *job.Change, at, current int) error {
-	now, err := s.view(ctx, id)
+	now, err := s.look(ctx, id)
 	if err != nil {
 		return err
 	}

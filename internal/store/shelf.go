@@ -36,43 +36,88 @@ type StockWrite struct {
 // part that was never counted has a count of 0.
 func (s *Store) Shelf(ctx context.Context) ([]KeptStock, error) {
 	at := s.shelves.Load()
-	if c := s.shelf.Load(); c != nil && c.at == at {
-		return slices.Clone(c.rows), nil
+	was := s.shelf.Load()
+	if was != nil && was.at == at {
+		return slices.Clone(was.rows), nil
 	}
-	out, damaged, err := s.stock(ctx)
-	if err == nil && !damaged {
-		s.shelf.Store(&readShelf{at, out})
+	now, err := s.stock(ctx, was)
+	if err != nil {
+		return nil, fmt.Errorf("shelf: %w", err)
 	}
-	return slices.Clone(out), err
+	if now.at = at; !now.damaged {
+		s.shelf.Store(now)
+	}
+	return slices.Clone(now.rows), nil
 }
 
 // readShelf is the shelf as it was read after so many changes; nobody changes what is in it.
 type readShelf struct {
-	at   int64
-	rows []KeptStock
+	at      int64
+	rows    []KeptStock
+	seals   map[part.ID]string // the digests of rows
+	damaged bool               // some of it, which is left out
 }
 
-// stock reads what is on the shelf, and whether parts of it are damaged.
-func (s *Store) stock(ctx context.Context) (out []KeptStock, damaged bool, err error) {
-	rows, err := s.db.QueryContext(ctx, stockRows+` ORDER BY p.name, p.id`)
-	if err != nil {
-		return nil, false, fmt.Errorf("shelf: %w", err)
-	}
-	defer rows.Close()
-	out = []KeptStock{}
-	for rows.Next() {
-		e, err := s.readStock(rows)
-		var is *Damaged
-		switch {
-		case errors.As(err, &is):
-			damaged = true
-		case err != nil:
-			return nil, false, fmt.Errorf("shelf: %w", err)
-		default:
-			out = append(out, e)
+// stock reads what is on the shelf: of what was read before, by its digests, only which it is.
+func (s *Store) stock(ctx context.Context, was *readShelf) (*readShelf, error) {
+	known := map[part.ID]*KeptStock{}
+	if was != nil {
+		for i := range was.rows {
+			known[was.rows[i].Part.ID] = &was.rows[i]
 		}
 	}
-	return out, damaged, rows.Err()
+	seals, err := s.shelfSeals(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := &readShelf{rows: []KeptStock{}, seals: map[part.ID]string{}}
+	for _, row := range seals {
+		e := known[row.id]
+		if e == nil || was.seals[row.id] != row.seal {
+			read, err := s.OnShelf(ctx, row.id)
+			var is *Damaged
+			if errors.As(err, &is) {
+				out.damaged = true
+				continue
+			} else if err != nil {
+				return nil, err
+			}
+			e = &read
+		}
+		out.rows, out.seals[row.id] = append(out.rows, *e), row.seal
+	}
+	return out, nil
+}
+
+// partSeal is the digest of what stands beside a part and its stock.
+type partSeal struct {
+	id   part.ID
+	seal string
+}
+
+func (s *Store) shelfSeals(ctx context.Context) (out []partSeal, err error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT p.id, p.seal || COALESCE(s.seal, '') FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var row partSeal
+		if err := rows.Scan(&row.id, &row.seal); err != nil {
+			return nil, err
+		}
+		out = append(out, row)
+	}
+	return out, rows.Err()
+}
+
+// OnShelf is what there is of one kind of part.
+func (s *Store) OnShelf(ctx context.Context, id part.ID) (KeptStock, error) {
+	k, err := s.readStock(s.db.QueryRowContext(ctx, stockRows+` WHERE p.id = ?`, id))
+	if errors.Is(err, sql.ErrNoRows) {
+		err = fmt.Errorf("part %q on the shelf: %w", id, ErrNotFound)
+	}
+	return k, err
 }
 
 const stockRows = `SELECT p.id, p.revision, p.doc, p.sum, p.seal, COALESCE(s.count, 0), COALESCE(s.price, 0), COALESCE(s.condition, ''), COALESCE(s.serials, '[]'), s.seal

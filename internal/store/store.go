@@ -54,7 +54,7 @@ const Version = 13
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {
-	db     *sql.DB // reads
+	db     *readers
 	w      *writer
 	path   string
 	log    Log
@@ -138,10 +138,10 @@ func (s *Store) prepare(ctx context.Context, fresh bool) error {
 	return s.Checkpoint(ctx)
 }
 
-// Checkpoint puts what was answered into the file itself. It waits for nobody: what
-// somebody reads just then is put there the next time.
+// Checkpoint puts what was answered into the file itself, and gives back the memory that
+// needed. It waits for nobody: what somebody reads just then is put there the next time.
 func (s *Store) Checkpoint(ctx context.Context) error {
-	_, err := s.w.db.ExecContext(ctx, "PRAGMA wal_checkpoint(PASSIVE)")
+	_, err := s.w.db.ExecContext(ctx, "PRAGMA wal_checkpoint(PASSIVE); PRAGMA shrink_memory")
 	return err
 }
 

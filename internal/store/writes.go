@@ -12,6 +12,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"sync"
 	"time"
 
 	"github.com/shirou/gopsutil/v4/disk"
@@ -51,16 +52,66 @@ func openWriter(path string) (*writer, error) {
 	return &writer{db: db, in: make(chan struct{}, MostWaiting)}, nil
 }
 
-// openReaders opens connections that only read. What a burst needed is given back soon.
-func openReaders(path string) (*sql.DB, error) {
+// readers are connections that only read. Each keeps the statements that it was asked
+// once, for most of what a short question takes is to make sense of it.
+type readers struct {
+	*sql.DB
+	mu    sync.RWMutex
+	known map[string]*sql.Stmt
+}
+
+// mostKnown is how many statements are kept; there are fewer, but for those of searches for
+// many short words.
+const mostKnown = 64
+
+// openReaders opens them. What a burst needed is given back soon.
+func openReaders(path string) (*readers, error) {
 	db, err := connect(path, "busy_timeout(5000)", "query_only(1)")
 	if err != nil {
 		return nil, err
 	}
 	db.SetMaxOpenConns(mostReaders)
-	db.SetMaxIdleConns(2)
+	db.SetMaxIdleConns(mostReaders)
 	db.SetConnMaxIdleTime(time.Minute)
-	return db, nil
+	return &readers{DB: db, known: map[string]*sql.Stmt{}}, nil
+}
+
+// statement is a query that was made sense of, nil where it is not kept.
+func (r *readers) statement(ctx context.Context, query string) *sql.Stmt {
+	r.mu.RLock()
+	s, n := r.known[query], len(r.known)
+	r.mu.RUnlock()
+	if s != nil || n >= mostKnown {
+		return s
+	}
+	s, err := r.PrepareContext(ctx, query)
+	if err != nil {
+		return nil // what is wrong is said by who asks
+	}
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if first := r.known[query]; first != nil { // somebody was faster
+		s.Close()
+		return first
+	}
+	r.known[query] = s
+	return s
+}
+
+// QueryContext asks what sql.DB does.
+func (r *readers) QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error) {
+	if s := r.statement(ctx, query); s != nil {
+		return s.QueryContext(ctx, args...)
+	}
+	return r.DB.QueryContext(ctx, query, args...)
+}
+
+// QueryRowContext asks what sql.DB does.
+func (r *readers) QueryRowContext(ctx context.Context, query string, args ...any) *sql.Row {
+	if s := r.statement(ctx, query); s != nil {
+		return s.QueryRowContext(ctx, args...)
+	}
+	return r.DB.QueryRowContext(ctx, query, args...)
 }
 
 // write carries f out in a transaction of its own, all or nothing. What is said to be

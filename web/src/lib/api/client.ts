@@ -62,7 +62,8 @@ async function send(f: Fetch, path: string, init?: RequestInit): Promise<Respons
 		const answer = await f('/api' + path, init);
 		const seconds = Number(answer.headers.get('Retry-After'));
 		if (answer.status !== 503 || !(seconds > 0) || left === 0) return answer;
-		await new Promise((done) => setTimeout(done, seconds * 1000));
+		// Not all at the same moment.
+		await new Promise((done) => setTimeout(done, seconds * (1000 + 1000 * Math.random())));
 		init?.signal?.throwIfAborted();
 	}
 }
