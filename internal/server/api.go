@@ -12,6 +12,7 @@ import (
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/store"
 )
 
 // JobCard is a job as the bench lists it.
@@ -276,7 +277,8 @@ type API struct {
 	Change      ChangeRequest     `json:"change"`
 	Undo        UndoRequest       `json:"undo"`
 	Problem     ProblemDoc        `json:"problem"`
-	Sheets      []machine.Sheet   `json:"sheets"`
+	Sheets      []store.SheetName `json:"sheets"`
+	Layouts     []machine.Sheet   `json:"layouts"`
 	SheetView   SheetView         `json:"sheetView"`
 	SheetCheck  SheetCheck        `json:"sheetCheck"`
 	PutSheet    PutSheet          `json:"putSheet"`

@@ -14,19 +14,22 @@ import (
 // server that is busy says when to come again. What is there can be read on.
 func TestDiskTroubleIsSaid(t *testing.T) {
 	const path = tower
+	const not = "nothing was changed"
 	for _, c := range []struct {
 		with   error
 		status int
 		retry  string
 		says   string
+		ends   string
 	}{
-		{store.ErrBusy, http.StatusServiceUnavailable, "1", "send it again"},
-		{fmt.Errorf("job: %w: %w", store.ErrFull, errors.New("13")), http.StatusInsufficientStorage, "", "make room"},
-		{store.ErrReadOnly, http.StatusInsufficientStorage, "", "permissions"},
+		{store.ErrBusy, http.StatusServiceUnavailable, "1", "send it again", not},
+		{fmt.Errorf("job: %w: %w", store.ErrFull, errors.New("13")), http.StatusInsufficientStorage, "", "make room", not},
+		{store.ErrReadOnly, http.StatusInsufficientStorage, "", "permissions", not},
+		{store.ErrDisk, http.StatusInsufficientStorage, "", "when it is mended", "nothing is done twice"}, // whether it was, nobody knows
 	} {
 		h := serving(t, unwritable{Data: filled(t), with: c.with})
 		a := ask(t, h, "POST", path+"/changes", change(1, `{"do": "set", "setting": "memory-profile", "value": "on"}`))
-		if a.Code != c.status || a.Header().Get("Retry-After") != c.retry || !strings.Contains(a.Body.String(), c.says) || !strings.Contains(a.Body.String(), "nothing was changed") {
+		if a.Code != c.status || a.Header().Get("Retry-After") != c.retry || !strings.Contains(a.Body.String(), c.says) || !strings.Contains(a.Body.String(), c.ends) {
 			t.Errorf("%v: %d %v %s", c.with, a.Code, a.Header(), a.Body)
 		}
 		if a := ask(t, h, "GET", path, ""); a.Code != http.StatusOK || !strings.Contains(a.Body.String(), `"revision":1`) {

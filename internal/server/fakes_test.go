@@ -5,7 +5,6 @@ import (
 	"errors"
 	"testing"
 
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/server"
 	"deepbay/internal/store"
@@ -14,7 +13,7 @@ import (
 // broken is a store whose disk is gone.
 type broken struct{ server.Data }
 
-func (broken) Sheets(context.Context) ([]machine.Sheet, error) {
+func (broken) Sheets(context.Context) ([]store.SheetName, error) {
 	return nil, errors.New("the disk is gone")
 }
 

@@ -54,7 +54,7 @@ type Data interface {
 	Applied(ctx context.Context, r store.Request) error
 	Journal(ctx context.Context, id job.ID, after int) ([]store.Entry, error)
 	At(ctx context.Context, id job.ID, revision int) (job.Job, error)
-	Sheets(ctx context.Context) ([]machine.Sheet, error)
+	Sheets(ctx context.Context) ([]store.SheetName, error)
 	Sheet(ctx context.Context, id machine.ID) (store.KeptSheet, error)
 	SheetAt(ctx context.Context, id machine.ID, revision int) (store.KeptSheet, error)
 	SheetHistory(ctx context.Context, id machine.ID) ([]store.Entry, error)
@@ -316,6 +316,9 @@ func (s *api) problem(c *gin.Context, err error) ProblemDoc {
 		return ProblemDoc{Title: "disk full", Status: http.StatusInsufficientStorage, Detail: store.ErrFull.Error() + ": make room on it; nothing was changed, and what is there can be read"}
 	case errors.Is(err, store.ErrReadOnly):
 		return ProblemDoc{Title: "read only", Status: http.StatusInsufficientStorage, Detail: store.ErrReadOnly.Error() + ": look at its disk and its permissions; nothing was changed, and what is there can be read"}
+	case errors.Is(err, store.ErrDisk):
+		s.Log.Error("the disk fails", "path", c.Request.URL.Path, "error", err)
+		return ProblemDoc{Title: "disk fails", Status: http.StatusInsufficientStorage, Detail: store.ErrDisk.Error() + ": look at it now, and send the same again when it is mended; nothing is done twice"}
 	case errors.Is(err, context.Canceled):
 		return ProblemDoc{Title: "given up", Status: 499, Detail: "the request was cancelled"}
 	}

@@ -220,6 +220,27 @@ func sealRows(ctx context.Context, tx *sql.Tx, table string) error {
 	return err
 }
 
+// rowSeal is the digest of a row: what was read of it is known as long as that stays.
+type rowSeal struct{ id, seal string }
+
+// sealsOf reads digests, all of them before anything else is asked: a question that waits
+// for another connection while it holds one could wait for ever.
+func (s *Store) sealsOf(ctx context.Context, query string) (out []rowSeal, err error) {
+	rows, err := s.db.QueryContext(ctx, query)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var r rowSeal
+		if err := rows.Scan(&r.id, &r.seal); err != nil {
+			return nil, err
+		}
+		out = append(out, r)
+	}
+	return out, rows.Err()
+}
+
 // queries is the file, or a transaction in it.
 type queries interface {
 	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)

@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"sync"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
@@ -37,9 +38,48 @@ type SheetWrite struct {
 // creates it: for files that are brought in.
 const Whatever = -1
 
-// Sheets lists all sheets by name.
-func (s *Store) Sheets(ctx context.Context) ([]machine.Sheet, error) {
-	return list[machine.Sheet](ctx, s, "sheet", `SELECT id, doc, sum FROM sheets ORDER BY name, id`)
+// SheetName is a sheet as lists tell of it.
+type SheetName struct {
+	ID    machine.ID    `json:"id"`
+	Name  string        `json:"name"`
+	Class machine.Class `json:"class"`
+}
+
+// sheetNames are the names of sheets that were read.
+type sheetNames struct {
+	mu    sync.Mutex
+	known map[string]SheetName // by id and digest
+}
+
+// Sheets lists all sheets by name, but for damaged ones; see Damage. Of each version a
+// sheet is read once.
+func (s *Store) Sheets(ctx context.Context) ([]SheetName, error) {
+	rows, err := s.sealsOf(ctx, `SELECT id, COALESCE(seal, '') FROM sheets ORDER BY name, id`)
+	if err != nil {
+		return nil, fmt.Errorf("list sheets: %w", err)
+	}
+	now := map[string]SheetName{}
+	out := []SheetName{}
+	s.sheets.mu.Lock()
+	defer s.sheets.mu.Unlock()
+	for _, row := range rows {
+		version := row.id + " " + row.seal
+		name, ok := s.sheets.known[version]
+		if !ok {
+			k, err := s.Sheet(ctx, machine.ID(row.id))
+			var damaged *Damaged
+			if errors.As(err, &damaged) {
+				continue
+			} else if err != nil {
+				return nil, err
+			}
+			name = SheetName{k.Sheet.ID, k.Sheet.Name, k.Sheet.Class}
+		}
+		now[version] = name
+		out = append(out, name)
+	}
+	s.sheets.known = now
+	return out, nil
 }
 
 // Sheet reads one sheet.

@@ -66,15 +66,16 @@ func (s *Store) stock(ctx context.Context, was *readShelf) (*readShelf, error) {
 			known[was.rows[i].Part.ID] = &was.rows[i]
 		}
 	}
-	seals, err := s.shelfSeals(ctx)
+	seals, err := s.sealsOf(ctx, `SELECT p.id, COALESCE(p.seal, '') || COALESCE(s.seal, '') FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
 	if err != nil {
 		return nil, err
 	}
 	out := &readShelf{rows: []KeptStock{}, seals: map[part.ID]string{}}
 	for _, row := range seals {
-		e := known[row.id]
-		if e == nil || was.seals[row.id] != row.seal {
-			read, err := s.OnShelf(ctx, row.id)
+		id := part.ID(row.id)
+		e := known[id]
+		if e == nil || was.seals[id] != row.seal {
+			read, err := s.OnShelf(ctx, id)
 			var is *Damaged
 			if errors.As(err, &is) {
 				out.damaged = true
@@ -84,31 +85,9 @@ func (s *Store) stock(ctx context.Context, was *readShelf) (*readShelf, error) {
 			}
 			e = &read
 		}
-		out.rows, out.seals[row.id] = append(out.rows, *e), row.seal
+		out.rows, out.seals[id] = append(out.rows, *e), row.seal
 	}
 	return out, nil
-}
-
-// partSeal is the digest of what stands beside a part and its stock.
-type partSeal struct {
-	id   part.ID
-	seal string
-}
-
-func (s *Store) shelfSeals(ctx context.Context) (out []partSeal, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT p.id, p.seal || COALESCE(s.seal, '') FROM parts p LEFT JOIN stock s ON s.part = p.id ORDER BY p.name, p.id`)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var row partSeal
-		if err := rows.Scan(&row.id, &row.seal); err != nil {
-			return nil, err
-		}
-		out = append(out, row)
-	}
-	return out, rows.Err()
 }
 
 // OnShelf is what there is of one kind of part.

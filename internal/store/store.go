@@ -62,6 +62,7 @@ type Store struct {
 
 	shelves atomic.Int64 // changes of the shelf
 	shelf   atomic.Pointer[readShelf]
+	sheets  sheetNames
 }
 
 // Open opens the data file at path, or creates it where there is none, and brings its

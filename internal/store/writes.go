@@ -24,10 +24,12 @@ import (
 // Nothing was changed; the same may be asked again.
 var ErrBusy = errors.New("more changes come in than the disk takes")
 
-// What a write may meet on its disk. Nothing was changed.
+// What a write may meet on its disk. Nothing was changed; of ErrDisk nobody knows: the same
+// request, sent again by its key when the disk is mended, is carried out once.
 var (
 	ErrFull     = errors.New("the disk of the data file is full")
 	ErrReadOnly = errors.New("the data file can no longer be written to")
+	ErrDisk     = errors.New("the disk of the data file fails")
 )
 
 const (
@@ -151,6 +153,8 @@ func refused(err error) error {
 		return fmt.Errorf("%w: %w", ErrFull, err)
 	case sqlite3.SQLITE_READONLY:
 		return fmt.Errorf("%w: %w", ErrReadOnly, err)
+	case sqlite3.SQLITE_IOERR, sqlite3.SQLITE_CANTOPEN:
+		return fmt.Errorf("%w: %w", ErrDisk, err)
 	}
 	return err
 }

@@ -32,7 +32,8 @@ import type {
 	Part,
 	Progress,
 	ProblemDoc,
-	Sheet
+	Sheet,
+	SheetName
 } from './types.gen';
 
 type Fetch = typeof fetch;
@@ -132,7 +133,7 @@ export const api = {
 	jobs: (f: Fetch, q: string, after = '') =>
 		call<JobList>(f, '/jobs?' + new URLSearchParams({ q, after })),
 	job: (f: Fetch, id: string) => call<JobView>(f, job(id)),
-	sheets: (f: Fetch) => call<Sheet[]>(f, '/sheets'),
+	sheets: (f: Fetch) => call<SheetName[]>(f, '/sheets'),
 	sheet: (f: Fetch, id: string) => call<SheetView>(f, '/sheets/' + encodeURIComponent(id)),
 	sheetAt: (f: Fetch, id: string, revision: number) =>
 		call<SheetView>(f, `/sheets/${encodeURIComponent(id)}?at=${revision}`),

@@ -10,7 +10,8 @@ export interface API {
 	change: ChangeRequest;
 	undo: UndoRequest;
 	problem: ProblemDoc;
-	sheets: Sheet[];
+	sheets: SheetName[];
+	layouts: Sheet[];
 	sheetView: SheetView;
 	sheetCheck: SheetCheck;
 	putSheet: PutSheet;
@@ -1885,6 +1886,14 @@ export interface SheetNow {
 	sheet: Sheet;
 	revision: number;
 	differs: string[];
+}
+/**
+ * SheetName is a sheet as lists tell of it.
+ */
+export interface SheetName {
+	id: string;
+	name: string;
+	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation';
 }
 /**
  * SheetView is a sheet with what an empty machine of it says, its rules in words, and its history, oldest first.

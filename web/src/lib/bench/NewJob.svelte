@@ -3,13 +3,13 @@
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { Sheet } from '$lib/api/types.gen';
+	import type { SheetName } from '$lib/api/types.gen';
 	import { draftOf, wishOf } from '$lib/job/wish';
 	import WishFields from '$lib/job/WishFields.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { who } from '$lib/ui/who.svelte';
 
-	let { open = $bindable(), sheets }: { open: boolean; sheets: readonly Sheet[] } = $props();
+	let { open = $bindable(), sheets }: { open: boolean; sheets: readonly SheetName[] } = $props();
 	const uid = $props.id();
 	let title = $state('');
 	let tag = $state('');

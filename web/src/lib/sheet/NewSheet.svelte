@@ -2,13 +2,13 @@
 	// A new sheet starts from a generic layout, or as a copy of one in the shop.
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
-	import { Button, Input, Label } from 'flowbite-svelte';
+	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { Sheet } from '$lib/api/types.gen';
+	import type { Sheet, SheetName } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 
-	let { open = $bindable(), sheets }: { open: boolean; sheets: readonly Sheet[] } = $props();
+	let { open = $bindable(), sheets }: { open: boolean; sheets: readonly SheetName[] } = $props();
 	const uid = $props.id();
 	let layouts = $state.raw<readonly Sheet[] | null>(null);
 	let fault = $state('');
@@ -69,12 +69,16 @@
 				</div>
 			</fieldset>
 			{#if sheets.length > 0}
-				<fieldset class="grid gap-2">
-					<legend class="text-soft">Or as a copy</legend>
-					<div class="grid grid-cols-2 gap-2 sm:grid-cols-4">
-						{#each sheets as s (s.id)}{@render starts(s, 'copy=' + s.id)}{/each}
-					</div>
-				</fieldset>
+				<div class="grid gap-1">
+					<Label for="{uid}copy">Or as a copy of a sheet in the shop</Label>
+					<Select
+						id="{uid}copy"
+						value={from.startsWith('copy=') ? from : ''}
+						placeholder="Choose a sheet"
+						items={sheets.map((s) => ({ value: 'copy=' + s.id, name: `${s.name} (${s.class})` }))}
+						onchange={(e) => (from = e.currentTarget.value)}
+					/>
+				</div>
 			{/if}
 			<Button type="submit">Start writing</Button>
 		{/if}

@@ -1,0 +1,159 @@
+package main
+
+import (
+	"errors"
+	"flag"
+	"math/rand"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+)
+
+// troubles is how often the disk fails, each way; make soak asks for more.
+var troubles = flag.Int("troubles", 1, "rounds of TestKillOnBadDisk, of each kind")
+
+// disk is a small file system of its own, in a file.
+type disk struct {
+	t            *testing.T
+	image, mount string
+}
+
+// newDisk skips the test where nobody may mount one.
+func newDisk(t *testing.T) *disk {
+	t.Helper()
+	dir := t.TempDir()
+	d := &disk{t, filepath.Join(dir, "disk.img"), filepath.Join(dir, "disk")}
+	f, err := os.Create(d.image)
+	if err == nil {
+		err = errors.Join(f.Truncate(96<<20), f.Close(), os.Mkdir(d.mount, 0o700))
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	if out, err := exec.CommandContext(t.Context(), "mkfs.ext4", "-q", d.image).CombinedOutput(); err != nil {
+		t.Skipf("no file system can be made here: %v %s", err, out)
+	}
+	if out, err := d.on(); err != nil {
+		t.Skipf("no disk can be mounted here: %v %s", err, out)
+	}
+	t.Cleanup(func() { d.off() }) //nolint:errcheck // it is over
+	return d
+}
+
+func (d *disk) on() ([]byte, error) {
+	return exec.Command("mount", "-o", "loop,errors=remount-ro", d.image, d.mount).CombinedOutput() //nolint:noctx // it outlives the test's context
+}
+
+func (d *disk) off() ([]byte, error) {
+	return exec.Command("umount", d.mount).CombinedOutput() //nolint:noctx // it outlives the test's context
+}
+
+func (d *disk) must(out []byte, err error) {
+	d.t.Helper()
+	if err != nil {
+		d.t.Fatalf("%v: %s", err, out)
+	}
+}
+
+// fill takes all the room there is, and drain gives it back.
+func (d *disk) fill() {
+	f, err := os.Create(filepath.Join(d.mount, "ballast"))
+	if err != nil {
+		d.t.Fatal(err)
+	}
+	defer f.Close()
+	for _, size := range []int{1 << 20, 4 << 10} {
+		for err = nil; err == nil; {
+			_, err = f.Write(make([]byte, size))
+		}
+		if !errors.Is(err, syscall.ENOSPC) {
+			d.t.Fatal(err)
+		}
+	}
+}
+
+func (d *disk) drain() {
+	if err := os.Remove(filepath.Join(d.mount, "ballast")); err != nil {
+		d.t.Fatal(err)
+	}
+}
+
+// fail makes the file system find a fault of its own, upon which it is read-only.
+func (d *disk) fail() {
+	out, err := exec.CommandContext(d.t.Context(), "findmnt", "-n", "-o", "SOURCE", d.mount).CombinedOutput()
+	d.must(out, err)
+	name := filepath.Base(strings.TrimSpace(string(out)))
+	if err := os.WriteFile(filepath.Join("/sys/fs/ext4", name, "trigger_fs_error"), []byte("tried"), 0o200); err != nil {
+		d.t.Skipf("the disk cannot be made to fail here: %v", err)
+	}
+}
+
+// repair checks the file system and mounts it anew.
+func (d *disk) repair() {
+	d.must(d.off())
+	out, err := exec.CommandContext(d.t.Context(), "e2fsck", "-fy", d.image).CombinedOutput()
+	var exit *exec.ExitError
+	if errors.As(err, &exit) && exit.ExitCode() == 1 { // faults were mended
+		err = nil
+	}
+	d.must(out, err)
+	d.must(d.on())
+}
+
+// TestKillOnBadDisk lets the disk get full, and then become read-only, while every kind of
+// thing is written, and kills the server there: nothing that was answered is lost, nothing is
+// there twice, what could not be kept was refused as that, and with the disk mended all goes
+// on.
+func TestKillOnBadDisk(t *testing.T) {
+	for _, trouble := range []struct {
+		name         string
+		begins, ends func(*disk)
+	}{
+		{"full", (*disk).fill, (*disk).drain},
+		{"read-only", (*disk).fail, (*disk).repair},
+	} {
+		t.Run(trouble.name, func(t *testing.T) {
+			d := newDisk(t)
+			data := filepath.Join(d.mount, "shop.db")
+			writers := filledFor(t, data, 4)
+			rng := rand.New(rand.NewSource(int64(*troubles)))
+			answered, refused := 0, 0
+			for round := range *troubles {
+				p := started(t, data)
+				var all sync.WaitGroup
+				counts := make([]int, len(writers))
+				for i := range writers {
+					all.Go(func() { counts[i] = writers[i].work(p.base, func() {}) })
+				}
+				time.Sleep(time.Duration(100+rng.Intn(300)) * time.Millisecond)
+				trouble.begins(d)
+				time.Sleep(time.Duration(rng.Intn(600)) * time.Millisecond)
+				if err := p.cmd.Process.Kill(); err != nil {
+					t.Fatal(err)
+				}
+				all.Wait()
+				p.cmd.Wait() //nolint:errcheck // it was killed
+				for i := range writers {
+					answered += counts[i]
+					if writers[i].fault != nil {
+						t.Fatalf("round %d: %v", round, writers[i].fault)
+					}
+				}
+				trouble.ends(d)
+			}
+			found := settled(t, data, writers)
+			for i := range writers {
+				refused += writers[i].refused
+			}
+			t.Logf("%d times: %d changes answered, %d refused; %d revisions, all sound", *troubles, answered, refused, found.Revisions)
+			if answered == 0 || refused == 0 && *troubles > 3 {
+				t.Error("nothing was tried")
+			}
+		})
+	}
+}
