@@ -70,7 +70,7 @@ func TestArchiveCommands(t *testing.T) {
 		{[]string{"check-data", path}, 0, "8 jobs", ""},
 		{[]string{"bring-back", letter}, 2, "", "is no archive"},
 		{[]string{"bring-back", old}, 0, "jobs back: 1", ""},
-		{[]string{"bring-back", old}, 2, "", "nothing was changed"},
+		{[]string{"bring-back", old}, 0, "jobs back: 1", ""}, // it is there just as it was
 		{[]string{"owner", "export", "--name", "nobody", mine}, 2, "", `there is no job of "nobody"`},
 		{[]string{"owner", "export", "--name", "lock keeper", mine}, 0, "mine.zip: 1", ""},
 		{[]string{"owner", "export", "--name", "lock keeper", mine}, 2, "", "exists"},

@@ -16,6 +16,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -236,23 +237,42 @@ func (s *Store) Gone(ctx context.Context, most int) ([]Gone, error) {
 // ErrOpen is of a job that is still worked on.
 var ErrOpen = errors.New("it is not closed")
 
-// Remove takes jobs with their journals and the names of their requests out of the file, all
-// or none; none that was changed since it was listed, and none that is open. Their bytes are
-// overwritten. Why is Deleted or IsArchived.
+// removedAtOnce is how many jobs leave before others who write have their turn.
+const removedAtOnce = 50
+
+// Remove takes jobs with their journals and the names of their requests out of the file: none,
+// where one of them is open or was changed since it was listed. The bytes of Deleted ones are
+// overwritten; the other why is IsArchived. Many jobs leave some at a time, and the error of
+// what comes between says how many have left.
 func (s *Store) Remove(ctx context.Context, jobs []Owned, why string, by job.Stamp, r Request) error {
-	err := s.write(ctx, func(tx *sql.Tx) error {
-		if err := applied(ctx, tx, r); err != nil {
+	if err := s.Applied(ctx, r); err != nil {
+		return err
+	}
+	for _, k := range jobs {
+		if err := may(s.db.QueryRowContext(ctx, `SELECT revision, open FROM jobs WHERE id = ?`, k.ID), k); err != nil {
 			return err
 		}
-		for _, k := range jobs {
-			if err := remove(ctx, tx, k, why, by); err != nil {
-				return fmt.Errorf("job %q: %w", k.ID, err)
+	}
+	left := 0
+	for some := range slices.Chunk(jobs, removedAtOnce) {
+		err := s.write(ctx, func(tx *sql.Tx) error {
+			if err := applied(ctx, tx, r); err != nil {
+				return err
 			}
+			if err := removeSome(ctx, tx, some, why, by); err != nil {
+				return err
+			}
+			if left+len(some) < len(jobs) {
+				return nil
+			}
+			return claim(ctx, tx, r, "gone", len(jobs), by.At)
+		})
+		if err != nil && left > 0 {
+			return fmt.Errorf("%d of %d jobs have left: %w", left, len(jobs), err)
+		} else if err != nil {
+			return err
 		}
-		return claim(ctx, tx, r, "gone", len(jobs), by.At)
-	})
-	if err != nil {
-		return err
+		left += len(some)
 	}
 	// The log holds what was overwritten, until all of it is in the file. Where somebody
 	// reads just then the next checkpoint does that.
@@ -262,20 +282,49 @@ func (s *Store) Remove(ctx context.Context, jobs []Owned, why string, by job.Sta
 	return nil
 }
 
-func remove(ctx context.Context, tx *sql.Tx, k Owned, why string, by job.Stamp) error {
+// may says why a job is not removed.
+func may(row *sql.Row, k Owned) error {
 	var revision int
 	var open bool
-	err := tx.QueryRowContext(ctx, `SELECT revision, open FROM jobs WHERE id = ?`, k.ID).Scan(&revision, &open)
+	err := row.Scan(&revision, &open)
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
-		return ErrNotFound
-	case err != nil:
-		return err
-	case revision != k.Revision:
-		return &Conflict{What: "job", Yours: k.Revision, Current: revision}
-	case open:
-		return ErrOpen
+		err = ErrNotFound
+	case err == nil && revision != k.Revision:
+		err = &Conflict{What: "job", Yours: k.Revision, Current: revision}
+	case err == nil && open:
+		err = ErrOpen
 	}
+	if err != nil {
+		return fmt.Errorf("job %q: %w", k.ID, err)
+	}
+	return nil
+}
+
+func removeSome(ctx context.Context, tx *sql.Tx, jobs []Owned, why string, by job.Stamp) error {
+	// To overwrite what is taken out of the index is slow: no archive needs that.
+	secure := func(on int) error {
+		if why != Deleted {
+			return nil
+		}
+		_, err := tx.ExecContext(ctx, `INSERT INTO found (found, rank) VALUES ('secure-delete', ?)`, on)
+		return err
+	}
+	if err := secure(1); err != nil {
+		return err
+	}
+	for _, k := range jobs {
+		if err := may(tx.QueryRowContext(ctx, `SELECT revision, open FROM jobs WHERE id = ?`, k.ID), k); err != nil {
+			return err
+		}
+		if err := remove(ctx, tx, k, why, by); err != nil {
+			return fmt.Errorf("job %q: %w", k.ID, err)
+		}
+	}
+	return secure(0)
+}
+
+func remove(ctx context.Context, tx *sql.Tx, k Owned, why string, by job.Stamp) error {
 	id, title := string(k.ID), k.Title
 	if why == Deleted {
 		id, title = "", ""
@@ -396,7 +445,8 @@ func readArchive(path string) (about Archive, lines map[job.ID][]line, err error
 	return about, lines, nil
 }
 
-// BringBackArchive puts the jobs of an archive into the file as they were, all or none.
+// BringBackArchive puts the jobs of an archive into the file as they were, all or none. Those
+// that are there, just as they were, stay as they are.
 func (s *Store) BringBackArchive(ctx context.Context, path string) (Archive, error) {
 	about, lines, err := readArchive(path)
 	if err != nil {
@@ -421,11 +471,14 @@ func comeBack(ctx context.Context, tx *sql.Tx, id job.ID, lines []line) error {
 	if j.ID != id {
 		return fmt.Errorf("its document is of job %q", j.ID)
 	}
-	there := 0
-	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM jobs WHERE id = ?`, id).Scan(&there); err != nil {
-		return err
-	} else if there > 0 {
+	there, sum := 0, sql.NullString{}
+	switch err := tx.QueryRowContext(ctx, `SELECT revision, sum FROM jobs WHERE id = ?`, id).Scan(&there, &sum); {
+	case err == nil && there == last.Revision && sum.String == last.Sum: // it never left
+		return nil
+	case err == nil:
 		return ErrTaken
+	case !errors.Is(err, sql.ErrNoRows):
+		return err
 	}
 	if err := putRow(ctx, tx, &j, last.Revision, last.At, string(last.Job)); err != nil {
 		return err

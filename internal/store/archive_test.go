@@ -129,8 +129,14 @@ func TestArchive(t *testing.T) {
 	if left, err := s.Gone(ctx, 9); err != nil || len(left) != 0 {
 		t.Errorf("%+v, %v", left, err)
 	}
-	if _, err := s.BringBackArchive(ctx, to); !errors.Is(err, store.ErrTaken) {
+	if _, err := s.BringBackArchive(ctx, to); err != nil || fmt.Sprint(telling(t, s)) != fmt.Sprint(before) {
 		t.Errorf("brought back twice: %v", err)
+	}
+	changed := tower(t)
+	changed.ID = "old-2"
+	put(t, s, changed, 3, "")
+	if _, err := s.BringBackArchive(ctx, to); !errors.Is(err, store.ErrTaken) {
+		t.Errorf("put over what was changed since: %v", err)
 	}
 	if c, err := store.Check(ctx, path); err != nil || !c.Sound() {
 		t.Errorf("%+v, %v", c, err)

@@ -20,11 +20,7 @@ CREATE TRIGGER journal_stays BEFORE DELETE ON journal WHEN NOT EXISTS (SELECT 1 
 END;
 -- +goose StatementEnd
 
--- What is taken out of the index is overwritten there, as it is in tables.
-INSERT INTO found (found, rank) VALUES ('secure-delete', 1);
-
 -- +goose Down
-INSERT INTO found (found, rank) VALUES ('secure-delete', 0);
 DROP TRIGGER journal_stays;
 -- +goose StatementBegin
 CREATE TRIGGER journal_stays BEFORE DELETE ON journal BEGIN
