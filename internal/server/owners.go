@@ -3,6 +3,7 @@ package server
 // This file is the owners' data: all there is of one to take along, and to be deleted.
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -89,7 +90,8 @@ func (s *api) forget(c *gin.Context) error {
 		if len(jobs) != count {
 			return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict, Detail: fmt.Sprintf("by now there is more or less than %s of %s; nothing was changed", many(count, "job", "jobs"), in.Owner)}}
 		}
-		err = s.Data.Remove(ctx, jobs, store.Deleted, s.stamp(in.By), r)
+		// Who does not wait for the answer has said it all the same.
+		err = s.Data.Remove(context.WithoutCancel(ctx), jobs, store.Deleted, s.stamp(in.By), r)
 	}
 	var stale *store.Conflict
 	switch {

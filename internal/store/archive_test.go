@@ -150,17 +150,18 @@ func TestOwnerIsForgotten(t *testing.T) {
 	s, path := open(t)
 	ctx := t.Context()
 	other := owned(t, s, "other", "Pilot Station", 2)
-	for n := range 3 {
-		owned(t, s, fmt.Sprint("zebedee-", n), "Zebedee Quarles", 40)
+	const many = 12 // more than leave at once
+	for n := range many - 1 {
+		owned(t, s, fmt.Sprint("zebedee-", n), "Zebedee Quarles", 9)
 	}
 	still := tower(t)
 	still.Title, still.Owner = "Open", "zebedee quarles"
 	put(t, s, still, 0, "")
-	if err := s.KeepSaid(ctx, "p", []store.Said{{Stand: store.Stand{ID: "zebedee-1", Revision: 40}, Doc: []byte(`{"owner":"Zebedee Quarles"}`)}}); err != nil {
+	if err := s.KeepSaid(ctx, "p", []store.Said{{Stand: store.Stand{ID: "zebedee-1", Revision: 9}, Doc: []byte(`{"owner":"Zebedee Quarles"}`)}}); err != nil {
 		t.Fatal(err)
 	}
 	jobs, err := s.OfOwner(ctx, "Zebedee  quarles")
-	if err != nil || len(jobs) != 4 {
+	if err != nil || len(jobs) != many {
 		t.Fatalf("%+v, %v", jobs, err)
 	}
 	if none, err := s.OfOwner(ctx, "Quarles"); err != nil || len(none) != 0 {
@@ -175,7 +176,7 @@ func TestOwnerIsForgotten(t *testing.T) {
 	if err := s.Remove(ctx, jobs, store.Deleted, stamp, r); err == nil {
 		t.Error("a job that was changed meanwhile is deleted")
 	}
-	if jobs, err = s.OfOwner(ctx, "zebedee quarles"); err != nil || len(jobs) != 4 {
+	if jobs, err = s.OfOwner(ctx, "zebedee quarles"); err != nil || len(jobs) != many {
 		t.Fatalf("%+v, %v", jobs, err)
 	}
 	if err := s.Remove(ctx, jobs, store.Deleted, stamp, r); err != nil {
@@ -196,8 +197,8 @@ func TestOwnerIsForgotten(t *testing.T) {
 			}
 		}
 	}
-	gone, err := s.Gone(ctx, 9)
-	if err != nil || len(gone) != 4 || gone[3].Title != "" || gone[3].Why != store.Deleted || gone[3].By != stamp.By || gone[3].Revisions != 40 {
+	gone, err := s.Gone(ctx, 99)
+	if err != nil || len(gone) != many || gone[3].Title != "" || gone[3].Why != store.Deleted || gone[3].By != stamp.By || gone[3].Revisions != 9 {
 		t.Errorf("%+v, %v", gone, err)
 	}
 	if k, err := s.Job(ctx, other.ID); err != nil || k.Revision != 2 {
