@@ -28,10 +28,13 @@ import (
 var bayTime = time.Date(2026, 11, 25, 9, 30, 0, 0, time.UTC)
 
 // shop starts a server with a fresh demo shop and returns its address.
-func shop(t *testing.T) string {
+func shop(t *testing.T) string { return shopAt(t, filepath.Join(t.TempDir(), "shop.db")) }
+
+// shopAt does so with its data in a file of a name.
+func shopAt(t *testing.T, path string) string {
 	t.Helper()
 	ctx := t.Context()
-	s, err := store.Open(ctx, filepath.Join(t.TempDir(), "shop.db"))
+	s, err := store.Open(ctx, path)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"database/sql"
 	"encoding/json"
 	"fmt"
 	"os"
@@ -606,6 +607,41 @@ func TestPages(t *testing.T) {
 	b.do(chromedp.SendKeys(chromedp.ID("find"), "ternlight 500"))
 	b.wants("main", "carry “ternlight 500”", "TL-N4-0500")
 	rows("tr[data-part]", 1)
+}
+
+// TestDamaged damages a job, a sheet and a part in the file: the bench names each, saves what is
+// there, and brings each back; everything else works meanwhile.
+func TestDamaged(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "shop.db")
+	b := open(t, shopAt(t, path))
+	db, err := sql.Open("sqlite", path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	for _, q := range []string{
+		`UPDATE jobs SET doc = replace(doc, 'Tide-gauge', 'Tide-gauhe') WHERE id = 'tide-gauge-mini-pc'`,
+		`UPDATE sheets SET doc = replace(doc, 'Harrier', 'Harriet') WHERE id = 'harrier-t4'`,
+		`UPDATE stock SET count = count + 64 WHERE part = 'raft-4'`,
+	} {
+		if _, err := db.ExecContext(t.Context(), q); err != nil {
+			t.Fatal(err)
+		}
+	}
+	b.visit("/shelf") // which meets the part
+	b.wants("main", "29 kinds of part")
+	b.visit("/")
+	b.wants("main", `job "tide-gauge-mini-pc" is damaged`, `sheet "harrier-t4" is damaged`, `part "raft-4" is damaged`, "Echo-sounding tower")
+	b.axe()
+	for _, what := range []string{"sheet harrier-t4", "part raft-4", "tide-gauge-mini-pc"} {
+		b.button("main", "Bring back its last good revision: "+what)
+		b.do(pollTrue(fmt.Sprintf(`![...document.querySelectorAll('main [aria-label]')].some((e) => e.ariaLabel.endsWith(%q) && e.ariaLabel.startsWith('Bring'))`, what)))
+	}
+	b.wants("main", "Tide-gauge mini PC")
+	b.visit("/shelf")
+	b.wants("main", "30 kinds of part")
+	b.visit("/sheets/harrier-t4")
+	b.wants("main", "brought back revision 1")
 }
 
 // TestOwner saves and deletes the data of an owner from the page of a closed job; that there

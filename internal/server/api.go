@@ -168,6 +168,13 @@ type Progress struct {
 	Most    int      `json:"most"`    // seconds after which it is given up
 }
 
+// Damage is a record that is not what was kept.
+type Damage struct {
+	What string   `json:"what"` // "job", "sheet", "part" or "journal"
+	ID   string   `json:"id"`
+	Says say.Text `json:"says"`
+}
+
 // OwnerJobs is what is here of one owner.
 type OwnerJobs struct {
 	Owner string   `json:"owner"`
@@ -226,12 +233,12 @@ type CSVReport struct {
 
 // Health is the answer that the server lives.
 type Health struct {
-	Status  string     `json:"status"`
-	Version string     `json:"version"`
-	Damaged []say.Text `json:"damaged,omitempty"` // records that were met and are not what was kept
-	Waiting int        `json:"waiting"`           // changes that wait for the disk
-	Space   *Space     `json:"space,omitempty"`   // absent where it cannot be measured
-	Backup  *Backup    `json:"backup,omitempty"`  // absent where none are made by the server
+	Status  string   `json:"status"`
+	Version string   `json:"version"`
+	Damaged []Damage `json:"damaged,omitempty"` // records that were met and are not what was kept
+	Waiting int      `json:"waiting"`           // changes that wait for the disk
+	Space   *Space   `json:"space,omitempty"`   // absent where it cannot be measured
+	Backup  *Backup  `json:"backup,omitempty"`  // absent where none are made by the server
 }
 
 // Space is the room that the data takes, and what is left on its disk.

@@ -23,7 +23,7 @@ func (s *api) health(c *gin.Context) error {
 		out.Backup.Says = s.Language.Says(backupWords(out.Backup, s.Now()))
 	}
 	for _, d := range s.Data.Damage() {
-		out.Damaged = append(out.Damaged, s.Language.Says(d.Error()))
+		out.Damaged = append(out.Damaged, Damage{What: d.What, ID: d.ID, Says: s.Language.Says(d.Error())})
 	}
 	if len(out.Damaged) > 0 || out.Space != nil && out.Space.Low || out.Backup != nil && out.Backup.Old {
 		out.Status = "needs a look"

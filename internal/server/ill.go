@@ -1,6 +1,6 @@
 package server
 
-// This file is what can be done with a job that is damaged, or cannot be judged.
+// This file is what can be done with what is damaged, or a job that cannot be judged.
 
 import (
 	"context"
@@ -13,19 +13,52 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/store"
 )
 
 // raw is what the file holds of a job, as it is, whether it makes sense or not.
 func (s *api) raw(c *gin.Context) error {
-	id := job.ID(c.Param("id"))
-	b, err := s.Data.Raw(c.Request.Context(), id)
+	return s.sendRaw(c, "job", c.Param("id"))
+}
+
+// damagedRaw is the same of a sheet or part.
+func (s *api) damagedRaw(c *gin.Context) error { return s.sendRaw(c, c.Param("what"), c.Param("id")) }
+
+func (s *api) sendRaw(c *gin.Context, what, id string) error {
+	b, err := s.Data.Raw(c.Request.Context(), what, id)
 	if err != nil {
 		return err
 	}
-	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", string(id)+".raw.txt"))
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=%q", id+".raw.txt"))
 	c.Data(http.StatusOK, "application/octet-stream", b)
 	return nil
+}
+
+// damagedBack brings the last good revision of a damaged sheet or part back, as a new one.
+func (s *api) damagedBack(c *gin.Context) error {
+	in, err := body[Back](c, "Back")
+	if err != nil {
+		return err
+	}
+	ctx, id, r := c.Request.Context(), c.Param("id"), request(c, in.Key)
+	switch what := c.Param("what"); what {
+	case "sheet":
+		err = s.Data.BringBackSheet(ctx, machine.ID(id), s.stamp(in.By), r)
+	case "part":
+		err = s.Data.BringBackPart(ctx, part.ID(id), s.stamp(in.By), r)
+	default:
+		err = fmt.Errorf("a damaged %s: %w", what, store.ErrNotFound)
+	}
+	var before *store.Applied
+	switch {
+	case errors.Is(err, store.ErrSound), errors.Is(err, store.ErrNoGood):
+		return &conflict{ProblemDoc{Title: "not ill", Status: http.StatusConflict, Detail: err.Error() + "; nothing was changed"}}
+	case err != nil && !errors.As(err, &before):
+		return err
+	}
+	return s.health(c)
 }
 
 // back brings the last good revision of an ill job back, as a new one.

@@ -148,6 +148,8 @@ func TestSecondLanguage(t *testing.T) {
 	check("GET", "/api/owner/file?name=nobody", "")
 	check("POST", "/api/owner/forget", `{"owner":"nobody","jobs":1,"by":""}`)
 	check("GET", "/api/gone", "")
+	check("GET", "/api/damaged/part/nothing", "")
+	check("POST", "/api/damaged/part/raft-4/back", `{}`)
 	check("GET", "/api/searches/none", "")
 	check("GET", "/api/jobs?after=nowhere", "")
 	check("GET", "/api/shelf?after=nothing", "")

@@ -50,7 +50,9 @@ type Data interface {
 	Stand(ctx context.Context, id job.ID) (store.Stand, error)
 	Job(ctx context.Context, id job.ID) (store.Kept, error)
 	Put(ctx context.Context, w store.Write) (int, error)
-	Raw(ctx context.Context, id job.ID) ([]byte, error)
+	Raw(ctx context.Context, what, id string) ([]byte, error)
+	BringBackSheet(ctx context.Context, id machine.ID, by job.Stamp, r store.Request) error
+	BringBackPart(ctx context.Context, id part.ID, by job.Stamp, r store.Request) error
 	Applied(ctx context.Context, r store.Request) error
 	Journal(ctx context.Context, id job.ID, after int) ([]store.Entry, error)
 	At(ctx context.Context, id job.ID, revision int) (job.Job, error)
@@ -164,6 +166,8 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/shelf/words", s.do(s.changed(s.quickAdd)))
 	a.GET("/shelf/csv", s.do(s.shelfCSV))
 	a.POST("/shelf/csv", s.do(s.changed(s.bringCSV)))
+	a.GET("/damaged/:what/:id", s.do(s.damagedRaw))
+	a.POST("/damaged/:what/:id/back", s.do(s.changed(s.damagedBack)))
 	a.GET("/owner", s.do(s.owner))
 	a.GET("/owner/file", s.do(s.ownerFile))
 	a.POST("/owner/forget", s.do(s.changed(s.forget)))

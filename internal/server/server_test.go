@@ -984,6 +984,38 @@ func TestDamagedRecords(t *testing.T) {
 		t.Errorf("%+v, %v", found, err)
 	}
 
+	// So do damaged sheets and parts, once, with what there was of them on the shelf.
+	for _, c := range []struct{ what, id, then, want string }{
+		{"sheet", "harrier-t4", "/api/sheets/harrier-t4", `"says":"brought back revision 1"`},
+		{"sheet", "gannet-d1", "/api/sheets/gannet-d1", `"revision":2`},
+		{"part", "skerry-480", "/api/shelf/parts/skerry-480/history", "brought back as it was at revision "},
+		{"part", "raft-4", "/api/shelf/parts/raft-4", `"count":1`},
+	} {
+		at := "/api/damaged/" + c.what + "/" + c.id
+		if a := ask(t, h, "GET", at, ""); a.Code != 200 || !strings.Contains(a.Body.String(), `"id"`) {
+			t.Errorf("%s: %d %.300s", at, a.Code, a.Body)
+		}
+		for range 2 {
+			if a := ask(t, h, "POST", at+"/back", `{"by":"Oda Finch","key":"back `+c.id+`"}`); a.Code != 200 || strings.Contains(a.Body.String(), c.id) {
+				t.Errorf("%s: %d %s", at, a.Code, a.Body)
+			}
+		}
+		if a := ask(t, h, "GET", c.then, ""); a.Code != 200 || !strings.Contains(a.Body.String(), c.want) {
+			t.Errorf("%s: %d %.300s", c.then, a.Code, a.Body)
+		}
+		if a := ask(t, h, "POST", at+"/back", `{"key":"again"}`); a.Code != 409 || !strings.Contains(a.Body.String(), "it can be read as it is; nothing was changed") {
+			t.Errorf("%s, in order: %d %s", at, a.Code, a.Body)
+		}
+	}
+	for _, at := range []string{"/api/damaged/ship/x", "/api/damaged/part/nothing"} {
+		if a := ask(t, h, "GET", at, ""); a.Code != 404 {
+			t.Errorf("%s: %d", at, a.Code)
+		}
+		if a := ask(t, h, "POST", at+"/back", `{}`); a.Code != 404 {
+			t.Errorf("%s: %d", at, a.Code)
+		}
+	}
+
 	// Damaged jobs come back as they last were, and can be worked on again.
 	for id, revision := range map[string]int{"tide-gauge-mini-pc": 2, "wave-model-desktop": 2} {
 		for range 2 { // sent twice, it is done once
@@ -1000,8 +1032,11 @@ func TestDamagedRecords(t *testing.T) {
 	if a := ask(t, h, "GET", "/api/jobs", ""); strings.Contains(a.Body.String(), `"ill"`) {
 		t.Errorf("still ill: %s", a.Body)
 	}
-	if a := ask(t, h, "GET", "/api/health", ""); strings.Contains(a.Body.String(), "tide-gauge") || !strings.Contains(a.Body.String(), "skerry-480") {
+	if a := ask(t, h, "GET", "/api/health", ""); !strings.Contains(a.Body.String(), `"status":"ok"`) {
 		t.Errorf("said to be damaged: %s", a.Body)
+	}
+	if found, err := store.Check(t.Context(), path); err != nil || !found.Sound() {
+		t.Errorf("%+v, %v", found, err)
 	}
 }
 

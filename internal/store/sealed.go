@@ -15,8 +15,6 @@ import (
 	"strconv"
 	"strings"
 	"sync"
-
-	"deepbay/internal/core/job"
 )
 
 // Damaged is a record that is not what was kept. It takes no other down.
@@ -29,16 +27,6 @@ type Damaged struct {
 // Error names it, and what to do.
 func (d *Damaged) Error() string {
 	return fmt.Sprintf("%s %q is damaged: %s; bring an older revision or a backup back", d.What, d.ID, d.Why)
-}
-
-// Raw is the document of a job as it lies in the file, damaged or not.
-func (s *Store) Raw(ctx context.Context, id job.ID) ([]byte, error) {
-	var doc []byte
-	err := s.db.QueryRowContext(ctx, `SELECT doc FROM jobs WHERE id = ?`, id).Scan(&doc)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil, fmt.Errorf("job %q: %w", id, ErrNotFound)
-	}
-	return doc, err
 }
 
 func seal(doc []byte) string {

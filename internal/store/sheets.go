@@ -29,6 +29,7 @@ type KeptSheet struct {
 type SheetWrite struct {
 	Sheet machine.Sheet
 	From  int       // the revision it started from; 0 creates it, Whatever takes any
+	Back  bool      // over what is there now, which may be damaged: From is not asked for
 	Done  fact.Fact // for the history; none is what Diff tells
 	Stamp job.Stamp
 	Request
@@ -138,7 +139,12 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 	}
 	var current int
 	var before []byte
-	err := tx.QueryRowContext(ctx, `SELECT revision, doc FROM sheets WHERE id = ?`, w.Sheet.ID).Scan(&current, &before)
+	row := tx.QueryRowContext(ctx, `SELECT revision, doc FROM sheets WHERE id = ?`, w.Sheet.ID)
+	if w.Back {
+		row = tx.QueryRowContext(ctx, `SELECT max(revision), NULL FROM sheet_journal WHERE sheet = ? HAVING max(revision) > 0`, w.Sheet.ID)
+		w.From = Whatever
+	}
+	err := row.Scan(&current, &before)
 	switch {
 	case errors.Is(err, sql.ErrNoRows) && w.From > 0:
 		return 0, ErrNotFound
@@ -150,7 +156,7 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 		return 0, &Conflict{What: "sheet", Yours: w.From, Current: current}
 	}
 	done := w.Done
-	if current > 0 {
+	if before != nil {
 		if err := whole[machine.Sheet](before); err != nil {
 			return 0, err
 		}

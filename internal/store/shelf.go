@@ -176,7 +176,11 @@ func putStock(ctx context.Context, tx *sql.Tx, was KeptStock, e shelf.Stock, by 
 			return err
 		}
 	}
-	revision := was.Revision + 1
+	return putStockRow(ctx, tx, was.Revision+1, e, done, by)
+}
+
+// putStockRow keeps a revision of a part with its stock.
+func putStockRow(ctx context.Context, tx *sql.Tx, revision int, e shelf.Stock, done fact.Fact, by job.Stamp) error {
 	if e.Serials == nil {
 		e.Serials = []string{}
 	}

@@ -20,4 +20,5 @@ var shelfWords = map[fact.Code]string{
 	shelf.SerialsWent:   "without serial {0}",
 	shelf.SerialsOrder:  "serials listed otherwise",
 	shelf.DescribedAs:   "described otherwise: {0}",
+	shelf.BroughtBack:   "brought back as it was at revision {0}",
 }

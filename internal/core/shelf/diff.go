@@ -24,6 +24,7 @@ const (
 	SerialsWent   fact.Code = "shelf/serials-went"
 	SerialsOrder  fact.Code = "shelf/serials-order" // the same ones, otherwise listed
 	DescribedAs   fact.Code = "shelf/described-as"  // a list of what of the part's description changed
+	BroughtBack   fact.Code = "shelf/brought-back"  // a revision
 )
 
 // First is what happened to a kind of part that was not on the shelf before.

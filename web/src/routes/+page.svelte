@@ -3,7 +3,7 @@
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { JobCard } from '$lib/api/types.gen';
+	import type { Damage, JobCard } from '$lib/api/types.gen';
 	import Gone from '$lib/bench/Gone.svelte';
 	import NewJob from '$lib/bench/NewJob.svelte';
 	import StageTrack from '$lib/bench/StageTrack.svelte';
@@ -56,6 +56,18 @@
 		try {
 			const now = await api.back(c.id, who.name, crypto.randomUUID());
 			toasts.add('done', `${now.view.job.title} is back: ${now.journal.at(-1)?.says}`);
+			await invalidate('app:bench');
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.message);
+		}
+	}
+
+	/** So does a sheet, or a part of the shelf. */
+	async function mend(d: Damage) {
+		try {
+			await api.mend(d.what, d.id, who.name, crypto.randomUUID());
+			toasts.add('done', `The ${d.what} ${d.id} is back as it last was`);
 			await invalidate('app:bench');
 		} catch (e) {
 			if (!(e instanceof ApiError)) throw e;
@@ -171,11 +183,24 @@
 	</p>
 {/if}
 
-{#each data.damaged as says (says)}
-	<p class="mb-4 flex items-start gap-2 border-l-4 border-over bg-overtint p-3">
+{#each data.damaged as d (d.what + ' ' + d.id + d.says)}
+	<div class="mb-4 flex flex-wrap items-start gap-2 border-l-4 border-over bg-overtint p-3">
 		<span class="mt-0.5"><Mark grade="stops" /></span>
-		<span><strong>Damaged</strong> · {says}</span>
-	</p>
+		<p class="min-w-0 flex-1"><strong>Damaged</strong> · {d.says}</p>
+		{#if d.what === 'sheet' || d.what === 'part'}
+			<Button
+				color="alternative"
+				href="/api/damaged/{d.what}/{encodeURIComponent(d.id)}"
+				data-sveltekit-reload
+				download
+				aria-label="Save what is there: {d.what} {d.id}">Save what is there</Button
+			>
+			<Button
+				aria-label="Bring back its last good revision: {d.what} {d.id}"
+				onclick={() => mend(d)}>Bring back its last good revision</Button
+			>
+		{/if}
+	</div>
 {/each}
 
 {#if list.jobs.length === 0}

@@ -154,6 +154,8 @@ export const api = {
 		call<JobView>(fetch, job(id) + '/undo', post({ ...stamp, ...(others && { others }) })),
 	back: (id: string, by: string, key: string) =>
 		call<JobView>(fetch, job(id) + '/back', post({ by, key })),
+	mend: (what: string, id: string, by: string, key: string) =>
+		call<Health>(fetch, `/damaged/${what}/${encodeURIComponent(id)}/back`, post({ by, key })),
 	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),
 	plan: (id: string, question: PlanQuestion, watch: Watch) =>
 		watched<Advice>(job(id) + '/plan', question, watch),

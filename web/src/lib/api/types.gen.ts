@@ -2336,13 +2336,24 @@ export interface Health {
 	/**
 	 * records that were met and are not what was kept
 	 */
-	damaged?: string[];
+	damaged?: Damage[];
 	/**
 	 * changes that wait for the disk
 	 */
 	waiting: number;
 	space?: Space;
 	backup?: Backup;
+}
+/**
+ * Damage is a record that is not what was kept.
+ */
+export interface Damage {
+	/**
+	 * "job", "sheet", "part" or "journal"
+	 */
+	what: string;
+	id: string;
+	says: string;
 }
 /**
  * absent where it cannot be measured
