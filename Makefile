@@ -27,17 +27,21 @@ check: .setup/npm
 audit: .setup/npm
 	scripts/audit
 
-# The long proofs: random machines, jobs and boards by the ten thousand.
+# The proofs by random machines, jobs, boards, kills and disks: minutes, or with SOAK=long
+# hours, which is what docs/reliability.md and docs/performance.md table.
+soak-size = $(if $(filter long,$(SOAK)),$(2),$(1))
 soak:
-	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved|Helps' -questions 10000
-	go test ./internal/core/job -timeout 2h -run Random -jobs 20000 -planevery 1
-	go test ./internal/core/cure -timeout 2h -run CuresCure -machines 20000
-	go test ./internal/core/fit -timeout 2h -run Machines -machines 20000
-	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed 20000
-	go test ./internal/server -timeout 2h -run EveryPlacement -attacked 2000
-	go test ./internal/store -timeout 2h -run NoByte -flips 200 -v
-	go test ./cmd/deepbay -timeout 2h -run TestKill -kills 2000 -v
-	go test ./cmd/deepbay -timeout 2h -run TestLoad -clients 200 -lasting 10m -calm 130s -v
+	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved|Helps' -questions $(call soak-size,500,10000)
+	go test ./internal/core/job -timeout 2h -run Random -jobs $(call soak-size,500,20000) -planevery 1
+	go test ./internal/core/cure -timeout 2h -run CuresCure -machines $(call soak-size,500,20000)
+	go test ./internal/core/fit -timeout 2h -run Machines -machines $(call soak-size,1000,20000)
+	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed $(call soak-size,500,20000)
+	go test ./internal/server -timeout 2h -run EveryPlacement -attacked $(call soak-size,20,2000) -v
+	go test ./internal/store -timeout 2h -run NoByte -flips $(call soak-size,60,200) -v
+	go test ./internal/store -timeout 2h -run TestBackup -backups $(call soak-size,50,200) -v
+	go test ./cmd/deepbay -timeout 2h -run 'TestKill$$' -kills $(call soak-size,100,2000) -v
+	go test ./cmd/deepbay -timeout 3h -run TestKillOnBadDisk -troubles $(call soak-size,20,2000) -v
+	go test ./cmd/deepbay -timeout 2h -run TestLoad -clients 200 -lasting $(call soak-size,1m,10m) -calm $(call soak-size,5s,130s) -v
 
 # Each fuzz target for so long, with a bound on making inputs smaller, which would take all of it.
 FUZZTIME ?= 5m

@@ -6,6 +6,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
+	"flag"
 	"fmt"
 	"io/fs"
 	"os"
@@ -201,13 +202,7 @@ func TestUpgrades(t *testing.T) {
 		t.Fatalf("%d migrations, the program says %d: %v", len(names), store.Version, err)
 	}
 	j := tower(t)
-	doc := func(v any) string {
-		b, err := json.Marshal(v)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return string(b)
-	}
+	doc := func(v any) string { return asJSON(t, v) }
 	sheet, p := j.Sheet, j.Parts[0]
 	for version := 1; version <= store.Version; version++ {
 		path := filepath.Join(t.TempDir(), "old.db")
@@ -245,6 +240,15 @@ func TestUpgrades(t *testing.T) {
 		db.Close()
 		upgraded(t, path, version, sheet.ID, p.ID)
 	}
+}
+
+func asJSON(t *testing.T, v any) string {
+	t.Helper()
+	b, err := json.Marshal(v)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
 }
 
 func upgraded(t *testing.T, path string, version int, sheet machine.ID, id part.ID) {
@@ -288,6 +292,9 @@ func upgraded(t *testing.T, path string, version int, sheet machine.ID, id part.
 	}
 }
 
+// backups is how many are made while others write; make soak asks for more.
+var backups = flag.Int("backups", 5, "backups in TestBackup")
+
 // A backup that is made while many write is whole, holds what was answered before it began,
 // and comes back; one that is damaged anywhere is refused, and so is a file that is served.
 func TestBackup(t *testing.T) {
@@ -308,7 +315,7 @@ func TestBackup(t *testing.T) {
 		}
 	})
 	dir := t.TempDir()
-	for n := range 5 {
+	for n := range *backups {
 		before, err := s.Job(ctx, j.ID)
 		if err != nil {
 			t.Fatal(err)
@@ -324,6 +331,27 @@ func TestBackup(t *testing.T) {
 	}
 	close(stop)
 	all.Wait()
+	whole := telling(t, s)
+	for n := range *backups { // everything a backup tells is what was kept, but for where the job stood then
+		b, err := store.Open(ctx, filepath.Join(dir, fmt.Sprint("backup", n, ".db")))
+		if err != nil {
+			t.Fatal(err)
+		}
+		k, err := b.Job(ctx, j.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for about, says := range telling(t, b) {
+			if !strings.HasPrefix(about, "stand of ") && about != "job "+string(j.ID) && whole[about] != says {
+				t.Errorf("backup %d tells of %s\n%s\nand there it is\n%s", n, about, says, whole[about])
+			}
+		}
+		then, err := s.At(ctx, j.ID, k.Revision)
+		if is, was := asJSON(t, k.Job), asJSON(t, then); err != nil || is != was {
+			t.Errorf("backup %d has another job at revision %d: %v", n, k.Revision, err)
+		}
+		b.Close()
+	}
 	good := filepath.Join(dir, "backup0.db")
 	if _, _, err := store.Restore(ctx, good, path, ".before"); err == nil || !strings.Contains(err.Error(), "stop it first") {
 		t.Errorf("a file that is served is replaced: %v", err)

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { invalidate } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
@@ -11,6 +11,7 @@
 	import { bringIn } from '$lib/ui/bring';
 	import FileButton from '$lib/ui/FileButton.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { searching } from '$lib/ui/search';
 	import { shortcut } from '$lib/ui/shortcut';
 	import { when } from '$lib/ui/text';
 	import { toasts } from '$lib/ui/toasts.svelte';
@@ -25,15 +26,7 @@
 	const open = $derived(list.jobs.filter((c) => c.status.stage !== 'closed'));
 	const closed = $derived(list.jobs.filter((c) => c.status.stage === 'closed'));
 
-	let timer: ReturnType<typeof setTimeout>;
-	function search() {
-		clearTimeout(timer);
-		timer = setTimeout(() => {
-			const to = resolve('/') + (q ? '?q=' + encodeURIComponent(q) : '');
-			// eslint-disable-next-line svelte/no-navigation-without-resolve -- resolved above, with a query
-			goto(to, { keepFocus: true, noScroll: true, replaceState: true });
-		}, 150);
-	}
+	const search = searching(resolve('/'));
 
 	/** Puts the next page under what is there; a job that changed meanwhile stays where it was. */
 	async function more() {
@@ -154,7 +147,7 @@
 			id="q"
 			type="search"
 			bind:value={q}
-			oninput={search}
+			oninput={() => search(q)}
 			placeholder="serial, part number, tag, name"
 			{@attach shortcut('/')}
 		/>

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
@@ -9,6 +8,7 @@
 	import Meaning from '$lib/shelf/Meaning.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import FileButton from '$lib/ui/FileButton.svelte';
+	import { searching } from '$lib/ui/search';
 	import { shortcut } from '$lib/ui/shortcut';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
@@ -59,15 +59,7 @@
 		}
 	}
 
-	let timer: ReturnType<typeof setTimeout>;
-	function search() {
-		clearTimeout(timer);
-		timer = setTimeout(() => {
-			const to = resolve('/shelf') + (q ? '?q=' + encodeURIComponent(q) : '');
-			// eslint-disable-next-line svelte/no-navigation-without-resolve -- resolved above, with a query
-			goto(to, { keepFocus: true, noScroll: true, replaceState: true });
-		}, 150);
-	}
+	const search = searching(resolve('/shelf'));
 
 	/** Names what is being added: pressed again after a lost answer, it is there once. */
 	let adding = { of: '', key: '' };
@@ -131,7 +123,7 @@
 			id="find"
 			type="search"
 			bind:value={q}
-			oninput={search}
+			oninput={() => search(q)}
 			placeholder="name, number, serial, words"
 			{@attach shortcut('/')}
 		/>
