@@ -128,44 +128,31 @@ func (s *Store) find(ctx context.Context, query string, out *Listed) ([]string, 
 			letters = append(letters, w)
 		}
 	}
-	if utf8.RuneCountInString(whole) < shortest {
-		rows, err := s.db.QueryContext(ctx, `SELECT job, stage = 'OPEN' FROM (SELECT job, stage, marks FROM marked ORDER BY number DESC LIMIT ?) WHERE instr(marks, ?) > 0 LIMIT ?`,
-			mostLookedThrough, whole, MostFound+1)
-		if err != nil {
-			return nil, err
-		}
-		ids, err := found(rows, out)
-		if err == nil {
-			err = s.beyond(ctx, out, `marked`)
-		}
-		return ids, err
-	}
 	match := `"` + whole + `"`
 	if len(index) > 0 {
 		match += ` OR (` + strings.Join(index, " AND ") + `)`
 	}
-	filter, more, most := "1", []any{}, MostFound+1
-	if len(index) > 0 && len(letters) > 0 {
-		each := slices.Repeat([]string{"instr(marks, ?) > 0"}, len(letters))
-		filter, most = "(instr(marks, ?) > 0 OR "+strings.Join(each, " AND ")+")", mostLookedThrough
-		more = append(more, whole)
-		for _, w := range letters {
-			more = append(more, w)
-		}
+	match = `marks : (` + match + `)`
+	filter, args := carry(whole, letters)
+	if len(index) == 0 {
+		return s.findLatest(ctx, whole, match, filter, args, out)
+	}
+	most := mostLookedThrough
+	if len(letters) == 0 { // the index knows all of it
+		filter, args, most = "1", nil, MostFound+1
 	}
 	ask := func(match string) ([]string, error) {
 		rows, err := s.db.QueryContext(ctx, `SELECT job, stage = 'OPEN' FROM (SELECT rowid AS number FROM found WHERE found MATCH ? ORDER BY rowid DESC LIMIT ?) JOIN marked USING (number) WHERE `+filter+` LIMIT ?`,
-			slices.Concat([]any{match, most}, more, []any{MostFound + 1})...)
+			slices.Concat([]any{match, most}, args, []any{MostFound + 1})...)
 		if err != nil {
 			return nil, err
 		}
 		ids, err := found(rows, out)
-		if err == nil && filter != "1" {
+		if err == nil && len(letters) > 0 {
 			err = s.beyond(ctx, out, `found WHERE found MATCH ?`, match)
 		}
 		return ids, err
 	}
-	match = `marks : (` + match + `)`
 	ids, err := ask(match)
 	if err != nil || !out.Short {
 		return ids, err
@@ -179,6 +166,39 @@ func (s *Store) find(ctx context.Context, query string, out *Listed) ([]string, 
 		ids = append(ids, more...)
 	}
 	return ids, nil
+}
+
+// carry is the condition that marks carry a query as a whole, or all of its words.
+func carry(whole string, words []string) (string, []any) {
+	const is = "instr(marks, ?) > 0"
+	filter, args := is, []any{whole}
+	if len(words) > 1 || len(words) == 1 && words[0] != whole {
+		filter = "(" + is + " OR " + strings.Join(slices.Repeat([]string{is}, len(words)), " AND ") + ")"
+		for _, w := range words {
+			args = append(args, w)
+		}
+	}
+	return filter, args
+}
+
+// findLatest looks through the latest jobs for words that are too short for the index, and
+// asks that for all of them together where it can.
+func (s *Store) findLatest(ctx context.Context, whole, match, filter string, args []any, out *Listed) ([]string, error) {
+	query := `SELECT job, stage = 'OPEN' FROM (SELECT job, stage, marks FROM marked ORDER BY number DESC LIMIT ?) WHERE ` + filter
+	args = append([]any{mostLookedThrough}, args...)
+	if utf8.RuneCountInString(whole) >= shortest {
+		query += ` UNION SELECT job, stage = 'OPEN' FROM (SELECT rowid AS number FROM found WHERE found MATCH ? LIMIT ?) JOIN marked USING (number)`
+		args = append(args, match, MostFound+1)
+	}
+	rows, err := s.db.QueryContext(ctx, query+` LIMIT ?`, append(args, MostFound+1)...)
+	if err != nil {
+		return nil, err
+	}
+	ids, err := found(rows, out)
+	if err == nil {
+		err = s.beyond(ctx, out, `marked`)
+	}
+	return ids, err
 }
 
 // beyond says of a list that it is short where there are more jobs than were looked through.
