@@ -49,8 +49,8 @@ fuzz:
 	@for t in quantity:ParseBytes memory:ParseLabel memory:Code part:ParseShorthand shelf:ReadCSV rig:Path; do \
 		go test ./internal/core/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
-	@for t in Job MarredJob; do \
-		go test ./internal/format -run '^$$' -fuzz "^Fuzz$$t$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
+	@for t in format:Job format:MarredJob format:Other store:Archive; do \
+		go test ./internal/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
 
 # A first machine dies while its data file is streamed to a second one; see docs/replica.md.

@@ -142,6 +142,47 @@ func FuzzJob(f *testing.F) {
 	})
 }
 
+// FuzzOther gives any bytes to the readers of the other documents: each refuses them with their
+// place, or takes what it then writes again and reads as the same.
+func FuzzOther(f *testing.F) {
+	for _, name := range []string{"sheets/plover-m2.sheet.json", "parts/ternlight-500.part.json"} {
+		f.Add([]byte(demoFile(f, name)))
+	}
+	f.Add([]byte(`{"format":"deepbay/observation","version":1,"drives":[{"at":"M2","capacityBytes":500107862016}]}`))
+	deed, err := format.WriteDeed(fact.Of(job.BroughtBack, 3), nil)
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Add(deed)
+	f.Fuzz(func(t *testing.T, b []byte) {
+		again(t, b, format.Sheet)
+		again(t, b, format.Part)
+		again(t, b, format.Observation)
+		if _, err := format.ReadDeed(b); err == nil && !json.Valid(b) {
+			t.Fatal("a deed that is no JSON is read")
+		}
+	})
+}
+
+func again[T any](t *testing.T, b []byte, read func([]byte) (T, error)) {
+	t.Helper()
+	v, err := read(b)
+	var list problem.List
+	if err != nil {
+		if !errors.As(err, &list) {
+			t.Fatalf("an error without a place: %v", err)
+		}
+		return
+	}
+	w, err := format.Write(v)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := read(w); err != nil {
+		t.Fatalf("what was taken is not taken again: %v\n%s", err, w)
+	}
+}
+
 // marred changes some values of a document, wherever they are: to others of it, to what is
 // at the edge of what there can be, or to nothing.
 func marred(doc any, rng *rand.Rand) any {

@@ -211,3 +211,41 @@ func TestOwnerIsForgotten(t *testing.T) {
 		t.Error("journals can be deleted otherwise")
 	}
 }
+
+// FuzzArchive reads any bytes as an archive: they are refused, or hold what they say.
+func FuzzArchive(f *testing.F) {
+	var seed bytes.Buffer
+	z := zip.NewWriter(&seed)
+	for name, text := range map[string]string{
+		"archive.json":     `{"format":"deepbay/archive","version":1,"jobs":[{"id":"a","title":"A","revisions":1}]}`,
+		"journals/a.jsonl": `{"revision":1,"at":"2026-11-26T10:00:00Z","by":"x","sum":"44136fa355b3678a1146ad16f7e8649e94fb4fc21fe77e8310c060f61caaff8a","job":{}}`,
+	} {
+		w, err := z.Create(name)
+		if err == nil {
+			_, err = w.Write([]byte(text))
+		}
+		if err != nil {
+			f.Fatal(err)
+		}
+	}
+	if err := z.Close(); err != nil {
+		f.Fatal(err)
+	}
+	path := filepath.Join(f.TempDir(), "a.zip")
+	if err := os.WriteFile(path, seed.Bytes(), 0o600); err != nil {
+		f.Fatal(err)
+	}
+	if n, err := store.ReadArchive(path); n != 1 || err != nil {
+		f.Fatalf("the seed is no archive: %v", err)
+	}
+	f.Add(seed.Bytes())
+	f.Fuzz(func(t *testing.T, b []byte) {
+		path := filepath.Join(t.TempDir(), "a.zip")
+		if err := os.WriteFile(path, b, 0o600); err != nil {
+			t.Fatal(err)
+		}
+		if n, err := store.ReadArchive(path); err == nil && n > len(b) {
+			t.Errorf("%d jobs in %d bytes", n, len(b))
+		}
+	})
+}

@@ -6,3 +6,9 @@ import "database/sql"
 func (s *Store) DB() *sql.DB { return s.w.db }
 
 func (s *Store) Readers() *sql.DB { return s.db.DB }
+
+// ReadArchive holds an archive against its digests, and counts its jobs.
+func ReadArchive(path string) (int, error) {
+	about, _, err := readArchive(path)
+	return len(about.Jobs), err
+}
