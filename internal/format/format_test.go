@@ -12,6 +12,7 @@ import (
 	"testing"
 
 	"deepbay/demo"
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
