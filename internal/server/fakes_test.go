@@ -30,6 +30,17 @@ func (u unwritable) Put(context.Context, store.Write) (int, error) { return 0, u
 
 func (u unwritable) Space() (store.Space, error) { return store.Space{Bytes: 1, Free: u.free}, nil }
 
+// slow is a store of which no write ends before the gate opens.
+type slow struct {
+	server.Data
+	gate chan struct{}
+}
+
+func (s slow) Put(ctx context.Context, w store.Write) (int, error) {
+	<-s.gate
+	return s.Data.Put(ctx, w)
+}
+
 func contextWithCancel(t *testing.T) (context.Context, context.CancelFunc) {
 	return context.WithCancel(t.Context())
 }

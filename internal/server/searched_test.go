@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"deepbay/internal/server"
+	"deepbay/internal/store"
 )
 
 // A question that takes longer than it may is given up before its answer would be cut off,
@@ -71,6 +72,55 @@ func TestProgress(t *testing.T) {
 	all.Wait()
 	if a := ask(t, h, "GET", "/api/searches/s0", ""); a.Code != http.StatusNotFound {
 		t.Errorf("a question that has ended: %d %s", a.Code, a.Body)
+	}
+}
+
+// As many changes as may wait do, each is carried out in its turn, and one that sends slowly
+// takes no turn; one more is told at once to come again; reads wait for none of them.
+func TestChangesWaitTheirTurn(t *testing.T) {
+	gate := make(chan struct{})
+	h := serving(t, slow{filled(t), gate})
+	var all sync.WaitGroup
+	var done, stale atomic.Int32
+	send := func(body io.Reader) *httptest.ResponseRecorder {
+		r := httptest.NewRequestWithContext(t.Context(), "POST", tower+"/changes", body)
+		r.Host = "127.0.0.1:8480"
+		a := httptest.NewRecorder()
+		h.ServeHTTP(a, r)
+		return a
+	}
+	wish := change(1, `{"do":"wish","wish":{"text":"quiet"}}`)
+	half, rest := io.Pipe() // a body that does not end
+	all.Go(func() { send(half) })
+	for range store.MostWaiting - 1 {
+		all.Go(func() {
+			switch a := send(strings.NewReader(wish)); a.Code {
+			case http.StatusOK:
+				done.Add(1)
+			case http.StatusConflict:
+				stale.Add(1)
+			default:
+				t.Errorf("%d %.300s", a.Code, a.Body)
+			}
+		})
+	}
+	for waiting := 0; waiting < store.MostWaiting; {
+		waiting = answered[server.Health](ask(t, h, "GET", "/api/health", "")).Waiting
+	}
+	if a := send(strings.NewReader(wish)); a.Code != http.StatusServiceUnavailable || a.Header().Get("Retry-After") == "" || !strings.Contains(a.Body.String(), "nothing was changed") {
+		t.Errorf("one more: %d %s", a.Code, a.Body)
+	}
+	if a := ask(t, h, "GET", tower, ""); a.Code != http.StatusOK {
+		t.Errorf("a read: %d", a.Code)
+	}
+	close(gate)
+	for done.Load()+stale.Load() < store.MostWaiting-1 { // though one still sends
+		time.Sleep(time.Millisecond)
+	}
+	rest.Close()
+	all.Wait()
+	if done.Load() != 1 {
+		t.Errorf("%d changes of one revision were carried out", done.Load())
 	}
 }
 

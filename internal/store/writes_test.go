@@ -4,13 +4,16 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
 
+	"deepbay/demo/shop"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/part"
 	"deepbay/internal/store"
 )
 
@@ -131,5 +134,45 @@ func TestFullDisk(t *testing.T) {
 	put(t, s, tower(t), kept, "")
 	if found, err := store.Check(ctx, path); err != nil || !found.Sound() {
 		t.Errorf("%+v, %v", found, err)
+	}
+}
+
+// No question holds a connection while it waits for another: with one of them each is
+// answered. With as many askers as connections they would wait for each other for ever.
+func TestOneReader(t *testing.T) {
+	s, _ := open(t)
+	if err := shop.Fill(t.Context(), s); err != nil {
+		t.Fatal(err)
+	}
+	s.Readers().SetMaxOpenConns(1)
+	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
+	defer cancel()
+	if _, err := told(ctx, s); err != nil {
+		t.Fatal(err)
+	}
+	all, err := s.ClosedBefore(ctx, stamp.At.AddDate(9, 0, 0))
+	errs := []error{err}
+	for _, query := range []string{"tower", "tower t4", "t4", "t4 04", "no such thing"} {
+		_, err := s.Jobs(ctx, store.Page{Query: query, Most: 2})
+		errs = append(errs, err)
+	}
+	jobs, err := s.OfOwner(ctx, "Lock-keepers, gate 2")
+	if len(jobs) != 1 {
+		t.Errorf("%d jobs", len(jobs))
+	}
+	errs = append(errs, err, s.WriteArchive(ctx, io.Discard, store.Archive{}, append(all, jobs...)))
+	_, err = s.Users(ctx, []part.ID{"ternlight-500", "raft-4"}, 3)
+	errs = append(errs, err)
+	_, err = s.Parts(ctx)
+	errs = append(errs, err)
+	_, err = s.Gone(ctx, 9)
+	errs = append(errs, err)
+	_, err = s.Said(ctx, "p", []job.ID{"echo-sounding-tower"})
+	errs = append(errs, err, s.Applied(ctx, store.Request{Key: "k"}))
+	if !errors.Is(s.BringBackPart(ctx, "raft-4", stamp, store.Request{}), store.ErrSound) || !errors.Is(s.BringBackSheet(ctx, "harrier-t4", stamp, store.Request{}), store.ErrSound) {
+		t.Error("what is sound is brought back")
+	}
+	if err := errors.Join(errs...); err != nil {
+		t.Error(err)
 	}
 }
