@@ -191,11 +191,11 @@ func TestServeAndDemo(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		var cards []json.RawMessage
-		err = json.NewDecoder(r.Body).Decode(&cards)
+		var list struct{ Jobs []json.RawMessage }
+		err = json.NewDecoder(r.Body).Decode(&list)
 		r.Body.Close()
-		if err != nil || len(cards) != c.jobs {
-			t.Errorf("%s has %d jobs, want %d (%v)", c.name, len(cards), c.jobs, err)
+		if err != nil || len(list.Jobs) != c.jobs {
+			t.Errorf("%s has %d jobs, want %d (%v)", c.name, len(list.Jobs), c.jobs, err)
 		}
 		stop()
 		if s := <-status; s != 0 {
