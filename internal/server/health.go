@@ -4,7 +4,6 @@ package server
 
 import (
 	"net/http"
-	"strconv"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -77,8 +76,5 @@ func age(d time.Duration) string {
 	case d >= 2*time.Hour:
 		n, unit = int(d.Hours()), "hour"
 	}
-	if n != 1 {
-		unit += "s"
-	}
-	return strconv.Itoa(n) + " " + unit
+	return many(n, unit, unit+"s")
 }

@@ -110,18 +110,22 @@ func (s *api) rows(c *gin.Context, kept []store.KeptStock) ([]ShelfRow, error) {
 	if err != nil {
 		return nil, err
 	}
+	var shown []store.Stand // those of all parts, so that their cards are looked for once
+	for _, id := range ids {
+		shown = append(shown, users[id][:min(len(users[id]), usersShown)]...)
+	}
+	cards, err := s.cards(ctx, shown)
+	if err != nil {
+		return nil, err
+	}
 	out := make([]ShelfRow, len(kept))
 	for i, k := range kept {
-		in := users[k.Part.ID]
-		more := len(in) > usersShown
-		cards, err := s.cards(ctx, in[:min(len(in), usersShown)])
-		if err != nil {
-			return nil, err
-		}
-		out[i] = ShelfRow{Stock: k.Stock, Revision: k.Revision, What: s.part(&k.Part), Price: k.Price.String(), Used: make([]JobRef, len(cards)), More: more}
-		for n := range cards {
+		in := len(users[k.Part.ID])
+		out[i] = ShelfRow{Stock: k.Stock, Revision: k.Revision, What: s.part(&k.Part), Price: k.Price.String(), Used: make([]JobRef, min(in, usersShown)), More: in > usersShown}
+		for n := range out[i].Used {
 			out[i].Used[n] = cards[n].Ref
 		}
+		cards = cards[len(out[i].Used):]
 	}
 	return out, nil
 }
