@@ -120,7 +120,7 @@ func ownerCommand() *cobra.Command {
 					return fmt.Errorf("these jobs of %s would be deleted for good: say so with --jobs %d; nothing was changed", name, len(list))
 				}
 				if err := s.Remove(c.Context(), list, store.Deleted, stamped(by), store.Request{}); err != nil {
-					return fmt.Errorf("%w; nothing was changed", err)
+					return err
 				}
 				fmt.Fprintln(c.OutOrStdout(), words("jobs deleted: %d. Backups, copies and second machines have theirs until they are replaced", len(list)))
 				return nil

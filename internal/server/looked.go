@@ -292,13 +292,13 @@ func (s *api) cards(ctx context.Context, stands []store.Stand) ([]card, error) {
 		judged++
 	}
 	s.looked.mu.Lock()
-	store := !s.looked.storing && s.Program != "" && (judged >= manyJudged || len(s.looked.fresh) >= manyFresh)
-	s.looked.storing = s.looked.storing || store
+	due := !s.looked.storing && s.Program != "" && (judged >= manyJudged || len(s.looked.fresh) >= manyFresh)
+	s.looked.storing = s.looked.storing || due
 	s.looked.mu.Unlock()
 	switch {
-	case store && judged >= manyJudged: // with all that was judged just now
+	case due && judged >= manyJudged: // with all that was judged just now
 		s.store(ctx)
-	case store: // nobody who reads waits for it
+	case due: // nobody who reads waits for it
 		go s.store(context.WithoutCancel(ctx))
 	}
 	return out, nil

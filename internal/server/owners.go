@@ -93,12 +93,16 @@ func (s *api) forget(c *gin.Context) error {
 		// Who does not wait for the answer has said it all the same.
 		err = s.Data.Remove(context.WithoutCancel(ctx), jobs, store.Deleted, s.stamp(in.By), r)
 	}
+	var halted *store.Halted
 	var stale *store.Conflict
 	switch {
+	case errors.As(err, &halted) && halted.Left > 0:
+		s.looked.forget()
+		return &conflict{ProblemDoc{Title: "partly done", Status: http.StatusConflict, Detail: err.Error()}}
 	case errors.Is(err, store.ErrOpen):
-		return &conflict{ProblemDoc{Title: "open", Status: http.StatusConflict, Detail: err.Error() + ": close it first; nothing was changed"}}
+		return &conflict{ProblemDoc{Title: "open", Status: http.StatusConflict, Detail: err.Error()}}
 	case errors.As(err, &stale):
-		return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict, Detail: err.Error() + "; nothing was changed"}}
+		return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict, Detail: err.Error()}}
 	case err != nil && !errors.As(err, &before):
 		return err
 	}

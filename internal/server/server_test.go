@@ -1040,6 +1040,60 @@ func TestDamagedRecords(t *testing.T) {
 	}
 }
 
+// Where many jobs are deleted, and one of them cannot be, the answer says how many have left
+// and never that nothing was changed; those are gone from the bench, the others are not.
+func TestPartlyForgotten(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "shop.db")
+	s := filledAt(t, path)
+	h := serving(t, s)
+	k, err := s.Job(t.Context(), "lock-gate-recorder")
+	if err != nil {
+		t.Fatal(err)
+	}
+	k.Job.Owner, k.Job.Closed = "Lock keeper", &job.Closing{By: "Oda Finch", At: now}
+	for n := range 7 {
+		k.Job.ID = job.ID(fmt.Sprint("recorder-", n))
+		if _, err := s.Put(t.Context(), store.Write{Job: k.Job, Done: fact.Of(job.TookIn), Stamp: job.Stamp{By: "Oda Finch", At: now}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	left := func() (n int) {
+		for _, c := range bench(t, h, "") {
+			if c.Owner == "Lock keeper" {
+				n++
+			}
+		}
+		return n
+	}
+	db, err := sql.Open("sqlite", path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	for _, c := range []struct {
+		kept string
+		left int
+		says string
+	}{
+		{"recorder-2", 7, "not carried out"},
+		{"recorder-6", 2, "5 of 7 jobs have left"},
+	} {
+		if _, err := db.ExecContext(t.Context(), fmt.Sprintf(`CREATE TRIGGER kept BEFORE DELETE ON jobs WHEN old.id = %q BEGIN SELECT RAISE(ABORT, 'it stays'); END`, c.kept)); err != nil {
+			t.Fatal(err)
+		}
+		a := ask(t, h, "POST", "/api/owner/forget", `{"owner":"Lock keeper","jobs":7,"by":"Oda Finch","key":"x"}`)
+		if n := left(); a.Code < 400 || !strings.Contains(a.Body.String(), c.says) || n != c.left || n < 7 && strings.Contains(a.Body.String(), "nothing was changed") {
+			t.Errorf("%s stays: %d %s, and %d are left", c.kept, a.Code, a.Body, n)
+		}
+		if _, err := db.ExecContext(t.Context(), `DROP TRIGGER kept`); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if a := ask(t, h, "POST", "/api/owner/forget", `{"owner":"Lock keeper","jobs":2,"by":"Oda Finch","key":"y"}`); a.Code != 200 || left() != 0 {
+		t.Errorf("the rest: %d %s", a.Code, a.Body)
+	}
+}
+
 // An owner's data is taken along whole and deleted, when all of it is closed and it is as
 // many jobs as were seen; that there were jobs is told, and nothing else of them.
 func TestOwner(t *testing.T) {

@@ -235,7 +235,22 @@ func (s *Store) Gone(ctx context.Context, most int) ([]Gone, error) {
 }
 
 // ErrOpen is of a job that is still worked on.
-var ErrOpen = errors.New("it is not closed")
+var ErrOpen = errors.New("it is not closed: close it first")
+
+// Halted is of a removal of jobs that came to a stop.
+type Halted struct {
+	Left, Of int // how many of them have left
+	Why      error
+}
+
+func (e *Halted) Error() string {
+	if e.Left == 0 {
+		return e.Why.Error() + "; nothing was changed"
+	}
+	return fmt.Sprintf("%d of %d jobs have left: %v; the others are as they were", e.Left, e.Of, e.Why)
+}
+
+func (e *Halted) Unwrap() error { return e.Why }
 
 // atOnce is how many jobs leave before others who write have their turn: to overwrite what
 // the index has of one takes a tenth of a second in a large shop.
@@ -243,15 +258,15 @@ var atOnce = map[string]int{IsArchived: 50, Deleted: 5}
 
 // Remove takes jobs with their journals and the names of their requests out of the file: none,
 // where one of them is open or was changed since it was listed. The bytes of Deleted ones are
-// overwritten; the other why is IsArchived. Many jobs leave some at a time, and the error of
-// what comes between says how many have left.
+// overwritten; the other why is IsArchived. Many jobs leave some at a time: *Halted is of
+// what comes between, and of all that may not leave.
 func (s *Store) Remove(ctx context.Context, jobs []Owned, why string, by job.Stamp, r Request) error {
 	if err := s.Applied(ctx, r); err != nil {
 		return err
 	}
 	for _, k := range jobs {
 		if err := may(s.db.QueryRowContext(ctx, `SELECT revision, open FROM jobs WHERE id = ?`, k.ID), k); err != nil {
-			return err
+			return &Halted{0, len(jobs), err}
 		}
 	}
 	left := 0
@@ -268,10 +283,11 @@ func (s *Store) Remove(ctx context.Context, jobs []Owned, why string, by job.Sta
 			}
 			return claim(ctx, tx, r, "gone", len(jobs), by.At)
 		})
-		if err != nil && left > 0 {
-			return fmt.Errorf("%d of %d jobs have left: %w", left, len(jobs), err)
-		} else if err != nil {
+		var before *Applied
+		if errors.As(err, &before) {
 			return err
+		} else if err != nil {
+			return &Halted{left, len(jobs), err}
 		}
 		left += len(some)
 	}
