@@ -460,7 +460,7 @@ func TestSlideRule(t *testing.T) {
 	b.button("main", "DDR3-1600")
 	b.wants("main", "PC3-12800, one channel 12.80 GB/s")
 	set("words", "16GB 2Rx8 PC3L-12800S-11-11-F3")
-	b.wants("main", "label of a module")
+	b.wants("main", "2 ranks of devices 8 bits wide", "CAS latency of 11 clocks", "runs at 1.35 V or 1.5 V", "13.75 ns")
 	set("words", "16GB banana")
 	b.wants("main", "\"banana\" means nothing here")
 	b.axe()

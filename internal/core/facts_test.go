@@ -16,6 +16,7 @@ import (
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
+	"deepbay/internal/core/shorthand"
 )
 
 // TestFacts walks the figures of the trade, table by table, and asks the core for
@@ -243,7 +244,7 @@ func m2Sizes(t *testing.T) {
 	for size, want := range map[string][2]quantity.Millimetres{"2230": {22, 30}, "2242": {22, 42}, "2260": {22, 60}, "2280": {22, 80}, "22110": {22, 110}, "25110": {25, 110}, "3042": {30, 42}, "3052": {30, 52}} {
 		for code, h := range map[string][2]quantity.Millimetres{"S1": {1.2, 0}, "S2": {1.35, 0}, "S3": {1.5, 0}, "D1": {1.2, 1.35}, "D2": {1.35, 1.35}, "D3": {1.5, 1.35}, "D4": {1.5, 0.7}, "D5": {1.5, 1.5}} {
 			text := size + "-" + code + "-M"
-			got, err := part.ParseShorthand("nvme " + text)
+			got, err := shorthand.Read("nvme " + text)
 			if err != nil {
 				t.Fatal(err)
 			}

@@ -14,10 +14,10 @@ import (
 	"deepbay/demo"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
-	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/say"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/format"
 )
 
@@ -302,7 +302,7 @@ func TestWhatWordsSayIsReadBack(t *testing.T) {
 		for range 1 + rng.Intn(5) {
 			text += words[rng.Intn(len(words))] + " "
 		}
-		got, err := part.ParseShorthand(text)
+		got, err := shorthand.Read(text)
 		if err != nil || len(got.Part.Validate()) > 0 || asksForm(got) {
 			continue
 		}
@@ -322,8 +322,8 @@ func TestWhatWordsSayIsReadBack(t *testing.T) {
 }
 
 // asksForm reports words that leave the form open, which no part can.
-func asksForm(s part.Shorthand) bool {
-	return slices.ContainsFunc(s.Asks, func(a part.Ask) bool { return a.About == part.WhichForm })
+func asksForm(s shorthand.Reading) bool {
+	return slices.ContainsFunc(s.Asks, func(a shorthand.Ask) bool { return a.About == shorthand.WhichForm })
 }
 
 // TestProblemsStandInOneOrder reads one bad file again and again.

@@ -15,6 +15,7 @@ import (
 
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/store"
 )
 
@@ -75,7 +76,7 @@ func (s *api) shelf(c *gin.Context) error {
 	if q := store.Fold(c.Query("q")); q != "" {
 		all = slices.DeleteFunc(all, func(k store.KeptStock) bool {
 			p := &k.Part
-			printed := append([]string{p.Name, p.Number, p.Shorthand()}, k.Serials...)
+			printed := append([]string{p.Name, p.Number, shorthand.Write(p)}, k.Serials...)
 			return !slices.ContainsFunc(printed, func(t string) bool { return strings.Contains(store.Fold(t), q) })
 		})
 	}

@@ -21,6 +21,7 @@ import (
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/store"
 )
 
@@ -42,7 +43,7 @@ func (s *api) quickAdd(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	got, list := part.ReadWords(in.Text)
+	got, list := shorthand.Keep(in.Text)
 	list = list.Under("/text")
 	price := shelf.Cents(0)
 	if in.Price != "" {
@@ -63,7 +64,7 @@ func (s *api) quickAdd(c *gin.Context) error {
 			e.Part = got.Part
 		}
 		e.Count += got.Count
-		e.Serials = append(e.Serials, strings.Fields(in.Serials)...)
+		e.Serials = slices.Concat(e.Serials, got.Serials, strings.Fields(in.Serials))
 		if price > 0 {
 			e.Price = price
 		}

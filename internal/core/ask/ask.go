@@ -19,6 +19,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/shorthand"
 )
 
 // Figure is one number or name of an answer with what it is.
@@ -29,7 +30,7 @@ type Reply struct {
 	Says    fact.Fact // the answer in one line
 	Lines   []Figure
 	Because []fit.Reason
-	Asks    []part.Ask // what the question leaves open
+	Asks    []shorthand.Ask // what the question leaves open
 }
 
 func reply(says fact.Fact) Reply { return Reply{Says: says} }
@@ -143,7 +144,7 @@ func Code(text string) (Reply, error) {
 		a.Lines = append(a.Lines, Figure{plain(r.Name()), fact.Of(ModuleCarries, fact.Typed(r.ModuleName()), peak, 2*peak)})
 	}
 	if len(got) > 1 {
-		a.Asks = append(a.Asks, part.Ask{About: part.WhichSpeed, Choices: names})
+		a.Asks = append(a.Asks, shorthand.Ask{About: shorthand.WhichSpeed, Choices: names})
 	}
 	a.because(fit.FromStandard, fact.Of(EightBytes))
 	return a, nil
@@ -154,7 +155,7 @@ func plain(s string) fact.Fact { return fact.Of(Plain, fact.Typed(s)) }
 
 // Part is what shorthand or a label says.
 func Part(text string) (Reply, error) {
-	got, err := part.ParseShorthand(text)
+	got, err := shorthand.Read(text)
 	if err != nil {
 		return Reply{}, err
 	}
@@ -229,7 +230,7 @@ func Population(sheet *machine.Sheet, text string) (Populated, error) {
 		if strings.TrimSpace(line) == "" {
 			continue
 		}
-		got, err := part.ParseShorthand(line)
+		got, err := shorthand.Read(line)
 		if err != nil {
 			return Populated{}, err
 		}

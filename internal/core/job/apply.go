@@ -16,6 +16,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/core/workorder"
 )
 
@@ -337,14 +338,17 @@ func (a *applier) add() fact.Fact {
 	case what == nil && c.Text == "":
 		return a.refuse("/part", fact.Of(NoPart))
 	case what == nil:
-		read, problems := part.ReadWords(c.Text)
+		read, problems := shorthand.Keep(c.Text)
 		if len(problems) > 0 {
 			a.list = append(a.list, problems.Under("/text")...)
 			return fact.Fact{}
 		}
 		what, count = &read.Part, read.Count
-		if count > 1 {
-			serials = strings.Fields(c.Serial)
+		if serials = append(read.Serials, strings.Fields(c.Serial)...); count == 1 && c.Serial != "" {
+			serials = []string{c.Serial}
+		}
+		if len(serials) > count {
+			return a.refuse("/serial", fact.Of(MoreSerials, len(serials), count))
 		}
 	}
 	// The same part again is one entry; another under the same name is refused by Validate.

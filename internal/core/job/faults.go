@@ -22,6 +22,7 @@ const (
 	NoSuchLine         fact.Code = "job/no-such-line"
 	NoMove             fact.Code = "job/no-move"
 	NoPartIsNamed      fact.Code = "job/no-part-is-named"
+	MoreSerials        fact.Code = "job/more-serials" // how many, for how many pieces
 	NoPart             fact.Code = "job/no-part"
 	NoProcessorIsNamed fact.Code = "job/no-processor-is-named"
 	NoReason           fact.Code = "job/no-reason"

@@ -19,6 +19,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/core/workorder"
 )
 
@@ -214,7 +215,7 @@ func (j *Job) Lines(r *fit.Answer) []power.Line {
 func (j *Job) Marks() []string {
 	out := []string{j.Title, j.Tag, j.Owner, j.Sheet.Name}
 	for _, p := range j.Parts {
-		out = append(out, p.Name, p.Number, p.Shorthand())
+		out = append(out, p.Name, p.Number, shorthand.Write(&p))
 	}
 	for _, it := range j.Items {
 		out = append(out, it.Serial)

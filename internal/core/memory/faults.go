@@ -13,4 +13,5 @@ const (
 	NoModuleCode   fact.Code = "memory/no-module-code"
 	NoModuleLabel  fact.Code = "memory/no-module-label"
 	FamilyOnly     fact.Code = "memory/family-only"
+	NoSuchLetter   fact.Code = "memory/no-such-letter"
 )

@@ -66,7 +66,7 @@ func ParseLabel(s string) (Label, error) {
 	t = strings.ReplaceAll(t, "RX", "Rx")
 	if m := labelDDR3.FindStringSubmatch(t); m != nil {
 		l := Label{Generation: DDR3, Ranks: number(m[3]), Width: number(m[4]), CL: number(m[8]), SPD: m[9], RawCard: m[10] + m[11],
-			Millivolts: map[string]quantity.Millivolts{"": 1500, "L": 1350, "U": 1250}[m[5]]}
+			Millivolts: map[string]quantity.Millivolts{"": volts[DDR3], "L": 1350, "U": 1250}[m[5]]}
 		unit := quantity.GiB
 		if m[2] == "M" {
 			unit = quantity.MiB
@@ -76,12 +76,12 @@ func ParseLabel(s string) (Label, error) {
 	}
 	if m := labelDDR4.FindStringSubmatch(t); m != nil {
 		l := Label{Generation: DDR4, SizeBytes: quantity.Bytes(number(m[1])) * quantity.GiB, Ranks: ranks(m[2], m[3], m[4]), stack: m[3] + m[4], Width: number(m[5]),
-			Millivolts: 1200, Bin: m[7], CL: binCL[m[7]], RawCard: m[9] + m[10], SPD: m[11]}
+			Millivolts: volts[DDR4], Bin: m[7], CL: binCL[m[7]], RawCard: m[9] + m[10], SPD: m[11]}
 		return l.finish(s, number(m[6]), m[8])
 	}
 	if m := labelDDR5.FindStringSubmatch(t); m != nil {
 		l := Label{Generation: DDR5, SizeBytes: quantity.Bytes(number(m[1])) * quantity.GiB, Ranks: ranks(m[2], m[3], m[4]), stack: m[3] + m[4], Width: number(m[5]),
-			Millivolts: 1100, Bin: m[7], RawCard: m[9] + m[10], SPD: m[11], Grade: m[12]}
+			Millivolts: volts[DDR5], Bin: m[7], RawCard: m[9] + m[10], SPD: m[11], Grade: m[12]}
 		l, err := l.finish(s, number(m[6]), m[8])
 		l.CL = ddr5CL[l.MTps][l.Bin]
 		return l, err

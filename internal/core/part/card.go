@@ -25,12 +25,30 @@ type Card struct {
 	Plugs      []Plug               `json:"plugs,omitempty" jsonschema:"maxItems=4"` // extra power it needs, by plug
 	Watts      float64              `json:"watts,omitzero" jsonschema:"minimum=0.1"` // at full load
 	Graphics   bool                 `json:"graphics,omitempty"`
-	M2         *M2                  `json:"m2,omitempty"` // goes into an M.2 socket
+	Use        CardUse              `json:"use,omitempty"` // what else it is for
+	M2         *M2                  `json:"m2,omitempty"`  // goes into an M.2 socket
 	Carrier    *Carrier             `json:"carrier,omitempty"`
 }
 
 // Link is the card's own end.
 func (c *Card) Link() link.Link { return link.Link{Gen: c.Gen, Lanes: c.Lanes} }
+
+// CardUse is what a card that shows no picture and holds no drives is for.
+type CardUse string
+
+// The uses that a job may meet: for fit they are cards like others, for the person at the
+// bench they have antennas, sockets and drivers of their own.
+const (
+	NetworkCard  CardUse = "network"
+	WirelessCard CardUse = "wireless"
+	CaptureCard  CardUse = "capture"
+	SoundCard    CardUse = "sound"
+)
+
+// Values lists the uses for the formats.
+func (CardUse) Values() []string {
+	return []string{string(NetworkCard), string(WirelessCard), string(CaptureCard), string(SoundCard)}
+}
 
 // Plug is a kind of power plug.
 type Plug string
@@ -116,6 +134,9 @@ func (p *Position) Speaks() []link.Protocol {
 
 func (c *Card) validate() problem.List {
 	var l problem.List
+	if c.Use != "" && (c.Graphics || c.Carrier != nil) {
+		l.Add("/use", fact.Of(OneUse))
+	}
 	if c.M2 != nil && c.Connector.Known() {
 		l.Add("/connectorLanes", fact.Of(AdapterWithoutEdge))
 	}

@@ -66,14 +66,17 @@ func (f Form) Thread() Thread {
 
 // Fitting is one kind of small part. Which fields have a meaning follows from the kind.
 type Fitting struct {
-	Kind    FittingKind     `json:"kind"`
-	End     LeadEnd         `json:"end,omitempty"`                                   // a data lead's
-	From    Plug            `json:"from,omitempty"`                                  // a power adapter's, at the supply
-	To      Plug            `json:"to,omitempty"`                                    // at the drive or card
-	Plugs   int             `json:"plugs,omitzero" jsonschema:"minimum=1,maximum=4"` // how many it feeds; absent is one
-	Crimped quantity.Answer `json:"crimped,omitzero"`                                // moulded ones from 4-pin are a known cause of fire
-	Holds   Form            `json:"holds,omitempty"`                                 // a bracket's drive
-	Thread  Thread          `json:"thread,omitempty"`                                // of screws, or those that come with a bracket
+	Kind    FittingKind          `json:"kind"`
+	End     LeadEnd              `json:"end,omitempty"`                                          // a data lead's, at the drive
+	PortEnd LeadEnd              `json:"portEnd,omitempty"`                                      // and at the port
+	Length  quantity.Millimetres `json:"lengthMM,omitzero" jsonschema:"minimum=10,maximum=2000"` // of a lead
+	From    Plug                 `json:"from,omitempty"`                                         // a power adapter's, at the supply
+	To      Plug                 `json:"to,omitempty"`                                           // at the drive or card
+	Plugs   int                  `json:"plugs,omitzero" jsonschema:"minimum=1,maximum=4"`        // how many it feeds; absent is one
+	Crimped quantity.Answer      `json:"crimped,omitzero"`                                       // moulded ones from 4-pin are a known cause of fire
+	Holds   Form                 `json:"holds,omitempty"`                                        // the drive of a bracket or caddy
+	Fits    Form                 `json:"fits,omitempty"`                                         // the drive whose bay it goes into
+	Thread  Thread               `json:"thread,omitempty"`                                       // of screws, or those that come with a bracket
 }
 
 // Feeds is how many plugs a power adapter gives.

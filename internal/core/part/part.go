@@ -112,18 +112,24 @@ func (p *Part) M2() *M2 {
 // Form is the shape of a drive.
 type Form string
 
-// Drive forms: an M.2 card, or a box of 2.5 or 3.5 inch.
+// Drive forms: an M.2 card, a box of 2.5 or 3.5 inch, or an optical drive.
 const (
 	FormM2  Form = "m2"
 	Form2i5 Form = "2.5in"
 	Form3i5 Form = "3.5in"
 	FormU2  Form = "u2" // 2.5 inch with the U.2 connector (SFF-8639)
+
+	FormSlim Form = "slim optical" // 128 mm wide, with the slimline SATA plug (SFF-8552, SFF-8553)
+	Form5i25 Form = "5.25in"       // optical drives of full size (SFF-8501)
 )
 
 // Values lists the forms for the formats.
 func (Form) Values() []string {
-	return []string{string(FormM2), string(Form2i5), string(Form3i5), string(FormU2)}
+	return []string{string(FormM2), string(Form2i5), string(Form3i5), string(FormU2), string(FormSlim), string(Form5i25)}
 }
+
+// Optical reports the forms that only optical drives have.
+func (f Form) Optical() bool { return f == FormSlim || f == Form5i25 }
 
 // String prints the trade's spelling.
 func (f Form) String() string {
@@ -136,6 +142,10 @@ func (f Form) String() string {
 		return "3.5-inch"
 	case FormU2:
 		return "U.2"
+	case FormSlim:
+		return "slim optical"
+	case Form5i25:
+		return "5.25-inch"
 	}
 	return "unknown form"
 }
@@ -143,16 +153,17 @@ func (f Form) String() string {
 // Media is what the drive stores on.
 type Media string
 
-// Flash or rotating platters.
+// Flash, rotating platters, or discs that are laid in.
 const (
 	Flash   Media = "flash"
 	Platter Media = "platter"
+	Optical Media = "optical"
 )
 
 // Values lists the media for the formats.
-func (Media) Values() []string { return []string{string(Flash), string(Platter)} }
+func (Media) Values() []string { return []string{string(Flash), string(Platter), string(Optical)} }
 
-// Drive is a storage drive.
+// Drive is a storage drive, or a drive for optical discs.
 type Drive struct {
 	Form          Form                 `json:"form"`
 	Protocol      link.Protocol        `json:"protocol,omitempty"` // a notch tells what goes in, not what it speaks: absent is unknown
@@ -160,10 +171,11 @@ type Drive struct {
 	Media         Media                `json:"media,omitempty"`
 	Gen           quantity.Gen         `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"` // PCIe or SATA generation, by protocol
 	Lanes         quantity.Lanes       `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4"`
-	ReadMBps      float64              `json:"readMBps,omitzero" jsonschema:"minimum=1"` // rated, sequential
-	Watts         float64              `json:"watts,omitzero" jsonschema:"minimum=0.1"`  // at full load
-	HeightMM      quantity.Millimetres `json:"heightMM,omitzero" jsonschema:"minimum=1"` // of a 2.5 or 3.5-inch drive
-	PowerDisable  quantity.Answer      `json:"powerDisable,omitzero"`                    // 3.3 V on its power plug holds it off (SATA 3.3)
+	TurnsPerMin   int                  `json:"turnsPerMinute,omitzero" jsonschema:"minimum=3000,maximum=20000"` // of platters
+	ReadMBps      float64              `json:"readMBps,omitzero" jsonschema:"minimum=1"`                        // rated, sequential
+	Watts         float64              `json:"watts,omitzero" jsonschema:"minimum=0.1"`                         // at full load
+	HeightMM      quantity.Millimetres `json:"heightMM,omitzero" jsonschema:"minimum=1"`                        // of a 2.5 or 3.5-inch drive
+	PowerDisable  quantity.Answer      `json:"powerDisable,omitzero"`                                           // 3.3 V on its power plug holds it off (SATA 3.3)
 	M2            *M2                  `json:"m2,omitempty"`
 }
 
@@ -218,7 +230,11 @@ func (k Key) MaxLanes() quantity.Lanes {
 
 // Keys prints keys as "B and M".
 func Keys(k []Key) string {
-	return strings.Join(keyNames(k), " and ")
+	names := make([]string, len(k))
+	for i := range k {
+		names[i] = string(k[i])
+	}
+	return strings.Join(names, " and ")
 }
 
 // Size prints "2280"; a width that is not stated is the usual 22 mm.
@@ -237,6 +253,7 @@ type Module struct {
 	SizeBytes   quantity.Bytes        `json:"sizeBytes,omitzero" jsonschema:"minimum=1,maximum=1125899906842624"`
 	RateMTps    quantity.MTps         `json:"rateMTps,omitzero" jsonschema:"minimum=100,maximum=20000"`    // base speed, without a profile
 	ProfileMTps quantity.MTps         `json:"profileMTps,omitzero" jsonschema:"minimum=100,maximum=20000"` // vendor-stored overclock profile
+	CL          int                   `json:"casLatency,omitzero" jsonschema:"minimum=2,maximum=99"`       // in clocks, at the printed speed
 	Ranks       int                   `json:"ranks,omitzero" jsonschema:"minimum=1,maximum=16"`
 	ECC         quantity.Answer       `json:"ecc,omitzero"`
 	Registered  quantity.Answer       `json:"registered,omitzero"`
@@ -281,6 +298,12 @@ func (p *Part) Validate() problem.List {
 		}
 		if d.M2 != nil && d.Protocol == link.PCIe && d.Lanes > d.M2.MaxLanes() {
 			l.Add("/drive/lanes", fact.Of(NotchBoundsLanes, Keys(d.M2.Keys), d.M2.MaxLanes()))
+		}
+		if d.Media == Optical && !d.Form.Optical() || d.Form.Optical() && d.Media != "" && d.Media != Optical {
+			l.Add("/drive/media", fact.Of(OpticalForms))
+		}
+		if d.Form.Optical() && d.Protocol == link.PCIe {
+			l.Add("/drive/protocol", fact.Of(OpticalOverSATA))
 		}
 		if d.Protocol == link.SATA && d.Gen > 3 {
 			l.Add("/drive/gen", fact.Of(SATAGenerations))

@@ -15,6 +15,7 @@ import (
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/coretest"
 )
 
@@ -290,7 +291,7 @@ func TestExhaustive(t *testing.T) {
 func pieceNames(in Input) string {
 	s := ""
 	for _, p := range in.Pieces {
-		s += fmt.Sprintf("%s new=%v %s at %q; ", p.ID, p.New, p.Part.Shorthand(), in.home(p.ID))
+		s += fmt.Sprintf("%s new=%v %s at %q; ", p.ID, p.New, shorthand.Write(p.Part), in.home(p.ID))
 	}
 	return s
 }

@@ -15,6 +15,7 @@ import (
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/shorthand"
 )
 
 // Figure is one number or name of an answer with what it is.
@@ -61,7 +62,7 @@ func (l Language) Reply(a *ask.Reply) Reply {
 }
 
 // asks words what a question leaves open; the choices are words of the trade.
-func (v *Voice) asks(list []part.Ask) []Ask {
+func (v *Voice) asks(list []shorthand.Ask) []Ask {
 	out := make([]Ask, len(list))
 	for i, a := range list {
 		out[i] = Ask{v.Fact(fact.Of(a.About)), a.Choices}

@@ -13,6 +13,7 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/shorthand"
 )
 
 // Grade is the state of a part.
@@ -96,7 +97,7 @@ func WriteCSV(w io.Writer, entries []Stock) error {
 	}
 	for _, e := range entries {
 		p := &e.Part
-		row := []string{string(p.ID), p.Name, p.Number, p.Shorthand(), strconv.Itoa(e.Count), e.Price.String(), string(e.Condition), strings.Join(e.Serials, " ")}
+		row := []string{string(p.ID), p.Name, p.Number, shorthand.Write(p), strconv.Itoa(e.Count), e.Price.String(), string(e.Condition), strings.Join(e.Serials, " ")}
 		for i := range row {
 			row[i] = harmless(row[i])
 		}
@@ -188,13 +189,13 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 	old, isKnown := known(id)
 	switch text := field("shorthand"); {
 	case text != "":
-		s, list := part.ReadWords(text)
+		s, list := shorthand.Keep(text)
 		if len(list) > 0 {
 			bad("shorthand", list[0].Fact)
 			break
 		}
 		e.Part = s.Part
-		if isKnown && old.Shorthand() == s.Part.Shorthand() {
+		if isKnown && shorthand.Write(&old) == shorthand.Write(&s.Part) {
 			e.Part = old // keeps what shorthand does not say
 		}
 	case isKnown:

@@ -494,7 +494,7 @@ export interface Socket {
 	/**
 	 * what the bay on this port's leads takes
 	 */
-	drives?: ('m2' | '2.5in' | '3.5in' | 'u2')[];
+	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in')[];
 	/**
 	 * the tallest drive of that bay
 	 */
@@ -710,21 +710,25 @@ export interface Part {
 	fitting?: Fitting;
 }
 /**
- * Drive is a storage drive.
+ * Drive is a storage drive, or a drive for optical discs.
  */
 export interface Drive {
-	form: 'm2' | '2.5in' | '3.5in' | 'u2';
+	form: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in';
 	/**
 	 * a notch tells what goes in, not what it speaks: absent is unknown
 	 */
 	protocol?: 'pcie' | 'sata' | 'usb';
 	capacityBytes?: number;
-	media?: 'flash' | 'platter';
+	media?: 'flash' | 'platter' | 'optical';
 	/**
 	 * PCIe or SATA generation, by protocol
 	 */
 	gen?: number;
 	lanes?: 1 | 2 | 4;
+	/**
+	 * of platters
+	 */
+	turnsPerMinute?: number;
 	/**
 	 * rated, sequential
 	 */
@@ -784,6 +788,10 @@ export interface Module {
 	 * vendor-stored overclock profile
 	 */
 	profileMTps?: number;
+	/**
+	 * in clocks, at the printed speed
+	 */
+	casLatency?: number;
 	ranks?: number;
 	ecc?: boolean;
 	registered?: boolean;
@@ -835,6 +843,10 @@ export interface Card {
 	 */
 	watts?: number;
 	graphics?: boolean;
+	/**
+	 * what else it is for
+	 */
+	use?: 'network' | 'wireless' | 'capture' | 'sound';
 	m2?: M21;
 	carrier?: Carrier;
 }
@@ -903,7 +915,7 @@ export interface Position {
 	/**
 	 * a SATA port's
 	 */
-	drives?: ('m2' | '2.5in' | '3.5in' | 'u2')[];
+	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in')[];
 	/**
 	 * the tallest box that goes in
 	 */
@@ -970,9 +982,17 @@ export interface Enclosure {
 export interface Fitting {
 	kind: 'data lead' | 'power adapter' | 'bracket' | 'caddy' | 'spacer' | 'screws';
 	/**
-	 * a data lead's
+	 * a data lead's, at the drive
 	 */
 	end?: 'straight' | 'angled';
+	/**
+	 * and at the port
+	 */
+	portEnd?: 'straight' | 'angled';
+	/**
+	 * of a lead
+	 */
+	lengthMM?: number;
 	/**
 	 * a power adapter's, at the supply
 	 */
@@ -990,9 +1010,13 @@ export interface Fitting {
 	 */
 	crimped?: boolean;
 	/**
-	 * a bracket's drive
+	 * the drive of a bracket or caddy
 	 */
-	holds?: 'm2' | '2.5in' | '3.5in' | 'u2';
+	holds?: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in';
+	/**
+	 * the drive whose bay it goes into
+	 */
+	fits?: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in';
 	/**
 	 * of screws, or those that come with a bracket
 	 */
