@@ -197,7 +197,7 @@ func (b *tab) addPart(part, serial string, fit bool) {
 	b.button("[data-mat]", "Add a part")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")),
 		inDialog(part))
-	b.field("Serial number, as printed; of several pieces, with blanks between", serial)
+	b.field("Its serial number, as printed", serial)
 	b.axe()
 	checked, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.querySelector('dialog[open] input[type=checkbox]').checked`))
 	if err != nil {
@@ -372,6 +372,38 @@ func TestTouch(t *testing.T) {
 	b.wants(`[data-step="prepare/backup"]`, "done by")
 }
 
+// TestWrittenDown takes a machine in by what is written down at its open lid: places, words
+// and what is new, in one go; a line that is wrong is named while it is typed, and nothing of
+// it is taken.
+func TestWrittenDown(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.button("main", "New job")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")), inDialog("plover-m2"))
+	b.field("What the owner calls the machine", "Slipway tide display")
+	b.field("What lies in it, as far as you know, and what is new", "sodimm1: 8GB PC4-2666V-S S/N SO-1\nM2: 240GB m.2 2280 B+M\nSODIMM7: 8GB")
+	b.wants("dialog[open]", "CAS latency of 19 clocks", "240 GB M.2", "serial number SO-1", `no place is called "SODIMM7"`)
+	b.axe()
+	b.allow("422")
+	b.button("dialog[open]", "Start the job")
+	b.wants("dialog[open] form", `line 3: no place is called "SODIMM7"`)
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] textarea').select()`))
+	b.field("What lies in it, as far as you know, and what is new", "sodimm1: 8GB PC4-2666V-S S/N SO-1\nM2: 240GB sata m.2 2280 B+M\nnew: 8GB PC4-2666V-S S/N SO-2")
+	b.wants("dialog[open]", "SODIMM1", "to fit")
+	b.button("dialog[open]", "Start the job")
+	b.wants("[data-mat]", "SO-2")
+	b.wants(socket("SODIMM1"), "8 GiB")
+	b.button("main", "As found")
+	b.button("[data-mat]", "Add a part")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] textarea")))
+	b.button("dialog[open]", "SODIMM2")
+	b.do(chromedp.SendKeys(chromedp.CSS("dialog[open] textarea"), "4GB DDR4"))
+	b.wants("dialog[open]", "4 GiB DDR4 SO-DIMM", "does not say its speed")
+	b.axe()
+	b.button("dialog[open]", "Add it")
+	b.wants(socket("SODIMM2"), "4 GiB")
+}
+
 // TestNewJob takes a machine in from a sheet and a wish, enters what is found in
 // it, and meets the errors a person would.
 func TestNewJob(t *testing.T) {
@@ -405,12 +437,13 @@ func TestNewJob(t *testing.T) {
 	b.button("main", "As planned")
 	b.button("[data-mat]", "Add a part")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] form")))
-	b.field("Type or paste what is printed on it", "2x8 21300")
-	b.wants("dialog[open]", "which form?")
+	b.field("Type or paste what is printed on them, a line for each kind", "2x8 12800")
+	b.wants("dialog[open]", "which speed?")
 	b.axe()
-	b.button("dialog[open]", "SODIMM")
-	b.wants("dialog[open]", "2 of 8 GiB DDR4-2666 SO-DIMM")
-	b.field("Serial number, as printed; of several pieces, with blanks between", "SO-2 SO-3")
+	b.button("dialog[open]", "DDR4-1600")
+	b.wants("dialog[open]", "2 of 8 GiB DDR4-1600 SO-DIMM", "does not say its ranks")
+	b.do(chromedp.SendKeys(chromedp.CSS("dialog[open] textarea"), " S/N SO-2 S/N SO-3"))
+	b.wants("dialog[open]", "serial number SO-3")
 	b.button("dialog[open]", "Add it")
 	b.wants("[data-mat]", "SO-2", "SO-3")
 

@@ -23,14 +23,14 @@ type disk struct {
 	image, mount string
 }
 
-// newDisk skips the test where nobody may mount one.
-func newDisk(t *testing.T) *disk {
+// newDisk skips the test where nobody may mount one of so many MiB.
+func newDisk(t *testing.T, size int64) *disk {
 	t.Helper()
 	dir := t.TempDir()
 	d := &disk{t, filepath.Join(dir, "disk.img"), filepath.Join(dir, "disk")}
 	f, err := os.Create(d.image)
 	if err == nil {
-		err = errors.Join(f.Truncate(96<<20), f.Close(), os.Mkdir(d.mount, 0o700))
+		err = errors.Join(f.Truncate(size<<20), f.Close(), os.Mkdir(d.mount, 0o700))
 	}
 	if err != nil {
 		t.Fatal(err)
@@ -108,6 +108,35 @@ func (d *disk) repair() {
 	d.must(d.on())
 }
 
+// A program that finds no room to start in says so, and what to do; with room it starts.
+func TestStartOnFullDisk(t *testing.T) {
+	d := newDisk(t, 32)
+	data := filepath.Join(d.mount, "shop.db")
+	filledFor(t, data, 1)
+	p := started(t, data)
+	d.fill()
+	if err := p.cmd.Process.Kill(); err != nil {
+		t.Fatal(err)
+	}
+	p.cmd.Wait() //nolint:errcheck // it was killed
+	for _, end := range []string{"-shm", "-wal"} { // which a full disk has no room for
+		if err := os.Remove(data + end); err != nil {
+			t.Fatal(err)
+		}
+	}
+	d.fill()
+	cmd := exec.CommandContext(t.Context(), os.Args[0])
+	cmd.Env = append(os.Environ(), "DEEPBAY_RUN=serve --listen 127.0.0.1:0 --data "+data)
+	out, err := cmd.CombinedOutput()
+	if err == nil || !strings.Contains(string(out), "shop.db cannot be used: the disk of the data file is full") || !strings.Contains(string(out), "make room on it; nothing was changed") {
+		t.Errorf("%v: %s", err, out)
+	}
+	d.drain()
+	p = started(t, data)
+	p.cmd.Process.Kill() //nolint:errcheck // it is over
+	p.cmd.Wait()         //nolint:errcheck
+}
+
 // TestKillOnBadDisk lets the disk get full, and then become read-only, while every kind of
 // thing is written, and kills the server there: nothing that was answered is lost, nothing is
 // there twice, what could not be kept was refused as that, and with the disk mended all goes
@@ -121,7 +150,7 @@ func TestKillOnBadDisk(t *testing.T) {
 		{"read-only", (*disk).fail, (*disk).repair},
 	} {
 		t.Run(trouble.name, func(t *testing.T) {
-			d := newDisk(t)
+			d := newDisk(t, 96+int64(*troubles)) // a round keeps half a MiB at most
 			data := filepath.Join(d.mount, "shop.db")
 			writers := filledFor(t, data, 4)
 			rng := rand.New(rand.NewSource(int64(*troubles)))

@@ -43,7 +43,7 @@ var edges = []struct{ room, uses string }{
 	{"plan", "fact fit known machine memory part quantity rig shelf"},
 	{"workorder", "fact fit machine memory part quantity rig"},
 	{"power", "fact fit known link machine part quantity rig"},
-	{"job", "cure fact fit machine part plan power problem quantity rig shelf shorthand workorder"},
+	{"job", "cure fact fit link machine part plan power problem quantity rig shelf shorthand workorder"},
 	{"say", "ask cure fact fit job known link machine memory part plan power problem quantity rig shelf shorthand workorder"},
 }
 

@@ -90,6 +90,7 @@ type NewJob struct {
 	Owner string     `json:"owner,omitempty" jsonschema:"maxLength=120"`
 	Sheet machine.ID `json:"sheet" jsonschema:"minLength=1,maxLength=60"`
 	Wish  rig.Wish   `json:"wish"`
+	Lines string     `json:"lines,omitempty" jsonschema:"maxLength=4000"` // what was found in it, as DoAdd takes it
 	By    string     `json:"by,omitempty" jsonschema:"maxLength=80"`
 	Key   string     `json:"key,omitempty" jsonschema:"maxLength=80"`
 }
@@ -312,6 +313,7 @@ type API struct {
 	Gone        []Gone            `json:"gone"`
 	Health      Health            `json:"health"`
 	Reply       say.Reply         `json:"reply"`
+	Written     []say.Written     `json:"written"`
 	Fits        []say.Fit         `json:"fits"`
 	Check       say.Check         `json:"check"`
 	Observation power.Observation `json:"observation"`

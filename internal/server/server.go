@@ -143,6 +143,8 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/jobs/:id", s.do(s.job))
 	a.GET("/jobs/:id/file", s.do(s.file))
 	a.GET("/jobs/:id/offers/:item", s.do(s.offers))
+	a.GET("/jobs/:id/written", s.do(s.written))
+	a.GET("/sheets/:id/written", s.do(s.writtenOnSheet))
 	a.POST("/jobs/:id/plan", s.do(s.searched(s.plan)))
 	a.POST("/jobs/:id/why-not", s.do(s.searched(s.whyNot)))
 	a.POST("/jobs/:id/shop", s.do(s.searched(s.shop)))
@@ -487,6 +489,15 @@ func (s *api) create(c *gin.Context) error {
 	stamp := s.stamp(in.By)
 	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
 	j.Tag, j.Owner = in.Tag, in.Owner
+	if strings.TrimSpace(in.Lines) != "" {
+		j, _, err = job.Apply(j, job.Change{Do: job.DoAdd, In: job.InFound, Text: in.Lines}, stamp)
+		if list, ok := err.(problem.List); ok { //nolint:errorlint // Apply's errors are lists
+			for i := range list {
+				list[i].Pointer = "/lines"
+			}
+			return list
+		}
+	}
 	if err := j.Validate().Err(); err != nil {
 		return err
 	}

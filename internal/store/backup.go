@@ -91,7 +91,7 @@ func Check(ctx context.Context, path string) (Checked, error) {
 	if out.Version >= 12 {
 		// The command writes nothing, and is an INSERT all the same: where nothing can be
 		// written the index is looked at as the other pages are.
-		if _, err := db.ExecContext(ctx, `INSERT INTO found (found, rank) VALUES ('integrity-check', 1)`); err != nil && !errors.Is(refused(err), ErrReadOnly) {
+		if _, err := db.ExecContext(ctx, `INSERT INTO found (found, rank) VALUES ('integrity-check', 1)`); err != nil && !errors.Is(asDisk(err), ErrReadOnly) {
 			out.fault("the index of what is printed: " + err.Error())
 		}
 		out.each(ctx, db, `SELECT j.id, j.doc, j.sum, j.open, COALESCE(m.stage, ''), COALESCE(m.marks, '') FROM jobs j LEFT JOIN marked m ON m.job = j.id`, func(rows *sql.Rows) (string, error) {

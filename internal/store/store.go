@@ -95,6 +95,9 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	}
 	if err != nil {
 		w.db.Close()
+		if err = asDisk(err); errors.Is(err, ErrFull) {
+			return nil, fmt.Errorf("data file %s cannot be used: %w: make room on it; nothing was changed", path, err)
+		}
 		return nil, fmt.Errorf("data file %s cannot be used: %w", path, err)
 	}
 	return s, nil

@@ -127,24 +127,27 @@ func (s *Store) write(ctx context.Context, f func(*sql.Tx) error) error {
 	defer func() { <-s.w.in }()
 	tx, err := s.w.db.BeginTx(ctx, nil)
 	if err != nil {
-		return refused(err)
+		return asDisk(err)
 	}
 	defer tx.Rollback() //nolint:errcheck // after Commit it does nothing
 	if err := f(tx); err != nil {
-		return refused(err)
+		return asDisk(err)
 	}
-	return refused(tx.Commit())
+	return asDisk(tx.Commit())
 }
 
 // Waiting is how many writes wait or are under way.
 func (s *Store) Waiting() int { return len(s.w.in) }
 
-// refused names what the file was not written for: another program's hold on it, or no
+// asDisk names what the file was not written for: another program's hold on it, or no
 // room. Nothing was changed.
-func refused(err error) error {
+func asDisk(err error) error {
 	var is *sqlite.Error
 	if !errors.As(err, &is) {
 		return err
+	}
+	if is.Code() == sqlite3.SQLITE_IOERR_SHMSIZE { // no room to begin in
+		return fmt.Errorf("%w: %w", ErrFull, err)
 	}
 	switch is.Code() & 0xff { // the rest of a code says where
 	case sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED:

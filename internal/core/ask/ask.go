@@ -159,6 +159,11 @@ func Part(text string) (Reply, error) {
 	if err != nil {
 		return Reply{}, err
 	}
+	return Words(&got), nil
+}
+
+// Words is what was read: each word, what none says, and what is open.
+func Words(got *shorthand.Reading) Reply {
 	a := reply(fact.Of(ThisPart, &got.Part))
 	if got.Count > 1 {
 		a.Says = fact.Of(ManyOf, got.Count, &got.Part)
@@ -170,7 +175,7 @@ func Part(text string) (Reply, error) {
 		a.line(DoesNotSay, fact.Of(AllOf, got.Unknown))
 	}
 	a.Asks = got.Asks
-	return a, nil
+	return a
 }
 
 // Fit is whether one kind of M.2 card goes into a socket, and works there.

@@ -6,7 +6,6 @@ import (
 	"errors"
 	"slices"
 	"strconv"
-	"strings"
 	"time"
 
 	"deepbay/internal/core/fact"
@@ -16,7 +15,6 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
-	"deepbay/internal/core/shorthand"
 	"deepbay/internal/core/workorder"
 )
 
@@ -29,7 +27,7 @@ const (
 	DoTakeOut   Do = "take out"  // item out of its socket
 	DoMoves     Do = "moves"     // several placements and settings at once, as a cure asks
 	DoSet       Do = "set"       // setting to value
-	DoAdd       Do = "add"       // a part, given whole or as the words printed on it, becomes one or more pieces of the job
+	DoAdd       Do = "add"       // pieces of a part, or of lines of what is printed on them, each with the places where they were found
 	DoRemove    Do = "remove"    // a piece leaves the job
 	DoProcessor Do = "processor" // value names the one that is fitted
 	DoWish      Do = "wish"      // what was asked for
@@ -78,7 +76,7 @@ type Change struct {
 	Wish    *rig.Wish         `json:"wish,omitempty"`
 	Step    string            `json:"step,omitempty" jsonschema:"maxLength=200"`
 	Line    power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
-	Text    string            `json:"text,omitempty" jsonschema:"maxLength=1000"`
+	Text    string            `json:"text,omitempty" jsonschema:"maxLength=4000"`
 	Fact    *rig.Fact         `json:"fact,omitempty"`
 }
 
@@ -333,50 +331,18 @@ func (a *applier) set(s *rig.Setup, id machine.SettingID, value string) fact.Fac
 
 func (a *applier) add() fact.Fact {
 	c := &a.change
-	what, count, serials := c.Part, 1, []string{c.Serial}
 	switch {
-	case what == nil && c.Text == "":
+	case c.Part != nil && c.Serial != "":
+		return a.pieces(c.Part, 1, []string{c.Serial}, c.New, nil)
+	case c.Part != nil:
+		return a.pieces(c.Part, 1, nil, c.New, nil)
+	case c.Text == "":
 		return a.refuse("/part", fact.Of(NoPart))
-	case what == nil:
-		read, problems := shorthand.Keep(c.Text)
-		if len(problems) > 0 {
-			a.list = append(a.list, problems.Under("/text")...)
-			return fact.Fact{}
-		}
-		what, count = &read.Part, read.Count
-		if serials = append(read.Serials, strings.Fields(c.Serial)...); count == 1 && c.Serial != "" {
-			serials = []string{c.Serial}
-		}
-		if len(serials) > count {
-			return a.refuse("/serial", fact.Of(MoreSerials, len(serials), count))
-		}
 	}
-	// The same part again is one entry; another under the same name is refused by Validate.
-	if old := a.job.Part(what.ID); old == nil {
-		a.job.Parts = append(a.job.Parts, *what)
-	}
-	n := len(a.job.Items) + 1
-	id := func() rig.ItemID { return rig.ItemID("item-" + strconv.Itoa(n)) }
-	for i := range count {
-		for a.job.Item(id()) != nil {
-			n++
-		}
-		piece := Item{ID: id(), Part: what.ID, New: c.New}
-		if i < len(serials) {
-			piece.Serial = serials[i]
-		}
-		a.job.Items = append(a.job.Items, piece)
-	}
-	switch {
-	case count > 1 && c.New:
-		return fact.Of(AddedManyToFit, count, fact.Typed(what.Name))
-	case count > 1:
-		return fact.Of(AddedManyFound, count, fact.Typed(what.Name))
-	case c.New:
-		return fact.Of(AddedToFit, fact.Typed(what.Name))
-	}
-	return fact.Of(AddedFound, fact.Typed(what.Name))
+	return a.write()
 }
+
+func itemID(n int) rig.ItemID { return rig.ItemID("item-" + strconv.Itoa(n)) }
 
 func (a *applier) remove() fact.Fact {
 	c := &a.change

@@ -12,6 +12,9 @@ const (
 	AddedFound       fact.Code = "job/added-found"
 	AddedManyFound   fact.Code = "job/added-many-found"
 	AddedManyToFit   fact.Code = "job/added-many-to-fit"
+	AddedIn          fact.Code = "job/added-in"   // how many, of what, found where
+	AddedInto        fact.Code = "job/added-into" // how many, of what, planned where
+	FoundEmpty       fact.Code = "job/found-empty"
 	AddedToFit       fact.Code = "job/added-to-fit"
 	AsExpected       fact.Code = "job/as-expected"
 	AsFound          fact.Code = "job/as-found"

@@ -22,6 +22,11 @@ const (
 	NoSuchLine         fact.Code = "job/no-such-line"
 	NoMove             fact.Code = "job/no-move"
 	NoPartIsNamed      fact.Code = "job/no-part-is-named"
+	InLine             fact.Code = "job/in-line"       // its number, what is wrong
+	WrittenTwice       fact.Code = "job/written-twice" // a place
+	NoSuchPlace        fact.Code = "job/no-such-place" // what was written, the sockets there are
+	PiecesAndPlaces    fact.Code = "job/pieces-and-places"
+	LiesThere          fact.Code = "job/lies-there"   // what, where
 	MoreSerials        fact.Code = "job/more-serials" // how many, for how many pieces
 	NoPart             fact.Code = "job/no-part"
 	NoProcessorIsNamed fact.Code = "job/no-processor-is-named"

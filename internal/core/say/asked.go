@@ -9,6 +9,7 @@ import (
 	"deepbay/internal/core/ask"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/job"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -57,6 +58,43 @@ func (l Language) Reply(a *ask.Reply) Reply {
 	out := Reply{Says: v.Fact(a.Says), Lines: make([]Figure, len(a.Lines)), Because: v.reasons(a.Because), Asks: v.asks(a.Asks)}
 	for i, f := range a.Lines {
 		out.Lines[i] = Figure{v.Fact(f.What), v.Fact(f.Value)}
+	}
+	return out
+}
+
+// Written is what a line means that somebody wrote down at the open machine.
+type Written struct {
+	Line  string     `json:"line"` // as written
+	Where []rig.Path `json:"where"`
+	Says  Text       `json:"says"`          // what lies there, or why the line cannot be taken
+	Lines []Figure   `json:"lines"`         // what each word was taken for
+	Asks  []Ask      `json:"asks"`          // what it leaves open
+	Fault bool       `json:"fault"`         // it cannot be taken as it is
+	New   bool       `json:"new,omitempty"` // it came to be fitted
+}
+
+// Writing words what was written down.
+func (l Language) Writing(w job.Writing) []Written {
+	v := In(l, &nobody)
+	out := make([]Written, len(w))
+	for i := range w {
+		got := l.Reply(&ask.Reply{})
+		if w[i].Read.Count > 0 {
+			words := ask.Words(&w[i].Read)
+			got = l.Reply(&words)
+		}
+		out[i] = Written{Line: w[i].Line, Where: w[i].Places, Says: got.Says, Lines: got.Lines, Asks: got.Asks, New: w[i].New}
+		switch {
+		case w[i].Fault.Is() && len(got.Asks) == 0:
+			out[i].Says, out[i].Fault = v.Fact(w[i].Fault), true
+		case w[i].Fault.Is():
+			out[i].Fault = true
+		case w[i].Empty:
+			out[i].Says = v.Fact(fact.Of(job.FoundEmpty, w[i].Places))
+		}
+		if out[i].Where == nil {
+			out[i].Where = []rig.Path{}
+		}
 	}
 	return out
 }

@@ -108,7 +108,7 @@ const (
 // What can be wrong.
 const (
 	NothingTyped      fact.Code = "shorthand/nothing-typed"
-	TooLong           fact.Code = "shorthand/too-long" // the most
+	TooLong           fact.Code = "shorthand/too-long"      // the most
 	MeansNothing      fact.Code = "shorthand/means-nothing" // the word, and a hint
 	HintLoose         fact.Code = "shorthand/hint-loose"
 	HintCard          fact.Code = "shorthand/hint-card"

@@ -221,6 +221,12 @@ var (
 	serial   = regexp.MustCompile(`(?i)(?:^|[\s,;])(?:S/N|SN|serial(?: no\.?)?)[:\s]\s*([^\s,;]{1,80})`)
 )
 
+// mark ends in what stands before a number on labels, with a colon between.
+var mark = regexp.MustCompile(`(?i)(?:^|\s)(?:S/N|SN|P/N|PN|serial(?: no\.?)?|part no\.?|number)$`)
+
+// EndsInMark reports whether a colon after these words belongs to a label: "S/N: 0093318".
+func EndsInMark(words string) bool { return mark.MatchString(words) }
+
 // names takes name, number and serial numbers out of the line.
 func (r *reader) names() {
 	take := func(p *regexp.Regexp, means fact.Code, keep func(string)) bool {

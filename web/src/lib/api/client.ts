@@ -8,6 +8,7 @@ import type {
 	PlanQuestion,
 	Shopping,
 	WhyNot,
+	Written,
 	SheetView,
 	SheetCheck,
 	CSVReport,
@@ -164,6 +165,9 @@ export const api = {
 		call<Because>(fetch, job(id) + '/why-not', post(question)),
 	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>
 		call<Offer[]>(fetch, `${job(id)}/offers/${encodeURIComponent(item)}?in=${state}`, { signal }),
+	/** What lines mean that somebody writes down; of is /jobs/ID or /sheets/ID. */
+	written: (of: string, text: string, signal?: AbortSignal) =>
+		call<Written[]>(fetch, `${of}/written?text=${encodeURIComponent(text)}`, { signal }),
 	ask: (question: string, signal?: AbortSignal) =>
 		call<Reply>(fetch, '/ask/' + question, { signal }),
 	keys: (key: string, protocols: string, signal?: AbortSignal) =>

@@ -38,6 +38,7 @@ export interface API {
 	gone: Gone[];
 	health: Health;
 	reply: Reply;
+	written: Written[];
 	fits: Fit[];
 	check: Check;
 	observation: Observation;
@@ -1810,6 +1811,10 @@ export interface NewJob {
 	owner?: string;
 	sheet: string;
 	wish: Wish;
+	/**
+	 * what was found in it, as DoAdd takes it
+	 */
+	lines?: string;
 	by?: string;
 	key?: string;
 }
@@ -2434,6 +2439,36 @@ export interface Ask {
 	 * words that settle it when added to the text
 	 */
 	choices: string[];
+}
+/**
+ * Written is what a line means that somebody wrote down at the open machine.
+ */
+export interface Written {
+	/**
+	 * as written
+	 */
+	line: string;
+	where: string[];
+	/**
+	 * what lies there, or why the line cannot be taken
+	 */
+	says: string;
+	/**
+	 * what each word was taken for
+	 */
+	lines: Figure[];
+	/**
+	 * what it leaves open
+	 */
+	asks: Ask[];
+	/**
+	 * it cannot be taken as it is
+	 */
+	fault: boolean;
+	/**
+	 * it came to be fitted
+	 */
+	new?: boolean;
 }
 /**
  * Fit is whether one kind of M.2 card goes into a socket, and works there.

@@ -6,6 +6,7 @@
 	import type { SheetName } from '$lib/api/types.gen';
 	import { draftOf, wishOf } from '$lib/job/wish';
 	import WishFields from '$lib/job/WishFields.svelte';
+	import WrittenDown from '$lib/job/WrittenDown.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { who } from '$lib/ui/who.svelte';
 
@@ -15,6 +16,7 @@
 	let tag = $state('');
 	let owner = $state('');
 	let sheet = $state('');
+	let lines = $state('');
 	let draft = $state(draftOf(undefined));
 	let fields = $state.raw<Record<string, string>>({});
 	let fault = $state('');
@@ -32,6 +34,7 @@
 				owner,
 				sheet,
 				wish: wishOf(draft),
+				lines,
 				by: who.name,
 				key
 			});
@@ -83,6 +86,12 @@
 				<Input id="{uid}tag" bind:value={tag} maxlength={60} />
 			</div>
 		</div>
+		<WrittenDown
+			bind:text={lines}
+			of={sheet && '/sheets/' + encodeURIComponent(sheet)}
+			label="What lies in it, as far as you know, and what is new"
+			fault={fields['/lines']}
+		/>
 		<WishFields bind:draft fault={(field) => fields['/wish/' + field]} />
 		{#if fault}<p role="alert" class="text-over">{fault}</p>{/if}
 		<div class="flex gap-3">

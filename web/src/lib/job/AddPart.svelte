@@ -2,9 +2,9 @@
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import type { Part } from '$lib/api/types.gen';
-	import Meaning from '$lib/shelf/Meaning.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { useSession, type State } from './session.svelte';
+	import WrittenDown from './WrittenDown.svelte';
 
 	let { open = $bindable(), which }: { open: boolean; which: State } = $props();
 	const get = useSession();
@@ -16,6 +16,14 @@
 	let part = $state('');
 	let serial = $state('');
 	let isNew = $derived(which === 'planned');
+	/** Sockets in which nothing was found, for what lies in the machine. */
+	const free = $derived(
+		isNew
+			? []
+			: [...session.job.sheet.sockets, ...session.view.found.carried]
+					.map((k) => k.id)
+					.filter((id) => !session.job.found.placements.some((p) => p.socket === id))
+	);
 
 	$effect(() => {
 		if (open && shelf === null) void load();
@@ -32,37 +40,36 @@
 	async function add(e: SubmitEvent) {
 		e.preventDefault();
 		const chosen = shelf?.find((p) => p.id === part);
-		const what = words.trim() ? { text: words.trim() } : chosen && { part: chosen };
-		if (what && (await session.change({ do: 'add', ...what, serial, new: isNew }))) {
+		const what = words.trim() ? { text: words } : chosen && { part: chosen, serial };
+		if (what && (await session.change({ do: 'add', ...what, new: isNew }))) {
 			serial = words = '';
 			open = false;
 		}
 	}
 </script>
 
-<Dialog bind:open title="Add a part">
-	{#if fault}
-		<p role="alert" class="text-over">{fault}</p>
-		<Button onclick={load}>Try again</Button>
-	{:else if shelf === null}
-		<p role="status">Reading the shelf…</p>
-	{:else}
-		<form class="grid gap-4" onsubmit={add} aria-label="Add a part">
-			<div class="grid gap-1">
-				<Label for="{uid}words">Type or paste what is printed on it</Label>
-				<Input
-					id="{uid}words"
-					bind:value={words}
-					required={!part}
-					maxlength={300}
-					autocomplete="off"
-					spellcheck="false"
-					placeholder="2x16 DDR4-3200 DIMM, 1TB nvme 2280 gen4 x4"
-					data-autofocus
-				/>
-				<Meaning bind:words />
-			</div>
-			{#if shelf.length > 0}
+<Dialog bind:open title="Add parts" size="md">
+	<form class="grid gap-4" onsubmit={add} aria-label="Add parts">
+		<Checkbox bind:checked={isNew}
+			>They came to be fitted (else they were found in the machine)</Checkbox
+		>
+		<WrittenDown
+			bind:text={words}
+			of="/jobs/{session.job.id}"
+			label={isNew
+				? 'Type or paste what is printed on them, a line for each kind'
+				: 'Where it lies, a colon, and what is printed on it, a line for each'}
+			places={free}
+			required={!part}
+			autofocus
+		/>
+		{#if fault}
+			<p role="alert" class="text-over">{fault}</p>
+			<Button onclick={load}>Try again</Button>
+		{:else if shelf === null}
+			<p role="status">Reading the shelf…</p>
+		{:else if shelf.length > 0}
+			<div class="grid gap-4 sm:grid-cols-2">
 				<div class="grid gap-1">
 					<Label for="{uid}part">Or choose from the shelf</Label>
 					<Select
@@ -73,17 +80,18 @@
 						items={shelf.map((p) => ({ value: p.id, name: `${p.name} · ${p.number ?? ''}` }))}
 					/>
 				</div>
-			{/if}
-			<div class="grid gap-1">
-				<Label for="{uid}serial"
-					>Serial number, as printed; of several pieces, with blanks between</Label
-				>
-				<Input id="{uid}serial" bind:value={serial} maxlength={80} autocomplete="off" />
+				<div class="grid gap-1">
+					<Label for="{uid}serial">Its serial number, as printed</Label>
+					<Input
+						id="{uid}serial"
+						bind:value={serial}
+						maxlength={80}
+						autocomplete="off"
+						disabled={words.trim() !== ''}
+					/>
+				</div>
 			</div>
-			<Checkbox bind:checked={isNew}
-				>It came to be fitted (else it was found in the machine)</Checkbox
-			>
-			<Button type="submit" aria-busy={session.busy}>Add it</Button>
-		</form>
-	{/if}
+		{/if}
+		<Button type="submit" aria-busy={session.busy}>Add it</Button>
+	</form>
 </Dialog>

@@ -7,13 +7,12 @@ const SETTLE = 150; // ms without a keystroke before the question is sent
 
 /** Asks again when the question changes; to be made while a component is. An
  * empty question asks nothing. */
-export class LiveAnswer {
-	reply = $state.raw<Reply | null>(null);
-	/** Why there is no reply, in words for the reader. */
-	fault = $state('');
+export class Live<T> {
+	answer = $state.raw<T | null>(null);
+	/** Why there is no answer, in words for the reader. */
+	failed = $state('');
 
-	/** @param question path and query after /api/ask/ */
-	constructor(question: () => string) {
+	constructor(question: () => string, ask: (question: string, signal: AbortSignal) => Promise<T>) {
 		$effect(() => {
 			const asked = question();
 			const signal = getAbortSignal();
@@ -23,9 +22,8 @@ export class LiveAnswer {
 			}
 			const timer = setTimeout(async () => {
 				try {
-					const got = await api.ask(asked, signal);
-					if (signal.aborted) return;
-					this.#settle(got.fault ? null : got, got.fault ?? '');
+					const got = await ask(asked, signal);
+					if (!signal.aborted) this.#settle(got, '');
 				} catch (e) {
 					if (signal.aborted) return;
 					if (!(e instanceof ApiError)) throw e;
@@ -36,8 +34,22 @@ export class LiveAnswer {
 		});
 	}
 
-	#settle(reply: Reply | null, fault: string) {
-		this.reply = reply;
-		this.fault = fault;
+	#settle(answer: T | null, failed: string) {
+		this.answer = answer;
+		this.failed = failed;
+	}
+}
+
+/** A reply of the slide rule; words that cannot be answered are no reply. */
+export class LiveAnswer extends Live<Reply> {
+	/** @param question path and query after /api/ask/ */
+	constructor(question: () => string) {
+		super(question, api.ask);
+	}
+	get reply() {
+		return this.answer?.fault ? null : this.answer;
+	}
+	get fault() {
+		return this.failed || (this.answer?.fault ?? '');
 	}
 }
