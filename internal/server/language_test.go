@@ -5,6 +5,8 @@ import (
 	"io"
 	"log/slog"
 	"maps"
+	"net/url"
+	"os"
 	"regexp"
 	"slices"
 	"strings"
@@ -135,6 +137,26 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/jobs", `{`)
 	check("POST", "/api/jobs/echo-sounding-tower/back", `{}`)
 	check("POST", "/api/jobs/nobody/back", `{}`)
+	lines, err := os.ReadFile("../core/shorthand/testdata/lines.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	typed["molex to sata"], typed["molex to 2x sata"] = true, true // words to be added to a line
+	for i, line := range strings.Split(string(lines), "\n") {
+		text, _, ok := strings.Cut(line, " => ")
+		if q := url.QueryEscape(text); ok {
+			typed[text], typed["A1: "+text] = true, true
+			check("GET", "/api/ask/part?text="+q, "")
+			if i%10 == 0 {
+				check("GET", "/api/sheets/harrier-t4/written?text="+url.QueryEscape("A1: ")+q, "")
+				check("GET", "/api/jobs/echo-sounding-tower/written?text="+q, "")
+			}
+		}
+	}
+	check("GET", "/api/jobs/echo-sounding-tower/written?text="+strings.Repeat("x", 5000), "")
+	check("GET", "/api/jobs/echo-sounding-tower/written?text=A1:empty%0AQ7:8GB%0AA1:x", "")
+	check("GET", "/api/jobs/nobody/written", "")
+	check("GET", "/api/sheets/nobody/written", "")
 	check("GET", "/api/jobs/nobody/raw", "")
 	check("POST", "/api/shelf/words", `{"text":"1TB banana"}`)
 	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4","price":"free"}`)

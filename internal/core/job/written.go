@@ -93,7 +93,15 @@ func (j *Job) line(line string) Written {
 			return w
 		}
 	}
-	w.read(words, j.settles(w.Places))
+	settles := j.settles(w.Places)
+	w.read(words, settles)
+	for i := range w.Read.Means { // what no word says is said by the place, or by the machine
+		if m := &w.Read.Means[i]; slices.Contains(settles, m.Word) && !strings.Contains(words, m.Word) {
+			if m.Word = j.Sheet.Name; len(w.Places) > 0 {
+				m.Word = w.Places[0].String()
+			}
+		}
+	}
 	switch n := len(w.Places); {
 	case w.Fault.Is() || n == 0:
 	case w.Read.Count == 1:

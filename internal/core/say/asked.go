@@ -64,7 +64,7 @@ func (l Language) Reply(a *ask.Reply) Reply {
 
 // Written is what a line means that somebody wrote down at the open machine.
 type Written struct {
-	Line  string     `json:"line"` // as written
+	Line  Name       `json:"line"` // as written
 	Where []rig.Path `json:"where"`
 	Says  Text       `json:"says"`          // what lies there, or why the line cannot be taken
 	Lines []Figure   `json:"lines"`         // what each word was taken for
@@ -83,7 +83,7 @@ func (l Language) Writing(w job.Writing) []Written {
 			words := ask.Words(&w[i].Read)
 			got = l.Reply(&words)
 		}
-		out[i] = Written{Line: w[i].Line, Where: w[i].Places, Says: got.Says, Lines: got.Lines, Asks: got.Asks, New: w[i].New}
+		out[i] = Written{Line: Name(w[i].Line), Where: w[i].Places, Says: got.Says, Lines: got.Lines, Asks: got.Asks, New: w[i].New}
 		switch {
 		case w[i].Fault.Is() && len(got.Asks) == 0:
 			out[i].Says, out[i].Fault = v.Fact(w[i].Fault), true

@@ -255,7 +255,22 @@ func positionWord(p part.Position) string {
 
 func cardLine(c *part.Card) string {
 	if c.Carrier == nil {
-		return c.Link().String() + " card"
+		noun := "card"
+		switch {
+		case c.Graphics:
+			noun = "graphics card"
+		case c.Use != "":
+			noun = string(c.Use) + " card"
+		}
+		switch {
+		case c.M2 != nil && c.M2.LengthMM.Known():
+			return "M.2 " + noun + ", " + c.M2.Size()
+		case c.M2 != nil:
+			return "M.2 " + noun
+		case !c.Gen.Known() && !c.Lanes.Known() && c.Connector.Known():
+			return noun + " with an edge for " + c.Connector.String()
+		}
+		return c.Link().String() + " " + noun
 	}
 	positions, first := len(c.Carrier.Positions), c.Carrier.Positions[0].Kind()
 	switch {

@@ -153,7 +153,7 @@ func (r *reader) code(word string, m []string) error {
 	if err := r.speed(word, p.Rated); err != nil {
 		return err
 	}
-	var more []fact.Fact
+	means := []fact.Fact{fact.Of(IsSpeed, fact.Typed(p.Name()), fact.Typed(p.ModuleName()))}
 	for _, c := range []struct {
 		said  bool
 		a     attribute
@@ -177,12 +177,9 @@ func (r *reader) code(word string, m []string) error {
 		} else if err := r.set(word, c.a, c.value); err != nil {
 			return err
 		}
-		more = append(more, c.means)
+		means = append(means, c.means)
 	}
-	r.means(word, fact.Of(IsSpeed, fact.Typed(p.Name()), fact.Typed(p.ModuleName())))
-	if len(more) > 0 {
-		r.means(word, fact.Of(AllOf, more))
-	}
+	r.means(word, fact.Of(AllOf, means))
 	return nil
 }
 

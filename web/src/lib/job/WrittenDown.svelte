@@ -64,7 +64,7 @@
 	<Textarea
 		id={uid}
 		bind:value={text}
-		rows={3}
+		rows={Math.min(8, Math.max(3, text.split('\n').length))}
 		{required}
 		maxlength={4000}
 		class="w-full font-mono"
