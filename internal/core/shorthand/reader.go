@@ -70,13 +70,18 @@ func Read(text string) (Reading, error) {
 		return Reading{}, fact.Err(NothingTyped)
 	}
 	if err := r.read(); err != nil {
-		if f := fact.From(err); f.Code == MeansNothing {
-			return Reading{}, fact.Err(MeansNothing, f.Args[0], fact.Of(hints[r.kind]))
-		}
-		return Reading{}, err
+		return Reading{}, r.hinted(err)
 	}
 	r.identify()
 	return r.out, nil
+}
+
+// hinted adds to a word that means nothing which words do.
+func (r *reader) hinted(err error) error {
+	if f := fact.From(err); f.Code == MeansNothing {
+		return fact.Err(MeansNothing, f.Args[0], fact.Of(hints[r.kind]))
+	}
+	return err
 }
 
 func (r *reader) read() error {

@@ -3,12 +3,9 @@ package shorthand
 // This file writes parts as words that Read reads as the same.
 
 import (
-	"slices"
 	"strconv"
 	"strings"
 
-	"deepbay/internal/core/link"
-	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 )
@@ -28,259 +25,70 @@ func Write(p *part.Part) string {
 	return w
 }
 
+// written is the noun of a part and the words of all its fields, some in one.
 func written(p *part.Part) string {
-	var w words
-	switch {
-	case p.Drive != nil:
-		w.drive(p.Drive)
-	case p.Module != nil:
-		w.module(p.Module)
-	case p.Card != nil:
-		w.card(p.Card)
-	case p.Enclosure != nil:
-		w.box(p.Enclosure)
-	case p.Fitting != nil:
-		w.fitting(p.Fitting)
-	}
-	return strings.Join(w, " ")
-}
-
-type words []string
-
-func (w *words) add(yes bool, word string) {
-	if yes {
-		*w = append(*w, word)
-	}
-}
-
-// answer adds the word for yes or for no.
-func (w *words) answer(a quantity.Answer, yes, no string) {
-	w.add(a == quantity.Yes, yes)
-	w.add(a == quantity.No, no)
-}
-
-func (w *words) drive(d *part.Drive) {
-	w.add(d.CapacityBytes.Known(), soldAs(d.CapacityBytes))
-	w.add(d.Protocol == link.PCIe, "nvme")
-	w.add(d.Protocol == link.SATA, "sata")
-	w.add(d.Form == part.FormM2, "M.2")
-	w.add(d.Form == part.Form2i5, "2.5")
-	w.add(d.Form == part.Form3i5, "3.5")
-	w.add(d.Form == part.FormU2, "U.2")
-	w.add(d.Form == part.FormSlim, "slim")
-	w.add(d.Form == part.Form5i25, "5.25")
-	if d.M2 != nil {
-		w.size(d.M2)
-	}
-	w.add(d.Gen.Known(), "gen"+strconv.Itoa(int(d.Gen)))
-	w.add(d.Lanes.Known(), d.Lanes.String())
-	w.add(d.Media == part.Flash, "ssd")
-	w.add(d.Media == part.Platter && d.TurnsPerMin == 0, "hdd")
-	w.add(d.TurnsPerMin > 0, strconv.Itoa(d.TurnsPerMin)+"rpm")
-	w.add(d.Media == part.Optical, "optical")
-	if d.M2 != nil {
-		w.rest(d.M2)
-	}
-	w.add(d.HeightMM.Known(), short(d.HeightMM))
-	w.add(d.ReadMBps >= 10 && d.ReadMBps < 100_000, strconv.FormatFloat(d.ReadMBps, 'f', 0, 64)+"MB/s")
-	w.add(d.Watts > 0, strconv.FormatFloat(d.Watts, 'f', 1, 64)+"W")
-	w.answer(d.PowerDisable, "power-disable", "no-power-disable")
-}
-
-func short(m quantity.Millimetres) string { return strings.ReplaceAll(m.String(), " ", "") }
-
-// heightCode is the code of a card's heights, "" where none says them exactly.
-func heightCode(m *part.M2) string {
-	for _, c := range []string{"S1", "S2", "S3", "D1", "D2", "D3", "D4", "D5"} {
-		if h := heights[c]; m.LengthMM.Known() && h.top == m.TopMM && h.bottom == m.BottomMM && (m.TwoSided == quantity.Yes) == h.bottom.Known() && m.TwoSided != quantity.Unknown {
-			return c
+	k := KindOf(p)
+	var words []string
+	add := func(word string) {
+		if word != "" {
+			words = append(words, word)
 		}
 	}
-	return ""
+	if k != Card && k != Carrier { // their edge stands before their noun
+		add(forms[k].noun)
+	}
+	code := ""
+	if p.Drive != nil && p.Drive.M2 != nil {
+		code = coded(p.Drive.M2)
+	}
+	for i := range forms[k].fields {
+		f := &forms[k].fields[i]
+		word := f.of(p)
+		switch {
+		case code != "" && f.Name == "size":
+			word = code
+		case code != "" && (f.Name == "keys" || f.Name == "sides" || f.Name == "top" || f.Name == "under"):
+			word = "" // the code says it
+		case f.Name == "media" && p.Drive != nil && p.Drive.TurnsPerMin > 0:
+			word = "" // what turns has platters
+		}
+		add(word)
+		if f.Name == "edge" {
+			add(cardNoun(p.Card))
+		}
+	}
+	return strings.Join(words, " ")
 }
 
-// size prints "2280" or, where a height code says it, "2280-D2-M".
-func (w *words) size(m *part.M2) {
-	if !m.LengthMM.Known() {
-		return
-	}
-	s := m.Size()
-	if !m.WidthMM.Known() { // "80mm" says no width
-		s = short(m.LengthMM)
-	}
-	if c := heightCode(m); c != "" && m.WidthMM.Known() {
-		s = strings.Join(append([]string{s, c}, keyNames(m.Keys)...), "-")
-	}
-	*w = append(*w, s)
-}
-
-// rest prints what the size did not say.
-func (w *words) rest(m *part.M2) {
-	if heightCode(m) == "" || !m.WidthMM.Known() {
-		w.add(len(m.Keys) == 1, strings.Join(keyNames(m.Keys), "+")+"-key")
-		w.add(len(m.Keys) == 2, strings.Join(keyNames(m.Keys), "+"))
-		w.answer(m.TwoSided, "2s", "1s")
-		w.add(m.TopMM.Known(), "top-"+short(m.TopMM))
-		w.add(m.BottomMM.Known(), "under-"+short(m.BottomMM))
-	}
-	w.answer(m.Heatsink, "heatsink", "bare")
-}
-
-func keyNames(k []part.Key) []string {
-	out := make([]string, len(k))
-	for i := range k {
-		out[i] = string(k[i])
-	}
-	return out
-}
-
-func (w *words) module(m *part.Module) {
-	switch {
-	case !m.SizeBytes.Known():
-	case m.SizeBytes%quantity.GiB == 0:
-		w.add(true, strconv.FormatInt(int64(m.SizeBytes/quantity.GiB), 10)+"GB")
-	case m.SizeBytes%quantity.MiB == 0:
-		w.add(true, strconv.FormatInt(int64(m.SizeBytes/quantity.MiB), 10)+"MB")
-	default:
-		w.add(true, strconv.FormatInt(int64(m.SizeBytes), 10)+"B")
-	}
-	switch {
-	case m.RateMTps.Known() && m.Generation != "":
-		w.add(true, memory.Rated{Generation: m.Generation, Label: m.RateMTps}.Name())
-		w.add(mostBase[m.Generation] > 0 && m.RateMTps > mostBase[m.Generation], base)
-	default:
-		w.add(m.Generation != "", m.Generation.String())
-	}
-	w.add(m.ProfileMTps.Known(), "profile-"+strconv.Itoa(int(m.ProfileMTps)))
-	w.add(m.Form == memory.DIMM, "DIMM")
-	w.add(m.Form == memory.SODIMM, "SODIMM")
-	w.add(m.CL > 0, "CL"+strconv.Itoa(m.CL))
-	w.add(m.Ranks > 0, strconv.Itoa(m.Ranks)+"R")
-	w.answer(m.ECC, "ECC", "non-ECC")
-	w.answer(m.Registered, "reg", "unbuffered")
-	w.answer(m.ClockDriver, "clock-driver", "no-clock-driver")
-	for _, v := range m.Millivolts {
-		w.add(true, strings.ReplaceAll(v.String(), " ", ""))
-	}
-	w.add(m.HeightMM.Known(), short(m.HeightMM))
-}
-
-func (w *words) card(c *part.Card) {
-	w.add(c.M2 != nil, "M.2")
-	w.add(c.Connector.Known(), c.Connector.String())
+// cardNoun is what a card is called.
+func cardNoun(c *part.Card) string {
 	switch {
 	case c.Carrier == nil || c.Carrier.Positions[0].Kind() == part.TakesSATA && c.M2 == nil:
-		w.add(true, "card")
+		return "card"
 	case len(c.Carrier.Positions) == 1 || c.M2 != nil:
-		w.add(true, "adapter")
-	default:
-		w.add(true, "carrier")
+		return "adapter"
 	}
-	w.add(c.Graphics, string(graphics))
-	w.add(c.Use != "", string(c.Use))
-	if k := c.Carrier; k != nil {
-		w.positions(k)
-	}
-	if c.M2 != nil {
-		w.size(c.M2)
-		w.rest(c.M2)
-	}
-	w.add(c.Gen.Known(), "gen"+strconv.Itoa(int(c.Gen)))
-	w.add(c.Lanes.Known(), "wired-"+c.Lanes.String())
-	w.add(c.Openings > 0, strconv.Itoa(c.Openings)+"-slot")
-	w.add(c.LengthMM.Known(), short(c.LengthMM))
-	w.answer(c.LowBracket, "low-profile", "full-height")
-	for _, p := range c.Plugs {
-		word := string(p)
-		if p == part.PlugSATA {
-			word = "sata power"
-		}
-		w.add(true, word)
-	}
-	w.add(c.Watts > 0, strconv.FormatFloat(c.Watts, 'f', 1, 64)+"W")
+	return "carrier"
 }
 
-func (w *words) positions(k *part.Carrier) {
-	first, n := &k.Positions[0], strconv.Itoa(len(k.Positions))
-	switch first.Kind() {
-	case part.TakesSATA:
-		w.add(true, n+"-port sata"+map[bool]string{true: strconv.Itoa(int(first.SATAGen))}[first.SATAGen.Known()])
-		return
-	case part.TakesU2:
-		w.add(true, n+"x u.2")
-	case part.TakesSlot:
-		w.add(true, n+"x slot")
-	default:
-		w.add(true, n+"x m.2")
+// coded is the designation of an M.2 card whose heights have a code, "2280-D2-M", "" where
+// they have none.
+func coded(m *part.M2) string {
+	if !m.LengthMM.Known() || !m.WidthMM.Known() || m.TwoSided == quantity.Unknown {
+		return ""
 	}
-	sizes := make([]string, len(first.LengthsMM))
-	for i, l := range first.LengthsMM {
-		sizes[i] = "22" + strconv.Itoa(int(l))
-	}
-	w.add(len(sizes) > 0, strings.Join(sizes, "/"))
-	w.add(k.Switch, "switch")
-	w.add(!k.Switch, "no-switch")
-	w.add(true, "each-"+first.Lanes.String())
-	if !k.Switch && len(k.Positions) > 1 {
-		at := make([]string, len(k.Positions))
-		for i := range k.Positions {
-			at[i] = strconv.Itoa(k.Positions[i].FirstLane)
+	for _, c := range []string{"S1", "S2", "S3", "D1", "D2", "D3", "D4", "D5"} {
+		h := heights[c]
+		if h.top != m.TopMM || h.bottom != m.BottomMM || (m.TwoSided == quantity.Yes) != h.bottom.Known() {
+			continue
 		}
-		w.add(true, "lanes-"+strings.Join(at, "-"))
-	}
-}
-
-func (w *words) box(e *part.Enclosure) {
-	w.add(true, "box")
-	w.add(e.USB != "", e.USB.String())
-	w.add(len(e.Positions) > 1, strconv.Itoa(len(e.Positions))+"-bay")
-	if p := &e.Positions[0]; len(e.Positions) > 0 {
-		w.add(p.Kind() == part.TakesM2, "M.2")
-		w.add(slices.Contains(p.Drives, part.Form2i5), "2.5")
-		w.add(slices.Contains(p.Drives, part.Form3i5), "3.5")
-		w.add(slices.Contains(p.Protocols, link.PCIe), "nvme")
-		sata := p.Kind() == part.TakesSATA && p.SATAGen.Known() || slices.Contains(p.Protocols, link.SATA)
-		w.add(sata, "sata"+map[bool]string{true: strconv.Itoa(int(p.SATAGen))}[p.SATAGen.Known()])
-		sizes := make([]string, len(p.LengthsMM))
-		for i, l := range p.LengthsMM {
-			sizes[i] = "22" + strconv.Itoa(int(l))
+		s := m.Size() + "-" + c
+		for _, k := range m.Keys {
+			s += "-" + string(k)
 		}
-		w.add(len(sizes) > 0, strings.Join(sizes, "/"))
-		w.add(p.Gen.Known(), "gen"+strconv.Itoa(int(p.Gen)))
-		w.add(p.Lanes.Known(), p.Lanes.String())
-		w.add(p.HeightMM.Known(), short(p.HeightMM))
+		return s
 	}
-	w.answer(e.Queues, "uas", "no-uas")
-	w.answer(e.Trims, "trim", "no-trim")
-	w.answer(e.OwnSupply, "own-supply", "bus-powered")
-	w.answer(e.Translates, "translates", "no-translation")
-}
-
-func (w *words) fitting(f *part.Fitting) {
-	switch f.Kind {
-	case part.DataLead:
-		w.add(true, "data lead")
-		w.add(f.PortEnd != "" && f.End != "", string(f.PortEnd)+" to "+string(f.End))
-		w.add(f.PortEnd == "" && f.End != "", string(f.End))
-		w.add(f.Length.Known(), short(f.Length))
-	case part.PowerAdapter:
-		n := ""
-		if f.Plugs > 0 {
-			n = strconv.Itoa(f.Plugs) + "x "
-		}
-		w.add(f.From != "" && f.To != "", plugWord(f.From)+" to "+n+plugWord(f.To))
-		w.add(f.From != "" && f.To == "", plugWord(f.From))
-		w.add(true, "power adapter")
-		w.answer(f.Crimped, "crimped", "moulded")
-		w.add(f.Length.Known(), short(f.Length))
-	default:
-		w.add(f.Holds != "" && f.Fits != "", formName(f.Holds)+" in "+formName(f.Fits))
-		w.add(f.Holds != "" && f.Fits == "", formName(f.Holds))
-		w.add(f.Holds == "" && f.Fits == part.FormSlim, "slim bay")
-		w.add(f.Kind == part.Screws && f.Thread != "", string(f.Thread))
-		w.add(true, string(f.Kind))
-		w.add(f.Kind != part.Screws && f.Thread != "", string(f.Thread))
-	}
+	return ""
 }
 
 func plugWord(p part.Plug) string {
@@ -290,16 +98,9 @@ func plugWord(p part.Plug) string {
 	return string(p)
 }
 
+// formName is how a form of drives is written.
 func formName(f part.Form) string {
-	switch f {
-	case part.Form2i5:
-		return "2.5"
-	case part.Form3i5:
-		return "3.5"
-	case part.Form5i25:
-		return "5.25"
-	}
-	return "slim"
+	return map[part.Form]string{part.FormM2: "M.2", part.Form2i5: "2.5", part.Form3i5: "3.5", part.FormU2: "U.2", part.FormSlim: "slim", part.Form5i25: "5.25"}[f]
 }
 
 // soldAs is a capacity as it is sold, or in bytes where it is no sold size.
