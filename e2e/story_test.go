@@ -195,8 +195,8 @@ func TestStory(t *testing.T) {
 func (b *tab) addPart(part, serial string, fit bool) {
 	b.t.Helper()
 	b.button("[data-mat]", "Add a part")
-	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")),
-		inDialog(part))
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select[id$=part]")))
+	b.takes("Or choose from the shelf", part)
 	b.field("Its serial number, as printed", serial)
 	b.axe()
 	checked, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](`document.querySelector('dialog[open] input[type=checkbox]').checked`))
@@ -372,6 +372,76 @@ func TestTouch(t *testing.T) {
 	b.wants(`[data-step="prepare/backup"]`, "done by")
 }
 
+// takes sets the pick list with a label to a value.
+func (b *tab) takes(label, value string) {
+	b.t.Helper()
+	got, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(`(() => {
+		const l = [...document.querySelectorAll('label')].find((l) => l.innerText.trim() === %q);
+		const s = l && document.getElementById(l.htmlFor);
+		if (!s) return 'no field is labelled so';
+		s.value = %q;
+		s.dispatchEvent(new Event('change', { bubbles: true }));
+		return s.value;
+	})()`, label, value)))
+	if err != nil || got != value {
+		b.t.Fatalf("%s: %q is %q (%v)", label, value, got, err)
+	}
+}
+
+// TestForms fills in the short form of a carrier, which answers as it is filled, and corrects
+// what was written of a piece on the mat and of a part on the shelf.
+func TestForms(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/jobs/wave-model-desktop/fit")
+	b.button("[data-mat]", "Add a part")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select[id$=kind]")))
+	b.takes("Or fill in a form", "carrier")
+	b.wants(`[data-testid="part-form"]`, "Positions", "Length of its edge")
+	b.takes("Length of its edge", "x16")
+	b.wants(`[data-testid="part-form"]`, "not said")
+	b.field("Positions", "4x m.2"+kb.Tab)
+	b.wants(`[data-testid="part-form"]`, "with a switch chip or without?")
+	b.axe()
+	b.button(`[data-testid="part-form"]`, "no-switch")
+	b.wants(`[data-testid="part-form"]`, "4-position carrier")
+	b.field("Lengths of M.2 cards", "2290"+kb.Tab)
+	b.wants(`[data-testid="part-form"]`, `"2290" means nothing here`)
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-testid="part-form"] input[aria-invalid]').select()`))
+	b.field("Lengths of M.2 cards", "2280/22110"+kb.Tab)
+	b.field("Its serial number, as printed", "RF-77")
+	b.wants(`[data-testid="part-form"]`, "4-position carrier")
+	b.button("dialog[open]", "Add it")
+	b.wants("[data-mat]", "RF-77", "4x m.2")
+
+	// What was written of it was wrong.
+	b.click(`button[aria-label^="Correct"][aria-label$="RF-77"]`)
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] form")))
+	b.wants(`[data-testid="part-form"]`, "4-position carrier")
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] input[id$=name]').select()`))
+	b.field("What it is called", "Raft from the crate")
+	b.takes("Switch chip", "switch")
+	b.wants(`[data-testid="part-form"]`, "with a switch chip")
+	b.axe()
+	b.button("dialog[open]", "Keep")
+	b.wants("[data-mat]", "Raft from the crate", "RF-77")
+	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
+	b.button("main", "Undo")
+	b.wants("[data-mat]", "4x m.2")
+
+	// On the shelf as well.
+	b.visit("/shelf")
+	b.button("main", "Correct Skerry 480")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] form")))
+	b.click("dialog[open] summary")
+	b.wants(`[data-testid="part-form"]`, "480 GB 2.5-inch SATA")
+	b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('dialog[open] details')].forEach((d) => (d.open = true))`))
+	b.wants(`[data-testid="part-form"]`, "Reads at")
+	b.field("Power", "3"+kb.Tab)
+	b.axe()
+	b.button("dialog[open]", "Keep")
+	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
+}
+
 // TestWrittenDown takes a machine in by what is written down at its open lid: places, words
 // and what is new, in one go; a line that is wrong is named while it is typed, and nothing of
 // it is taken.
@@ -536,7 +606,7 @@ func TestShelf(t *testing.T) {
 	b.do(chromedp.Evaluate[chromedp.Void](`fetch('/api/shelf/words', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({text: '8GB DDR3-1600 SODIMM', by: 'Runa Gannet'})}).then(a => { if (!a.ok) throw new Error(a.status) })`, chromedp.EvalAwaitPromise))
 	b.button("dialog[open]", "Keep")
 	b.wants("dialog[open]", "Changed meanwhile by Runa Gannet: 1 more, 8 in all", "nothing of yours was kept")
-	b.do(chromedp.Click(chromedp.CSS("dialog[open] summary")))
+	b.do(chromedp.Click(chromedp.CSS("dialog[open] details:last-of-type summary")))
 	b.wants("dialog[open] ol", "6 more, 7 in all", "put on the shelf, 1 of it")
 	b.axe()
 	b.button("dialog[open]", "Keep")

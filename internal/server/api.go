@@ -314,6 +314,8 @@ type API struct {
 	Health      Health            `json:"health"`
 	Reply       say.Reply         `json:"reply"`
 	Written     []say.Written     `json:"written"`
+	Form        say.ShortForm     `json:"form"`
+	FormAsked   FormQuestion      `json:"formAsked"`
 	Fits        []say.Fit         `json:"fits"`
 	Check       say.Check         `json:"check"`
 	Observation power.Observation `json:"observation"`

@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"io"
 	"log/slog"
 	"maps"
@@ -18,6 +19,7 @@ import (
 	"deepbay/docs/schema"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/layouts"
 	"deepbay/internal/server"
 )
@@ -137,6 +139,29 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/jobs", `{`)
 	check("POST", "/api/jobs/echo-sounding-tower/back", `{}`)
 	check("POST", "/api/jobs/nobody/back", `{}`)
+	for _, k := range shorthand.Kinds() {
+		for _, f := range shorthand.Fields(k) {
+			typed[f.Example] = true
+			for _, c := range f.Choices {
+				typed[c.Word] = true
+			}
+		}
+		check("POST", "/api/form", fmt.Sprintf(`{"kind":%q}`, k))
+		var values []string
+		for _, f := range shorthand.Fields(k) {
+			word := f.Example
+			if len(f.Choices) > 0 {
+				word = f.Choices[0].Word
+			}
+			named := shorthand.Fill(k, map[string]string{f.Name: word}, nil)
+			typed[named.Part.Name], typed["box M.2"] = true, true
+			values = append(values, fmt.Sprintf(`{"name":%q,"value":%q}`, f.Name, word), fmt.Sprintf(`{"name":%q,"value":"banana"}`, f.Name))
+			for _, one := range values[len(values)-2:] {
+				check("POST", "/api/form", fmt.Sprintf(`{"kind":%q,"values":[%s]}`, k, one))
+			}
+		}
+	}
+	check("POST", "/api/form", `{"kind":"boat"}`)
 	lines, err := os.ReadFile("../core/shorthand/testdata/lines.txt")
 	if err != nil {
 		t.Fatal(err)

@@ -176,6 +176,7 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/gone", s.do(s.gone))
 	a.POST("/files", s.do(s.changed(s.bringIn)))
 	a.GET("/ask/:question", s.do(s.ask))
+	a.POST("/form", s.do(s.form))
 }
 
 // refuse answers before Gin is reached.

@@ -28,6 +28,7 @@ const (
 	DoMoves     Do = "moves"     // several placements and settings at once, as a cure asks
 	DoSet       Do = "set"       // setting to value
 	DoAdd       Do = "add"       // pieces of a part, or of lines of what is printed on them, each with the places where they were found
+	DoCorrect   Do = "correct"   // a piece is other than was written: serial, new and holds as given, and part where one is given
 	DoRemove    Do = "remove"    // a piece leaves the job
 	DoProcessor Do = "processor" // value names the one that is fitted
 	DoWish      Do = "wish"      // what was asked for
@@ -45,7 +46,7 @@ const (
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
-	return []string{string(DoPlace), string(DoTakeOut), string(DoMoves), string(DoSet), string(DoAdd), string(DoRemove), string(DoProcessor), string(DoWish),
+	return []string{string(DoPlace), string(DoTakeOut), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoProcessor), string(DoWish),
 		string(DoTick), string(DoUntick), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
@@ -73,6 +74,8 @@ type Change struct {
 	Part    *part.Part        `json:"part,omitempty"`
 	Serial  string            `json:"serial,omitempty" jsonschema:"maxLength=80"`
 	New     bool              `json:"new,omitempty"`
+	Holds   rig.Content       `json:"holds,omitempty"`
+	Alone   bool              `json:"alone,omitempty"` // a correction is of this piece, and of no other of its kind
 	Wish    *rig.Wish         `json:"wish,omitempty"`
 	Step    string            `json:"step,omitempty" jsonschema:"maxLength=200"`
 	Line    power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
@@ -147,6 +150,8 @@ func (a *applier) apply() fact.Fact {
 		return a.set(a.setup(), c.Setting, c.Value)
 	case DoAdd:
 		return a.add()
+	case DoCorrect:
+		return a.correct()
 	case DoRemove:
 		return a.remove()
 	case DoProcessor:

@@ -32,6 +32,15 @@ const (
 	ClosedJob        fact.Code = "job/closed-job"
 	Closing_         fact.Code = "job/closing_"
 	CompareScreens   fact.Code = "job/compare-screens"
+	Corrected        fact.Code = "job/corrected" // what, in which ways
+	SerialIs         fact.Code = "job/serial-is"
+	NameIs           fact.Code = "job/name-is"
+	NumberIs         fact.Code = "job/number-is"
+	PartIs           fact.Code = "job/part-is" // in words
+	HoldsIs          fact.Code = "job/holds-is"
+	HoldsUnknown     fact.Code = "job/holds-unknown"
+	IsToFit          fact.Code = "job/is-to-fit"
+	IsFound          fact.Code = "job/is-found"
 	CureStop         fact.Code = "job/cure-stop"
 	DifferencesOpen  fact.Code = "job/differences-open"
 	Done             fact.Code = "job/done"

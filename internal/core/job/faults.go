@@ -26,6 +26,7 @@ const (
 	WrittenTwice       fact.Code = "job/written-twice" // a place
 	NoSuchPlace        fact.Code = "job/no-such-place" // what was written, the sockets there are
 	PiecesAndPlaces    fact.Code = "job/pieces-and-places"
+	WasFoundIn         fact.Code = "job/was-found-in" // what, where
 	LiesThere          fact.Code = "job/lies-there"   // what, where
 	MoreSerials        fact.Code = "job/more-serials" // how many, for how many pieces
 	NoPart             fact.Code = "job/no-part"

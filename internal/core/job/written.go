@@ -119,7 +119,9 @@ func (j *Job) line(line string) Written {
 func (w *Written) read(words string, settles []string) {
 	got, err := shorthand.Read(words)
 	for _, word := range settles {
-		asked := slices.ContainsFunc(got.Asks, func(a shorthand.Ask) bool { return slices.Contains(a.Choices, word) || a.About == shorthand.MemoryOrDrive })
+		asked := slices.ContainsFunc(got.Asks, func(a shorthand.Ask) bool {
+			return slices.Contains(a.Choices, word) || a.About == shorthand.MemoryOrDrive
+		})
 		unsaid := got.Part.Drive != nil && got.Part.Drive.Protocol == ""
 		if err != nil || !asked && !unsaid {
 			continue

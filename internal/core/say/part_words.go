@@ -186,6 +186,8 @@ var partWords = map[fact.Code]string{
 	shorthand.FieldHeatsink:   "Heatsink",
 	shorthand.FieldHeight:     "Height",
 	shorthand.FieldHolds:      "Which drive, in which bay",
+	shorthand.IntoSlot:        "a PCIe slot",
+	shorthand.NotKnown:        "not known",
 	shorthand.FieldInto:       "Goes into",
 	shorthand.FieldKeys:       "Notches",
 	shorthand.FieldKind:       "What it is",
@@ -334,7 +336,11 @@ func cardLine(c *part.Card) string {
 	case first == part.TakesSATA:
 		return strconv.Itoa(positions) + "-port SATA controller, " + c.Link().String()
 	}
-	s := strconv.Itoa(positions) + "-position carrier, " + c.Link().String()
+	link := c.Link().String()
+	if !c.Gen.Known() && !c.Lanes.Known() && c.Connector.Known() {
+		link = "with an edge for " + c.Connector.String()
+	}
+	s := strconv.Itoa(positions) + "-position carrier, " + link
 	if c.Carrier.Switch {
 		s += ", with a switch chip"
 	}

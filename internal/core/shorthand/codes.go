@@ -243,6 +243,8 @@ const (
 	FieldHeatsink   fact.Code = "shorthand/field-heatsink"
 	FieldHeight     fact.Code = "shorthand/field-height"
 	FieldHolds      fact.Code = "shorthand/field-holds"
+	IntoSlot        fact.Code = "shorthand/into-slot"
+	NotKnown        fact.Code = "shorthand/not-known"
 	FieldInto       fact.Code = "shorthand/field-into"
 	FieldKeys       fact.Code = "shorthand/field-keys"
 	FieldKind       fact.Code = "shorthand/field-kind"

@@ -72,8 +72,11 @@ type Field struct {
 	Example string   // of what is typed
 	Fold    bool     // it seldom decides whether the part fits
 
+	Blank fact.Code // what an empty field means; "" is that it is not known
+
 	unit string // follows a number that is typed alone
 	of   func(p *part.Part) string
+	on   func(p *part.Part) bool // whether such a part has the fact; nil is always
 }
 
 // Choice is a word that a field can hold, and what it means.
@@ -82,8 +85,19 @@ type Choice struct {
 	Says fact.Fact
 }
 
+// On reports whether a part has the fact at all: a drive in a box has no notches.
+func (f *Field) On(p *part.Part) bool { return f.on == nil || f.on(p) || f.of(p) != "" }
+
 // Of is the words of a field for a part, "" where it is not known.
 func (f *Field) Of(p *part.Part) string { return f.of(p) }
+
+// What only some parts of a kind have.
+func isM2(p *part.Part) bool {
+	return p.M2() != nil || p.Drive != nil && p.Drive.Form == "" && p.Drive.Protocol != link.SATA
+}
+func isBox(p *part.Part) bool  { return p.Drive == nil || p.Drive.Form != part.FormM2 }
+func isPCIe(p *part.Part) bool { return p.Drive == nil || p.Drive.Protocol != link.SATA }
+func isSlot(p *part.Part) bool { return p.Card == nil || p.Card.M2 == nil }
 
 // Fields is the form of a kind.
 func Fields(k Kind) []Field { return forms[k].fields }
@@ -184,41 +198,41 @@ var (
 	}()
 	// m2Fields is the mechanical side of all M.2 cards.
 	m2Fields = []Field{
-		{Name: "size", Label: FieldSize, Choices: sizeChoices, of: ofM2(func(m *part.M2) string {
+		{Name: "size", Label: FieldSize, on: isM2, Choices: sizeChoices, of: ofM2(func(m *part.M2) string {
 			if !m.WidthMM.Known() { // "80mm" says no width
 				return mmWord(m.LengthMM)
 			}
 			return when(m.LengthMM.Known(), m.Size())
 		})},
-		{Name: "keys", Label: FieldKeys, Choices: keyChoices, of: ofM2(func(m *part.M2) string {
+		{Name: "keys", Label: FieldKeys, on: isM2, Choices: keyChoices, of: ofM2(func(m *part.M2) string {
 			names := make([]string, len(m.Keys))
 			for i, k := range m.Keys {
 				names[i] = string(k)
 			}
 			return when(len(names) > 0, strings.Join(names, "+")+when(len(names) == 1, "-key"))
 		})},
-		{Name: "sides", Label: FieldSides, Choices: choices("1s", OnOneSide, "2s", OnBothSides), of: ofM2(func(m *part.M2) string { return either(m.TwoSided, "2s", "1s") })},
+		{Name: "sides", Label: FieldSides, on: isM2, Choices: choices("1s", OnOneSide, "2s", OnBothSides), of: ofM2(func(m *part.M2) string { return either(m.TwoSided, "2s", "1s") })},
 	}
 	heightFields = []Field{
-		{Name: "top", Label: FieldTop, Fold: true, Example: "top-3.5mm", of: ofM2(func(m *part.M2) string { return when(m.TopMM.Known(), "top-"+mmWord(m.TopMM)) })},
-		{Name: "under", Label: FieldUnder, Fold: true, Example: "under-1.35mm", of: ofM2(func(m *part.M2) string { return when(m.BottomMM.Known(), "under-"+mmWord(m.BottomMM)) })},
-		{Name: "heatsink", Label: FieldHeatsink, Choices: choices("heatsink", BringsSink, "bare", IsBare), of: ofM2(func(m *part.M2) string { return either(m.Heatsink, "heatsink", "bare") })},
+		{Name: "top", Label: FieldTop, on: isM2, Fold: true, Example: "top-3.5mm", of: ofM2(func(m *part.M2) string { return when(m.TopMM.Known(), "top-"+mmWord(m.TopMM)) })},
+		{Name: "under", Label: FieldUnder, on: isM2, Fold: true, Example: "under-1.35mm", of: ofM2(func(m *part.M2) string { return when(m.BottomMM.Known(), "under-"+mmWord(m.BottomMM)) })},
+		{Name: "heatsink", Label: FieldHeatsink, on: isM2, Choices: choices("heatsink", BringsSink, "bare", IsBare), of: ofM2(func(m *part.M2) string { return either(m.Heatsink, "heatsink", "bare") })},
 	}
 )
 
 // cardFields are those of cards and carriers.
 func cardFields(middle ...Field) []Field {
 	return slices.Concat([]Field{
-		{Name: "into", Label: FieldInto, Choices: choices("M.2", IsM2Card), of: ofCard(func(c *part.Card) string { return when(c.M2 != nil, "M.2") })},
-		{Name: "edge", Label: FieldEdge, Choices: ofNumbers(laneWord, EdgeOf, 1, 4, 8, 16), of: ofCard(func(c *part.Card) string { return laneWord(c.Connector) })},
+		{Name: "into", Label: FieldInto, Blank: IntoSlot, Choices: choices("M.2", IsM2Card), of: ofCard(func(c *part.Card) string { return when(c.M2 != nil, "M.2") })},
+		{Name: "edge", Label: FieldEdge, on: isSlot, Choices: ofNumbers(laneWord, EdgeOf, 1, 4, 8, 16), of: ofCard(func(c *part.Card) string { return laneWord(c.Connector) })},
 	}, middle, m2Fields, []Field{
 		{Name: "gen", Label: FieldGen, Choices: gens, of: ofCard(func(c *part.Card) string { return genWord(c.Gen) })},
 		{Name: "wired", Label: FieldWired, Choices: ofNumbers(func(l quantity.Lanes) string { return "wired-" + l.String() }, WiredWith, 1, 2, 4, 8, 16),
 			of: ofCard(func(c *part.Card) string { return when(c.Lanes.Known(), "wired-"+c.Lanes.String()) })},
-		{Name: "openings", Label: FieldOpenings, Choices: ofNumbers(func(n int) string { return strconv.Itoa(n) + "-slot" }, Covers, 1, 2, 3, 4),
+		{Name: "openings", Label: FieldOpenings, on: isSlot, Choices: ofNumbers(func(n int) string { return strconv.Itoa(n) + "-slot" }, Covers, 1, 2, 3, 4),
 			of: ofCard(func(c *part.Card) string { return when(c.Openings > 0, strconv.Itoa(c.Openings)+"-slot") })},
-		{Name: "length", Label: FieldCardLength, Example: "240mm", unit: "mm", of: ofCard(func(c *part.Card) string { return mmWord(c.LengthMM) })},
-		{Name: "bracket", Label: FieldBracket, Choices: choices("low-profile", LowBracket, "full-height", FullBracket),
+		{Name: "length", Label: FieldCardLength, on: isSlot, Example: "240mm", unit: "mm", of: ofCard(func(c *part.Card) string { return mmWord(c.LengthMM) })},
+		{Name: "bracket", Label: FieldBracket, on: isSlot, Choices: choices("low-profile", LowBracket, "full-height", FullBracket),
 			of: ofCard(func(c *part.Card) string { return either(c.LowBracket, "low-profile", "full-height") })},
 		{Name: "plugs", Label: FieldPlugs, Example: "8-pin", of: ofCard(func(c *part.Card) string {
 			list := make([]string, len(c.Plugs))
@@ -274,13 +288,13 @@ var forms = map[Kind]form{
 			"slim", fact.Of(IsOfForm, part.FormSlim), "5.25", fact.Of(IsOfForm, part.Form5i25)), of: ofDrive(func(d *part.Drive) string { return formName(d.Form) })},
 		m2Fields[0],
 		{Name: "gen", Label: FieldGen, Choices: gens, of: ofDrive(func(d *part.Drive) string { return genWord(d.Gen) })},
-		{Name: "lanes", Label: FieldLanes, Choices: ofNumbers(laneWord, HasLanes, 1, 2, 4), of: ofDrive(func(d *part.Drive) string { return laneWord(d.Lanes) })},
+		{Name: "lanes", Label: FieldLanes, on: isPCIe, Choices: ofNumbers(laneWord, HasLanes, 1, 2, 4), of: ofDrive(func(d *part.Drive) string { return laneWord(d.Lanes) })},
 		{Name: "media", Label: FieldMedia, Choices: choices("ssd", IsFlash, "hdd", IsPlatters, "optical", IsOptical), Fold: true, of: ofDrive(func(d *part.Drive) string {
 			return map[part.Media]string{part.Flash: "ssd", part.Platter: "hdd", part.Optical: "optical"}[d.Media]
 		})},
 		{Name: "turns", Label: FieldTurns, Fold: true, Example: "7200rpm", unit: "rpm", of: ofDrive(func(d *part.Drive) string { return when(d.TurnsPerMin > 0, strconv.Itoa(d.TurnsPerMin)+"rpm") })},
 	}, m2Fields[1:], heightFields, []Field{
-		{Name: "height", Label: FieldHeight, Example: "7mm", unit: "mm", of: ofDrive(func(d *part.Drive) string { return mmWord(d.HeightMM) })},
+		{Name: "height", Label: FieldHeight, on: isBox, Example: "7mm", unit: "mm", of: ofDrive(func(d *part.Drive) string { return mmWord(d.HeightMM) })},
 		{Name: "reads", Label: FieldReads, Fold: true, Example: "3500MB/s", unit: "MB/s", of: ofDrive(func(d *part.Drive) string {
 			return when(d.ReadMBps >= 10 && d.ReadMBps < 100_000, strconv.FormatFloat(d.ReadMBps, 'f', 0, 64)+"MB/s")
 		})},

@@ -9,6 +9,8 @@ import type {
 	Shopping,
 	WhyNot,
 	Written,
+	FormQuestion,
+	ShortForm,
 	SheetView,
 	SheetCheck,
 	CSVReport,
@@ -165,6 +167,9 @@ export const api = {
 		call<Because>(fetch, job(id) + '/why-not', post(question)),
 	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>
 		call<Offer[]>(fetch, `${job(id)}/offers/${encodeURIComponent(item)}?in=${state}`, { signal }),
+	/** The short form of a part as it is filled in; nothing is changed by it. */
+	form: (question: FormQuestion, signal?: AbortSignal) =>
+		call<ShortForm>(fetch, '/form', { ...post(question), signal }),
 	/** What lines mean that somebody writes down; of is /jobs/ID or /sheets/ID. */
 	written: (of: string, text: string, signal?: AbortSignal) =>
 		call<Written[]>(fetch, `${of}/written?text=${encodeURIComponent(text)}`, { signal }),

@@ -39,6 +39,8 @@ export interface API {
 	health: Health;
 	reply: Reply;
 	written: Written[];
+	form: ShortForm;
+	formAsked: FormQuestion;
 	fits: Fit[];
 	check: Check;
 	observation: Observation;
@@ -1837,6 +1839,7 @@ export interface Change {
 		| 'moves'
 		| 'set'
 		| 'add'
+		| 'correct'
 		| 'remove'
 		| 'processor'
 		| 'wish'
@@ -1862,6 +1865,11 @@ export interface Change {
 	part?: Part;
 	serial?: string;
 	new?: boolean;
+	holds?: 'blank' | 'data' | 'system';
+	/**
+	 * a correction is of this piece, and of no other of its kind
+	 */
+	alone?: boolean;
 	wish?: Wish;
 	step?: string;
 	line?: string;
@@ -2469,6 +2477,99 @@ export interface Written {
 	 * it came to be fitted
 	 */
 	new?: boolean;
+}
+/**
+ * ShortForm is the short form of a part, as it is filled in.
+ */
+export interface ShortForm {
+	kind: 'drive' | 'module' | 'card' | 'carrier' | 'box' | 'lead' | 'power adapter' | 'holder';
+	/**
+	 * those that decide whether it fits first
+	 */
+	fields: FormField[];
+	part: Part1;
+	says: string;
+	/**
+	 * what no field says
+	 */
+	lacks?: string;
+	asks: Ask[];
+	/**
+	 * what is wrong with all of it together
+	 */
+	fault?: string;
+	/**
+	 * it can be kept
+	 */
+	whole: boolean;
+}
+/**
+ * FormField is one fact of a form.
+ */
+export interface FormField {
+	name: string;
+	label: string;
+	/**
+	 * the words that a line has for it
+	 */
+	value: string;
+	choices: FormChoice[];
+	/**
+	 * what an empty field means
+	 */
+	blank: string;
+	example?: string;
+	/**
+	 * it seldom decides whether the part fits
+	 */
+	fold?: boolean;
+	fault?: string;
+}
+/**
+ * FormChoice is a word that a field can hold.
+ */
+export interface FormChoice {
+	word: string;
+	says: string;
+}
+/**
+ * Part is one kind of thing. Exactly one of drive, module, card, enclosure and fitting is given.
+ */
+export interface Part1 {
+	format: 'deepbay/part';
+	version: 1;
+	id: string;
+	/**
+	 * what people call it
+	 */
+	name: string;
+	/**
+	 * part number as printed
+	 */
+	number?: string;
+	drive?: Drive;
+	module?: Module;
+	card?: Card;
+	enclosure?: Enclosure;
+	fitting?: Fitting;
+}
+/**
+ * FormQuestion is a form as it stands: of a part, or of nothing yet; with fields, where some were filled in.
+ */
+export interface FormQuestion {
+	kind: 'drive' | 'module' | 'card' | 'carrier' | 'box' | 'lead' | 'power adapter' | 'holder';
+	part?: Part;
+	/**
+	 * @maxItems 40
+	 */
+	values?: FormValue[];
+}
+/**
+ * FormValue is what stands in a field.
+ */
+export interface FormValue {
+	name: string;
+	value: string;
 }
 /**
  * Fit is whether one kind of M.2 card goes into a socket, and works there.

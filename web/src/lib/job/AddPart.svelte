@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { Part } from '$lib/api/types.gen';
+	import type { Part, ShortForm } from '$lib/api/types.gen';
+	import { KINDS } from '$lib/part/kinds';
+	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { useSession, type State } from './session.svelte';
 	import WrittenDown from './WrittenDown.svelte';
@@ -15,6 +17,9 @@
 	let words = $state('');
 	let part = $state('');
 	let serial = $state('');
+	/** Filled in as a form of this kind, instead of by words. */
+	let kind = $state<ShortForm['kind'] | ''>('');
+	let filled = $state.raw<Part | null>(null);
 	let isNew = $derived(which === 'planned');
 	/** Sockets in which nothing was found, for what lies in the machine. */
 	const free = $derived(
@@ -39,10 +44,10 @@
 	}
 	async function add(e: SubmitEvent) {
 		e.preventDefault();
-		const chosen = shelf?.find((p) => p.id === part);
-		const what = words.trim() ? { text: words } : chosen && { part: chosen, serial };
+		const chosen = kind ? filled : shelf?.find((p) => p.id === part);
+		const what = !kind && words.trim() ? { text: words } : chosen && { part: chosen, serial };
 		if (what && (await session.change({ do: 'add', ...what, new: isNew }))) {
-			serial = words = '';
+			serial = words = kind = '';
 			open = false;
 		}
 	}
@@ -53,23 +58,38 @@
 		<Checkbox bind:checked={isNew}
 			>They came to be fitted (else they were found in the machine)</Checkbox
 		>
-		<WrittenDown
-			bind:text={words}
-			of="/jobs/{session.job.id}"
-			label={isNew
-				? 'Type or paste what is printed on them, a line for each kind'
-				: 'Where it lies, a colon, and what is printed on it, a line for each'}
-			places={free}
-			required={!part}
-			autofocus
-		/>
+		{#if !kind}
+			<WrittenDown
+				bind:text={words}
+				of="/jobs/{session.job.id}"
+				label={isNew
+					? 'Type or paste what is printed on them, a line for each kind'
+					: 'Where it lies, a colon, and what is printed on it, a line for each'}
+				places={free}
+				required={!part}
+				autofocus
+			/>
+		{/if}
+		<div class="grid gap-1">
+			<Label for="{uid}kind">Or fill in a form</Label>
+			<Select
+				id="{uid}kind"
+				bind:value={kind}
+				placeholder=""
+				items={[{ value: '', name: 'no: by words, or from the shelf' }, ...KINDS]}
+			/>
+		</div>
+		{#if kind}
+			{#key kind}<PartForm {kind} bind:part={filled} />{/key}
+		{/if}
 		{#if fault}
 			<p role="alert" class="text-over">{fault}</p>
 			<Button onclick={load}>Try again</Button>
 		{:else if shelf === null}
 			<p role="status">Reading the shelf…</p>
-		{:else if shelf.length > 0}
-			<div class="grid gap-4 sm:grid-cols-2">
+		{/if}
+		<div class="grid gap-4 sm:grid-cols-2">
+			{#if shelf?.length && !kind}
 				<div class="grid gap-1">
 					<Label for="{uid}part">Or choose from the shelf</Label>
 					<Select
@@ -80,6 +100,8 @@
 						items={shelf.map((p) => ({ value: p.id, name: `${p.name} · ${p.number ?? ''}` }))}
 					/>
 				</div>
+			{/if}
+			{#if kind || shelf?.length}
 				<div class="grid gap-1">
 					<Label for="{uid}serial">Its serial number, as printed</Label>
 					<Input
@@ -87,11 +109,11 @@
 						bind:value={serial}
 						maxlength={80}
 						autocomplete="off"
-						disabled={words.trim() !== ''}
+						disabled={!kind && words.trim() !== ''}
 					/>
 				</div>
-			</div>
-		{/if}
-		<Button type="submit" aria-busy={session.busy}>Add it</Button>
+			{/if}
+		</div>
+		<Button type="submit" disabled={kind !== '' && !filled} aria-busy={session.busy}>Add it</Button>
 	</form>
 </Dialog>

@@ -2,7 +2,9 @@
 	// Corrections to one kind of part on the shelf.
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { Entry, ShelfRow } from '$lib/api/types.gen';
+	import type { Entry, Part, ShelfRow } from '$lib/api/types.gen';
+	import { kindOf } from '$lib/part/kinds';
+	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import { CONDITIONS, type Condition } from './conditions';
@@ -23,6 +25,8 @@
 	let price = $derived(row?.price ?? '');
 	let condition = $derived<Condition | ''>(row?.stock.condition ?? '');
 	let serials = $derived((row?.stock.serials ?? []).join(' '));
+	let part = $state.raw<Part | null>(null);
+	let shown = $state(false); // the form of the part, which nobody needs to correct a count
 	let fault = $state('');
 	let history = $state.raw<Entry[] | null>(null);
 	let key = $derived(row && crypto.randomUUID()); // pressed again after a lost answer, it is done once
@@ -41,7 +45,7 @@
 		try {
 			const now = await api.restock(
 				{
-					part: { ...row.stock.part, name, ...(number && { number }) },
+					part: { ...((shown && part) || row.stock.part), name, ...(number && { number }) },
 					count: Number(count),
 					...(cents > 0 && { priceCents: cents }),
 					...(condition && { condition }),
@@ -78,7 +82,7 @@
 	}
 </script>
 
-<Dialog bind:open title={row?.stock.part.name ?? 'Part'}>
+<Dialog bind:open title={row?.stock.part.name ?? 'Part'} size="md">
 	<form class="grid gap-3" onsubmit={keep} aria-label="Correct the part">
 		<p>{row?.what}</p>
 		<div class="grid gap-3 sm:grid-cols-2">
@@ -107,6 +111,14 @@
 				<Input id="{uid}serials" bind:value={serials} />
 			</div>
 		</div>
+		<details bind:open={shown}>
+			<summary class="min-h-11 cursor-pointer py-2">What its label says</summary>
+			{#if shown && row}
+				{#key row.stock.part.id}
+					<PartForm kind={kindOf(row.stock.part)} start={row.stock.part} bind:part />
+				{/key}
+			{/if}
+		</details>
 		{#if fault}<p role="alert" class="text-over">{fault}</p>{/if}
 		<details ontoggle={(e) => e.currentTarget.open && row && look(row.stock.part.id)}>
 			<summary class="min-h-11 cursor-pointer py-2">What happened to it</summary>
@@ -124,7 +136,7 @@
 			{/if}
 		</details>
 		<div class="flex gap-3">
-			<Button type="submit">Keep</Button>
+			<Button type="submit" disabled={shown && !part}>Keep</Button>
 			<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>
 		</div>
 	</form>

@@ -4,6 +4,7 @@
 	import type { Finding as Judgement, Item } from '$lib/api/types.gen';
 	import Board from '$lib/chart/Board.svelte';
 	import AddPart from '$lib/job/AddPart.svelte';
+	import EditPiece from '$lib/job/EditPiece.svelte';
 	import EditWish from '$lib/job/EditWish.svelte';
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
@@ -22,6 +23,7 @@
 	let shown = $state<State>('planned');
 	let chosen = $state<string>();
 	let adding = $state(false);
+	let correcting = $state<string>();
 	let shopping = $state(false);
 	let wishing = $state(false);
 	const hand = new Hand(
@@ -89,6 +91,19 @@
 </script>
 
 <svelte:head><title>Fit: {session.job.title} · Deep Bay</title></svelte:head>
+
+{#snippet correct(item: Item)}
+	<button
+		class="size-14 rounded-sm border border-line hover:bg-water-1"
+		aria-label="Correct {name(item.id)} {item.serial}"
+		disabled={session.closed}
+		onclick={() => (correcting = item.id)}
+	>
+		<svg viewBox="0 0 20 20" class="mx-auto size-5 fill-none stroke-current stroke-2"
+			><path d="M4 16l1-4L14 3l3 3-9 9zM12 5l3 3" /></svg
+		>
+	</button>
+{/snippet}
 
 {#snippet remove(item: Item)}
 	<button
@@ -191,7 +206,7 @@
 			{/if}
 			<ul class="mt-1 grid gap-1">
 				{#each mat as item (item.id)}
-					<li class="flex gap-1">
+					<li class="grid grid-cols-[minmax(0,1fr)_auto_auto] gap-1">
 						<button
 							class={[
 								'min-h-14 grow rounded-sm border px-3 py-1 text-left leading-tight',
@@ -209,14 +224,16 @@
 							<span class="text-soft">{item.serial}</span>
 							{#if item.new}<span class="text-over">· to fit</span>{/if}
 						</button>
+						{@render correct(item)}
 						{@render remove(item)}
 					</li>
 				{/each}
 				{#each atHand as item (item.id)}
-					<li class="flex gap-1">
+					<li class="grid grid-cols-[minmax(0,1fr)_auto_auto] gap-1">
 						<p class="min-h-14 grow border-l-4 border-line px-3 py-1 leading-tight">
 							<strong>{name(item.id)}</strong> <span class="text-soft">at hand</span>
 						</p>
+						{@render correct(item)}
 						{@render remove(item)}
 					</li>
 				{/each}
@@ -251,6 +268,7 @@
 						<Button color="alternative" onclick={() => here.item && hand.takeOut(here.item)}
 							>Take it out</Button
 						>
+						<Button color="alternative" onclick={() => (correcting = here.item)}>Correct it</Button>
 						{#if shown === 'planned' && planner.advice}
 							<Button
 								color="alternative"
@@ -399,5 +417,6 @@
 {/if}
 
 <AddPart bind:open={adding} which={shown} />
+<EditPiece bind:item={correcting} />
 <Shop bind:open={shopping} {planner} />
 <EditWish bind:open={wishing} />

@@ -1,0 +1,93 @@
+<script lang="ts">
+	// What was written of a piece, to be corrected: what it is called, its numbers, what it
+	// holds, and what its label says.
+	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
+	import type { Change, Item, Part } from '$lib/api/types.gen';
+	import { kindOf } from '$lib/part/kinds';
+	import PartForm from '$lib/part/PartForm.svelte';
+	import Dialog from '$lib/ui/Dialog.svelte';
+	import { useSession } from './session.svelte';
+
+	let { item = $bindable() }: { item: string | undefined } = $props();
+	const get = useSession();
+	const session = $derived(get());
+	const uid = $props.id();
+	const it = $derived<Item | undefined>(session.item(item));
+	const was = $derived<Part | undefined>(session.partOf(item));
+	const twins = $derived(session.job.items.filter((x) => x.part === it?.part).length);
+	const placed = $derived(session.job.found.placements.some((p) => p.item === item));
+	let open = $derived(item !== undefined);
+	let name = $derived(was?.name ?? '');
+	let number = $derived(was?.number ?? '');
+	let serial = $derived(it?.serial ?? '');
+	let holds = $derived<string>(it?.holds ?? '');
+	let isNew = $derived(it?.new ?? false);
+	let alone = $state(false);
+	let part = $state.raw<Part | null>(null);
+
+	$effect(() => {
+		if (!open) item = undefined;
+	});
+	async function keep(e: SubmitEvent) {
+		e.preventDefault();
+		if (!item || !part) return;
+		const change: Change = {
+			do: 'correct',
+			item,
+			serial: serial.trim(),
+			new: isNew,
+			...(holds && { holds: holds as NonNullable<Item['holds']> }),
+			part: { ...part, name: name.trim(), number: number.trim() || undefined },
+			alone
+		};
+		if (await session.change(change)) open = false;
+	}
+</script>
+
+<Dialog bind:open title="Correct {was?.name ?? 'a piece'}" size="md">
+	{#if it && was}
+		<form class="grid gap-4" onsubmit={keep} aria-label="Correct the piece">
+			<div class="grid gap-3 sm:grid-cols-2">
+				<div class="grid gap-1">
+					<Label for="{uid}name">What it is called</Label>
+					<Input id="{uid}name" bind:value={name} required maxlength={120} data-autofocus />
+				</div>
+				<div class="grid gap-1">
+					<Label for="{uid}number">Part number</Label>
+					<Input id="{uid}number" bind:value={number} maxlength={80} />
+				</div>
+				<div class="grid gap-1">
+					<Label for="{uid}serial">Serial number</Label>
+					<Input id="{uid}serial" bind:value={serial} maxlength={80} />
+				</div>
+				{#if was.drive && was.drive.media !== 'optical'}
+					<div class="grid gap-1">
+						<Label for="{uid}holds">What it holds</Label>
+						<Select
+							id="{uid}holds"
+							bind:value={holds}
+							placeholder=""
+							items={[
+								{ value: '', name: 'not known' },
+								{ value: 'blank', name: 'nothing: it is blank' },
+								{ value: 'data', name: 'data that must stay' },
+								{ value: 'system', name: 'a system' }
+							]}
+						/>
+					</div>
+				{/if}
+			</div>
+			{#if !placed}
+				<Checkbox bind:checked={isNew}>It came to be fitted</Checkbox>
+			{/if}
+			{#if twins > 1}
+				<Checkbox bind:checked={alone}>Only this one of the {twins} is other than written</Checkbox>
+			{/if}
+			{#key item}<PartForm kind={kindOf(was)} start={was} bind:part />{/key}
+			<div class="flex gap-3">
+				<Button type="submit" disabled={!part} aria-busy={session.busy}>Keep</Button>
+				<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>
+			</div>
+		</form>
+	{/if}
+</Dialog>
