@@ -83,6 +83,7 @@ const (
 	Draws                fact.Code = "fit/draws"
 	DriveIsA             fact.Code = "fit/drive-is-a"
 	DriveSpeaks          fact.Code = "fit/drive-speaks"
+	SlimFedThrough       fact.Code = "fit/slim-fed-through"
 	DrivesFedThrough     fact.Code = "fit/drives-fed-through"
 	DrivesShare          fact.Code = "fit/drives-share"
 	ECCMixed             fact.Code = "fit/ecc-mixed"

@@ -181,8 +181,13 @@ func tellCover(l *look) telling {
 // tallDrive is a drive's height against its bay's.
 func (l *look) tallDrive() (is, has measure) {
 	usual := func(form part.Form) quantity.Millimetres {
-		if form == part.Form2i5 {
+		switch form {
+		case part.Form2i5:
 			return usualFlatDrive
+		case part.FormSlim:
+			return tallSlim
+		case part.Form5i25:
+			return usualHalfHeight
 		}
 		return usualTallDrive
 	}
@@ -190,6 +195,9 @@ func (l *look) tallDrive() (is, has measure) {
 	bay := usual(d.Form)
 	for _, f := range l.s.Drives {
 		bay = max(bay, usual(f))
+	}
+	if d.Form == part.FormSlim { // they are made in two heights, and so are their bays
+		bay = flatSlim
 	}
 	return mm(d.HeightMM, 0, usual(d.Form), l.label(rig.DriveTall)), mm(l.s.BayMM, bay, endless, l.sheetOf(rig.BayHeight))
 }
@@ -342,6 +350,9 @@ func linkKnown(l *look) known.Truth {
 	s := l.s
 	if !s.linked || s.link.Known() || s.state != Live {
 		return known.Yes
+	}
+	if d := s.drive(); d != nil && d.Form.Optical() {
+		return known.Yes // a disc is slower than any link
 	}
 	asks := look{resolver: l.resolver, s: s, notes: true}
 	asks.linkFacts()

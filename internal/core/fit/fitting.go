@@ -54,14 +54,20 @@ func misfit(k *sock, form part.Form) bool {
 	return k.inBay() && k.drive().Form == form && len(k.Drives) > 0 && !slices.Contains(k.Drives, form)
 }
 
-// bracketed reports that one of the brackets at hand lets the drive in s into a
-// larger bay.
+// bracketed reports that one of the brackets or caddies at hand lets the drive in s into a
+// bay for others. A bracket that does not say for which bay is for 3.5-inch ones.
 func (r *resolver) bracketed(s *sock) bool {
 	d := s.drive()
-	if s.outside() || d.Form == part.Form3i5 || !slices.Contains(s.Drives, part.Form3i5) {
+	if s.outside() || d.Form.Optical() {
 		return false
 	}
-	have := r.fittings(func(f *part.Fitting) bool { return f.Kind == part.Bracket && f.Holds == d.Form })
+	have := r.fittings(func(f *part.Fitting) bool {
+		fits := f.Fits
+		if fits == "" && f.Kind == part.Bracket {
+			fits = part.Form3i5
+		}
+		return (f.Kind == part.Bracket || f.Kind == part.Caddy) && f.Holds == d.Form && fits != d.Form && slices.Contains(s.Drives, fits)
+	})
 	return r.before(s, func(k *sock) bool { return misfit(k, d.Form) }) < have
 }
 
@@ -86,35 +92,49 @@ func tellBayForm(l *look) telling {
 		because: []Reason{{FromPart, fact.Of(DriveIsA, id, form)}, {FromSheet, fact.Of(LeadsReach, at, l.s.Drives)}}}
 }
 
-// adapted reports that one of the power adapters at hand makes the plug at this bay a
-// SATA plug.
-func (r *resolver) adapted(s *sock) bool {
-	have := r.fittings(func(f *part.Fitting) bool {
-		return f.Kind == part.PowerAdapter && f.From == s.Power && f.To == part.PlugSATA
-	})
-	return r.before(s, func(k *sock) bool { return k.inBay() && k.Power == s.Power }) < have
+// plugAt is the plug of a drive: slim optical ones have their own (SATA, slimline power).
+func plugAt(d *part.Drive) part.Plug {
+	if d.Form == part.FormSlim {
+		return part.PlugSlim
+	}
+	return part.PlugSATA
 }
 
-// needs12V reports a drive that lives from 12 V besides 5 V (SFF-8301); a slimline plug
-// carries none (SATA, slimline power).
-func needs12V(d *part.Drive) bool { return d.Form == part.Form3i5 }
+// fedOtherwise reports a drive at a bay whose plug is not the drive's.
+func (s *sock) fedOtherwise() bool { return s.inBay() && plugOf(s.Socket) != plugAt(s.drive()) }
+
+// adapted reports that one of the power adapters at hand makes the plug at this bay that
+// of the drive in it.
+func (r *resolver) adapted(s *sock) bool {
+	from, to := plugOf(s.Socket), plugAt(s.drive())
+	have := r.fittings(func(f *part.Fitting) bool { return f.Kind == part.PowerAdapter && f.From == from && f.To == to })
+	return r.before(s, func(k *sock) bool { return k.fedOtherwise() && plugOf(k.Socket) == from && plugAt(k.drive()) == to }) < have
+}
+
+// needs12V reports a drive that lives from 12 V besides 5 V (SFF-8301, SFF-8551); a slimline
+// plug carries none (SATA, slimline power).
+func needs12V(d *part.Drive) bool { return d.Form == part.Form3i5 || d.Form == part.Form5i25 }
 
 func plugRight(l *look) known.Truth {
-	if !l.s.inBay() || l.s.Power == "" || l.s.Power == part.PlugSATA {
+	if !l.s.fedOtherwise() {
 		return known.Yes
 	}
 	return known.Of(!(l.s.Power == part.PlugSlim && needs12V(l.s.drive())) && l.adapted(l.s))
 }
 
 func tellPlug(l *look) telling {
-	id, at, plug := l.s.piece.ID, l.s.path, l.s.Power
-	out := telling{says: fact.Of(PlugIsOther, id, at, plug),
-		because: []Reason{{FromSheet, fact.Of(BayFedBy, at, plug)}, {FromStandard, fact.Of(DrivesFedThrough)}}}
+	id, at, plug := l.s.piece.ID, l.s.path, plugOf(l.s.Socket)
+	fed := DrivesFedThrough
+	if plugAt(l.s.drive()) == part.PlugSlim {
+		fed = SlimFedThrough
+	}
+	out := telling{says: fact.Of(PlugIsOther, id, at, plug, plugAt(l.s.drive())),
+		because: []Reason{{FromSheet, fact.Of(BayFedBy, at, plug)}, {FromStandard, fact.Of(fed)}}}
 	if plug == part.PlugSlim && needs12V(l.s.drive()) {
 		out.because = append(out.because, Reason{FromStandard, fact.Of(SlimHasNo12V)})
 		return out // no adapter makes up for that
 	}
-	out.advice = []fact.Fact{fact.Of(BringAdapter, plug)}
+	out.advice = []fact.Fact{fact.Of(BringAdapter, plug, plugAt(l.s.drive()))}
 	return out
 }
 
@@ -142,7 +162,7 @@ func (r *resolver) dealLeads(found func(*sock, known.Truth)) {
 		switch f := p.Part.Fitting; {
 		case f != nil && f.Kind == part.DataLead:
 			ends[f.End]++
-		case p.Part.Drive != nil && !p.New && (p.Part.Drive.Form == part.Form2i5 || p.Part.Drive.Form == part.Form3i5):
+		case p.Part.Drive != nil && !p.New && rig.Suits(p.Part, &machine.Socket{Kind: machine.SATA}):
 			if s := r.at(p.ID); s == nil || s.Kind != machine.SATA {
 				ends[""]++ // the one it was plugged with
 			}
@@ -222,7 +242,7 @@ func holderMissing(r *resolver, found func(trouble)) {
 		have[k] = r.fittings(func(f *part.Fitting) bool { return f.Kind == k })
 	}
 	r.lack(func(s *sock) quantity.Answer {
-		if s.Holder == "" || s.Holder == machine.HeldByScrews {
+		if s.Holder == "" || s.Holder == machine.HeldByScrews || s.drive().Form.Optical() { // those are held by their own rails
 			return known.Yes
 		}
 		return s.HasHolder

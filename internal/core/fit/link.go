@@ -79,7 +79,7 @@ func speaks(d *part.Drive, p link.Protocol) known.Truth {
 	switch {
 	case d.Protocol != "":
 		return known.Of(d.Protocol == p)
-	case d.Form == part.Form2i5 || d.Form == part.Form3i5:
+	case d.Form == part.Form2i5 || d.Form == part.Form3i5 || d.Form.Optical():
 		return known.Of(p == link.SATA)
 	case p == link.USB:
 		return known.No

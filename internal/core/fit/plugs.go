@@ -39,7 +39,7 @@ func (n *Draw) add(p *part.Part, k *machine.Socket, outside bool) {
 	switch {
 	case outside:
 	case d != nil && (k.Kind == machine.SATA || k.Kind == machine.U2):
-		plug := plugOf(k)
+		plug := plugOf(k) // what the lead ends in; an adapter makes the drive's of it
 		n.plugs[plugIndex(plug)]++
 		if plug == part.PlugSATA && needs12V(d) {
 			n.with12V++

@@ -26,6 +26,11 @@ const (
 	// bays for 3.5-inch drives take 26.1 mm (SFF-8301).
 	usualFlatDrive quantity.Millimetres = 9.5
 	usualTallDrive quantity.Millimetres = 26.1
+	// Slim optical drives are 9.5 or 12.7 mm high (SFF-8552, SFF-8553); those of full size
+	// have half height, 41.3 mm, as their bays (SFF-8551).
+	flatSlim        quantity.Millimetres = 9.5
+	tallSlim        quantity.Millimetres = 12.7
+	usualHalfHeight quantity.Millimetres = 41.5
 	// A card that is no graphics card is of half length or shorter, 167.65 mm (PCI
 	// Express CEM), and a case with full slots clears that.
 	halfLength quantity.Millimetres = 167.65

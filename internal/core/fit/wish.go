@@ -71,7 +71,7 @@ func sayWishMemory(r *resolver, t *trouble) telling {
 // behind a bridge is reached over USB, whatever it speaks itself.
 func (r *resolver) isSystem(s *sock) known.Truth {
 	w, d := &r.b.Wish, s.drive()
-	if d == nil || !s.seen() || slices.Contains(w.Keep, s.piece.ID) {
+	if d == nil || d.Form.Optical() || !s.seen() || slices.Contains(w.Keep, s.piece.ID) {
 		return known.No
 	}
 	out := known.Yes

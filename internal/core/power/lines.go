@@ -168,7 +168,7 @@ func (f *forecast) card(s *fit.SocketState) {
 
 func (f *forecast) drive(s *fit.SocketState) {
 	p := f.part(s.Item)
-	if p == nil || p.Drive == nil {
+	if p == nil || p.Drive == nil || p.Drive.Form.Optical() { // which has no capacity to be read
 		return
 	}
 	c := p.Drive.CapacityBytes

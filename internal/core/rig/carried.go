@@ -21,7 +21,7 @@ func Suits(p *part.Part, k *machine.Socket) bool {
 	case machine.M2:
 		return p.M2() != nil
 	case machine.SATA:
-		return p.Drive != nil && (p.Drive.Form == part.Form2i5 || p.Drive.Form == part.Form3i5)
+		return p.Drive != nil && (p.Drive.Form == part.Form2i5 || p.Drive.Form == part.Form3i5 || p.Drive.Form.Optical())
 	case machine.Slot:
 		return p.Card != nil && p.Card.M2 == nil
 	case machine.U2: // its plug takes SATA drives too (SFF-8639); whether they are seen is the protocol's question

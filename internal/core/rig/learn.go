@@ -410,7 +410,7 @@ func ofDrive(d *part.Drive, a Attr) any {
 	case Protocol:
 		return &d.Protocol
 	case PartGen:
-		if d.Protocol == link.SATA || d.Form == part.Form2i5 || d.Form == part.Form3i5 {
+		if d.Protocol == link.SATA || d.Form == part.Form2i5 || d.Form == part.Form3i5 || d.Form.Optical() {
 			return upTo[quantity.Gen]{&d.Gen, 3}
 		}
 		return &d.Gen
@@ -419,7 +419,9 @@ func ofDrive(d *part.Drive, a Attr) any {
 	case DriveTall:
 		return &d.HeightMM
 	case Capacity:
-		return &d.CapacityBytes
+		if !d.Form.Optical() { // which has none
+			return &d.CapacityBytes
+		}
 	}
 	return nil
 }
@@ -491,7 +493,7 @@ func fieldAt(at any, a Attr) (field, bool) {
 	case *[]part.Key:
 		return severalOf(at, options(word, part.KeyM, part.KeyB, part.KeyE, part.KeyA)), true
 	case *[]part.Form:
-		return severalOf(at, options(word, part.Form2i5, part.Form3i5)), true
+		return severalOf(at, options(word, part.Form2i5, part.Form3i5, part.FormSlim, part.Form5i25)), true
 	case *link.Protocol:
 		return oneOf(at, options(word, link.PCIe, link.SATA)), true
 	case *[]link.Protocol:

@@ -15,6 +15,9 @@ func (w *Wish) System(d *part.Drive) bool {
 // IsSystem is whether a drive is what the wish asks of the system drive, as far as its
 // label tells.
 func (w *Wish) IsSystem(d *part.Drive) known.Truth {
+	if d.Form.Optical() {
+		return known.No
+	}
 	large, fast := known.Unknown, known.Yes
 	if d.CapacityBytes.Known() {
 		large = known.Of(d.CapacityBytes >= w.SystemBytes)

@@ -259,6 +259,11 @@ func (v *Voice) arg(x any, verb string) string {
 		return map[fit.Shape]string{fit.ShapeAdapter: "M.2 adapter", fit.ShapeCard: "PCIe card", fit.ShapeBox: "USB box", fit.ShapeFitting: "fitting"}[a]
 	case fit.Watts:
 		return strconv.FormatFloat(float64(a), 'f', -1, 64) + " W"
+	case part.Plug:
+		if verb == "trade" {
+			return strings.ReplaceAll(string(a), "sata", "SATA")
+		}
+		return string(a)
 	case part.Takes:
 		return takes[a]
 	case part.Form:

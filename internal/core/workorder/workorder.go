@@ -251,7 +251,7 @@ func (m *maker) add(s Step) { m.steps = append(m.steps, s) }
 
 func (m *maker) drivesFound() bool {
 	return slices.ContainsFunc(m.Found.Placements, func(p rig.Placement) bool {
-		return slices.ContainsFunc(m.Pieces, func(q Piece) bool { return q.ID == p.Item && q.Part.Drive != nil })
+		return slices.ContainsFunc(m.Pieces, func(q Piece) bool { return q.ID == p.Item && q.Part.Drive != nil && !q.Part.Drive.Form.Optical() })
 	})
 }
 
@@ -344,7 +344,7 @@ func (m *maker) takeOut(c change) {
 	if c.aside {
 		s.How = append(s.How, fact.Of(GoesBack))
 	}
-	if c.to == nil && c.piece.Part.Drive != nil {
+	if d := c.piece.Part.Drive; c.to == nil && d != nil && !d.Form.Optical() {
 		s.Cautions = append(s.Cautions, cautionOldData)
 	}
 	m.add(s)

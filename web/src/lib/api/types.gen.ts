@@ -497,7 +497,7 @@ export interface Socket {
 	/**
 	 * what the bay on this port's leads takes
 	 */
-	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in')[];
+	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim' | '5.25in')[];
 	/**
 	 * the tallest drive of that bay
 	 */
@@ -716,7 +716,7 @@ export interface Part {
  * Drive is a storage drive, or a drive for optical discs.
  */
 export interface Drive {
-	form: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in';
+	form: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim' | '5.25in';
 	/**
 	 * a notch tells what goes in, not what it speaks: absent is unknown
 	 */
@@ -918,7 +918,7 @@ export interface Position {
 	/**
 	 * a SATA port's
 	 */
-	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in')[];
+	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim' | '5.25in')[];
 	/**
 	 * the tallest box that goes in
 	 */
@@ -1015,11 +1015,11 @@ export interface Fitting {
 	/**
 	 * the drive of a bracket or caddy
 	 */
-	holds?: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in';
+	holds?: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim' | '5.25in';
 	/**
 	 * the drive whose bay it goes into
 	 */
-	fits?: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim optical' | '5.25in';
+	fits?: 'm2' | '2.5in' | '3.5in' | 'u2' | 'slim' | '5.25in';
 	/**
 	 * of screws, or those that come with a bracket
 	 */

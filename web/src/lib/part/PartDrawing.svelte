@@ -47,7 +47,7 @@
 			? { w: 147, h: 102 }
 			: part.drive?.form === '5.25in'
 				? { w: 170, h: 146 }
-				: part.drive?.form === 'slim optical'
+				: part.drive?.form === 'slim'
 					? { w: 127, h: 128 }
 					: { w: 100, h: 70 }
 	);
