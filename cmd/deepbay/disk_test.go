@@ -118,7 +118,7 @@ func TestStartOnFullDisk(t *testing.T) {
 	if err := p.cmd.Process.Kill(); err != nil {
 		t.Fatal(err)
 	}
-	p.cmd.Wait() //nolint:errcheck // it was killed
+	p.cmd.Wait()                                   //nolint:errcheck // it was killed
 	for _, end := range []string{"-shm", "-wal"} { // which a full disk has no room for
 		if err := os.Remove(data + end); err != nil {
 			t.Fatal(err)

@@ -119,8 +119,8 @@ const (
 	Form3i5 Form = "3.5in"
 	FormU2  Form = "u2" // 2.5 inch with the U.2 connector (SFF-8639)
 
-	FormSlim Form = "slim" // 128 mm wide, with the slimline SATA plug (SFF-8552, SFF-8553)
-	Form5i25 Form = "5.25in"       // optical drives of full size (SFF-8501)
+	FormSlim Form = "slim"   // 128 mm wide, with the slimline SATA plug (SFF-8552, SFF-8553)
+	Form5i25 Form = "5.25in" // optical drives of full size (SFF-8501)
 )
 
 // Values lists the forms for the formats.

@@ -26,8 +26,11 @@
 	const form = $derived(live.answer);
 	/** What was filled in since the last answer. */
 	let unanswered: Record<string, string> = {};
+	/** What is being typed: answers that arrive meanwhile leave it alone. */
+	let typing = $state<Record<string, string>>({});
 	$effect(() => {
 		part = form?.whole ? (form.part as Part) : null;
+		for (const field of Object.keys(unanswered)) delete typing[field];
 		unanswered = {};
 	});
 
@@ -70,12 +73,13 @@
 				{:else}
 					<Input
 						id="{uid}{f.name}"
-						value={f.value}
+						value={typing[f.name] ?? f.value}
 						placeholder={f.example}
 						maxlength={120}
 						autocomplete="off"
 						aria-invalid={f.fault ? 'true' : undefined}
 						aria-describedby={f.fault ? `${uid}${f.name}fault` : undefined}
+						oninput={(e) => (typing[f.name] = (e.currentTarget as HTMLInputElement).value)}
 						onchange={(e) => put(f.name, (e.currentTarget as HTMLInputElement).value)}
 					/>
 				{/if}
