@@ -94,7 +94,7 @@ func (j *Job) line(line string) Written {
 		}
 	}
 	settles := j.settles(w.Places)
-	w.read(words, settles)
+	w.read(words, settles, j.bayForms(w.Places))
 	for i := range w.Read.Means { // what no word says is said by the place, or by the machine
 		if m := &w.Read.Means[i]; slices.Contains(settles, m.Word) && !strings.Contains(words, m.Word) {
 			if m.Word = j.Sheet.Name; len(w.Places) > 0 {
@@ -116,7 +116,7 @@ func (j *Job) line(line string) Written {
 }
 
 // read reads the words, with a word that the place adds where they leave that open.
-func (w *Written) read(words string, settles []string) {
+func (w *Written) read(words string, settles, forms []string) {
 	got, err := shorthand.Read(words)
 	for _, word := range settles {
 		asked := slices.ContainsFunc(got.Asks, func(a shorthand.Ask) bool {
@@ -128,6 +128,13 @@ func (w *Written) read(words string, settles []string) {
 		}
 		if more, err := shorthand.Read(words + " " + word); err == nil && len(more.Asks) <= len(got.Asks) {
 			got = more
+		}
+	}
+	for i := range got.Asks {
+		a := &got.Asks[i]
+		fits := slices.DeleteFunc(slices.Clone(a.Choices), func(c string) bool { return !slices.Contains(forms, c) })
+		if a.About == shorthand.WhichForm && len(fits) > 0 {
+			a.Choices = fits // no other goes in there
 		}
 	}
 	w.Read = got
@@ -167,14 +174,33 @@ func (j *Job) settles(places []rig.Path) []string {
 	}
 	if k.Kind == machine.SATA {
 		out = append(out, "sata")
-		if len(k.Drives) == 1 {
-			if word, ok := map[part.Form]string{part.Form2i5: "2.5", part.Form3i5: "3.5", part.FormSlim: "slim", part.Form5i25: "5.25"}[k.Drives[0]]; ok {
-				out = append(out, word)
-			}
+		if forms := j.bayForms(places); len(forms) == 1 {
+			out = append(out, forms...)
 		}
 	}
 	if k.Kind == machine.M2 && len(k.Protocols) == 1 {
 		out = append(out, map[link.Protocol]string{link.PCIe: "nvme", link.SATA: "sata"}[k.Protocols[0]])
+	}
+	return out
+}
+
+// bayForms is the forms of drives that go into the bay on a SATA port, as words; all boxes
+// where the sheet does not say.
+func (j *Job) bayForms(places []rig.Path) []string {
+	if len(places) == 0 || places[0].Nested() {
+		return nil
+	}
+	k := j.Sheet.Socket(places[0].Top())
+	if k == nil || k.Kind != machine.SATA {
+		return nil
+	}
+	forms := k.Drives
+	if len(forms) == 0 {
+		forms = []part.Form{part.Form2i5, part.Form3i5}
+	}
+	out := make([]string, len(forms))
+	for i, f := range forms {
+		out[i] = map[part.Form]string{part.Form2i5: "2.5", part.Form3i5: "3.5", part.FormSlim: "slim", part.Form5i25: "5.25"}[f]
 	}
 	return out
 }

@@ -45,6 +45,7 @@ func TestWrite(t *testing.T) {
 		{"serials are no places", "S/N: 0093318 1TB nvme 2280", false, "added, found: 1TB nvme M.2 2280", " | "},
 		{"no such place", "Q7: 8GB DDR4", false, `/text: no place is called "Q7"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 4 more; write its name as printed on the board, then a colon`, ""},
 		{"a question in the second line", "A1: 8GB DDR4\n1TB ssd", false, "/text: line 2: which form? it could be M.2 or 2.5 or 3.5", ""},
+		{"a question whose answers fit the place", "SATA1: 1TB ssd", false, "/text: which form? it could be 2.5 or 3.5", ""},
 		{"one place twice", "A1: 8GB DDR4\na1: 4GB DDR4", false, "/text: line 2: A1 stands in two lines", ""},
 		{"too few places", "A1: 2x8GB DDR4", false, "/text: 2 pieces and 1 place: write as many places as pieces", ""},
 		{"nonsense in the third line", "A1: 8GB DDR4\nB1: 8GB DDR4\nA2: 8GB banana", false, `/text: line 3: "banana" means nothing here`, ""},
