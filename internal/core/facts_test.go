@@ -335,33 +335,29 @@ DDR5 3200 3200 PC5-25600 25600|DDR5 3600 3600 PC5-28800 28800|DDR5 4000 4000 PC5
 
 func labels(t *testing.T) {
 	for text, want := range map[string]string{
-		"16GB 2Rx8 PC3L-12800S-11-11-F3":  "16 GiB DDR3-1600 SO-DIMM, 2 ranks of x8, 1.35 V, CL11",
-		"1Rx8 PC4-2666V-SA2-11":           "unknown DDR4-2666 SO-DIMM, 1 ranks of x8, 1.2 V, CL19",
-		"16GB 1Rx8 PC5-4800B-SA0-1010-XT": "16 GiB DDR5-4800 SO-DIMM, 1 ranks of x8, 1.1 V, CL40",
+		"16GB 2Rx8 PC3L-12800S-11-11-F3":  "16GB DDR3-1600 SODIMM CL11 2R non-ECC unbuffered 1.35V 1.5V",
+		"1Rx8 PC4-2666V-SA2-11":           "DDR4-2666 SODIMM CL19 1R non-ECC unbuffered 1.2V",
+		"16GB 1Rx8 PC5-4800B-SA0-1010-XT": "16GB DDR5-4800 SODIMM CL40 1R non-ECC unbuffered 1.1V",
 	} {
-		l, err := memory.ParseLabel(text)
-		size := "unknown"
-		if l.SizeBytes.Known() {
-			size = l.SizeBytes.Binary()
-		}
-		if got := fmt.Sprintf("%s %s %s, %d ranks of x%d, %s, CL%d", size, memory.Rated{Generation: l.Generation, Label: l.MTps}.Name(), l.Form, l.Ranks, l.Width, l.Millivolts, l.CL); err != nil || got != want {
-			t.Errorf("%s: %s (%v), want %s", text, got, err, want)
+		got, err := shorthand.Read(text)
+		if err != nil || shorthand.Write(&got.Part) != want {
+			t.Errorf("%s: %s (%v), want %s", text, shorthand.Write(&got.Part), err, want)
 		}
 	}
 	for letters, cl := range map[string]int{"J": 10, "K": 11, "L": 12, "M": 13, "N": 14, "P": 15, "R": 16, "T": 17, "U": 18, "V": 19, "W": 20, "Y": 21, "AA": 22, "AC": 24} {
-		if l, err := memory.ParseLabel("1Rx8 PC4-3200" + letters + "-UA1-11"); err != nil || l.CL != cl {
+		if l, err := memory.ReadCode("PC4-3200" + letters + "-UA1-11"); err != nil || l.CL != cl {
 			t.Errorf("bin %s is CL%d (%v), want %d", letters, l.CL, err, cl)
 		}
 	}
 	for rate, cl := range map[int][3]int{4400: {32, 36, 40}, 4800: {34, 40, 42}, 5200: {38, 42, 46}, 5600: {40, 46, 50}, 6000: {42, 48, 54}, 6400: {46, 52, 56}} {
 		for i, bin := range []string{"A", "B", "C"} {
-			if l, err := memory.ParseLabel(fmt.Sprintf("1Rx8 PC5-%d%s-UA0-1010", rate, bin)); err != nil || l.CL != cl[i] {
+			if l, err := memory.ReadCode(fmt.Sprintf("PC5-%d%s-UA0-1010", rate, bin)); err != nil || l.CL != cl[i] {
 				t.Errorf("DDR5-%d%s is CL%d (%v), want %d", rate, bin, l.CL, err, cl[i])
 			}
 		}
 	}
 	for m, want := range map[string]string{"U": "DIMM no no", "E": "DIMM yes no", "S": "SO-DIMM no no", "T": "SO-DIMM yes no", "R": "DIMM unknown yes", "L": "DIMM unknown yes"} {
-		l, err := memory.ParseLabel("1Rx8 PC4-2666V-" + m + "A2-11")
+		l, err := memory.ReadCode("PC4-2666V-" + m + "A2-11")
 		if got := fmt.Sprint(l.Form, " ", l.ECC, " ", l.Registered); err != nil || got != want {
 			t.Errorf("letter %s: %s (%v), want %s", m, got, err, want)
 		}

@@ -4,6 +4,7 @@ package memory
 
 import (
 	"regexp"
+	"strconv"
 	"strings"
 
 	"deepbay/internal/core/fact"
@@ -110,4 +111,33 @@ func binLatency(r Rated, bin string) int {
 		return binCL[bin]
 	}
 	return 0
+}
+
+// binCL is the CAS latency that a speed-bin letter stands for in DDR4, whatever
+// the rate (JESD79-4).
+var binCL = map[string]int{"J": 10, "K": 11, "L": 12, "M": 13, "N": 14, "P": 15, "R": 16, "T": 17, "U": 18, "V": 19, "W": 20, "Y": 21, "AA": 22, "AC": 24}
+
+// ddr5CL is the CAS latency of the bins A, B (the usual one) and C, by rate
+// (JESD79-5): the letters mean fast, normal and slow within a rate.
+var ddr5CL = map[quantity.MTps]map[string]int{
+	4400: {"A": 32, "B": 36, "C": 40}, 4800: {"A": 34, "B": 40, "C": 42}, 5200: {"A": 38, "B": 42, "C": 46},
+	5600: {"A": 40, "B": 46, "C": 50}, 6000: {"A": 42, "B": 48, "C": 54}, 6400: {"A": 46, "B": 52, "C": 56},
+}
+
+// moduleTypes says what the module letter means.
+var moduleTypes = map[string]struct {
+	form            Form
+	ecc, registered quantity.Answer
+}{
+	"U": {DIMM, quantity.No, quantity.No}, "E": {DIMM, quantity.Yes, quantity.No},
+	"S": {SODIMM, quantity.No, quantity.No}, "T": {SODIMM, quantity.Yes, quantity.No},
+	"R": {DIMM, quantity.Unknown, quantity.Yes}, "L": {DIMM, quantity.Unknown, quantity.Yes},
+}
+
+func number(s string) int {
+	n, err := strconv.Atoi(s)
+	if err != nil {
+		return 0 // an optional part that is not there; the pattern lets only digits in
+	}
+	return n
 }

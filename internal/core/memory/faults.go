@@ -6,12 +6,10 @@ import "deepbay/internal/core/fact"
 
 // What can be wrong, by name.
 const (
-	NoRanks        fact.Code = "memory/no-ranks"
 	HasNoSpeed     fact.Code = "memory/has-no-speed"
 	HasNoSpeedNear fact.Code = "memory/has-no-speed-near"
 	NearNoSpeed    fact.Code = "memory/near-no-speed"
 	NoModuleCode   fact.Code = "memory/no-module-code"
-	NoModuleLabel  fact.Code = "memory/no-module-label"
 	FamilyOnly     fact.Code = "memory/family-only"
 	NoSuchLetter   fact.Code = "memory/no-such-letter"
 )

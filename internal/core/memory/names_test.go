@@ -1,6 +1,7 @@
 package memory
 
 import (
+	"reflect"
 	"strings"
 	"testing"
 
@@ -45,45 +46,56 @@ func TestNamesOfSpeeds(t *testing.T) {
 	}
 }
 
-func TestParseLabel(t *testing.T) {
-	for _, c := range []struct {
-		text string
-		want Label
-	}{
-		{"16GB 2Rx8 PC3L-12800S-11-11-F3", Label{SizeBytes: 16 * gib, Generation: DDR3, Ranks: 2, Width: 8, Millivolts: 1350, MTps: 1600, CL: 11, Form: SODIMM, ECC: quantity.No, Registered: quantity.No, RawCard: "F3", SPD: "11", module: "S"}},
-		{"1Rx8 PC4-2666V-SA2-11", Label{Generation: DDR4, Ranks: 1, Width: 8, Millivolts: 1200, MTps: 2666, CL: 19, Form: SODIMM, ECC: quantity.No, Registered: quantity.No, Bin: "V", RawCard: "A2", SPD: "11", module: "S"}},
-		{"16GB 1Rx8 PC5-4800B-SA0-1010-XT", Label{SizeBytes: 16 * gib, Generation: DDR5, Ranks: 1, Width: 8, Millivolts: 1100, MTps: 4800, CL: 40, Form: SODIMM, ECC: quantity.No, Registered: quantity.No, Bin: "B", RawCard: "A0", SPD: "1010", Grade: "XT", module: "S"}},
-		{"512MB 1Rx16 PC3-8500U-7-10-A1", Label{SizeBytes: 512 * quantity.MiB, Generation: DDR3, Ranks: 1, Width: 16, Millivolts: 1500, MTps: 1066, CL: 7, Form: DIMM, ECC: quantity.No, Registered: quantity.No, RawCard: "A1", SPD: "10", module: "U"}},
-		{"64GB 2S2Rx4 PC4-3200AA-RB1-12", Label{SizeBytes: 64 * gib, Generation: DDR4, Ranks: 4, Width: 4, Millivolts: 1200, MTps: 3200, CL: 22, Form: DIMM, Registered: quantity.Yes, Bin: "AA", RawCard: "B1", SPD: "12", stack: "S2", module: "R"}},
+// A code is read whole as labels print it and short as shops do; a letter that is two things
+// is in doubt, and one that is none refused.
+func TestReadCode(t *testing.T) {
+	low := []quantity.Millivolts{1350, 1500}
+	of := func(g Generation, rate quantity.MTps, p Printed) Printed {
+		p.Rated, _ = Speed(g, int(rate))
+		return p
+	}
+	for text, want := range map[string]Printed{
+		"PC3L-12800S-11-11-F3":  of(DDR3, 1600, Printed{Millivolts: low, CL: 11, Form: SODIMM, ECC: quantity.No, Registered: quantity.No}),
+		"PC3L-12800S":           of(DDR3, 1600, Printed{Millivolts: low, Form: SODIMM, ECC: quantity.No, Registered: quantity.No}),
+		"PC3-8500U-7-10-A1":     of(DDR3, 1066, Printed{Millivolts: []quantity.Millivolts{1500}, CL: 7, Form: DIMM, ECC: quantity.No, Registered: quantity.No}),
+		"PC2-6400S-666-12-E0":   of(DDR2, 800, Printed{Millivolts: []quantity.Millivolts{1800}, CL: 6, Form: SODIMM, ECC: quantity.No, Registered: quantity.No}),
+		"PC4-2666V-SA2-11":      of(DDR4, 2666, Printed{Millivolts: []quantity.Millivolts{1200}, CL: 19, Form: SODIMM, ECC: quantity.No, Registered: quantity.No}),
+		"pc4-2400t-r":           of(DDR4, 2400, Printed{Millivolts: []quantity.Millivolts{1200}, CL: 17, Form: DIMM, Registered: quantity.Yes}),
+		"PC4-2400T":             of(DDR4, 2400, Printed{CL: 17}),
+		"PC4-2400R":             of(DDR4, 2400, Printed{Doubt: "R"}),
+		"PC4-19200R":            of(DDR4, 2400, Printed{Form: DIMM, Registered: quantity.Yes}),
+		"PC5-4800B-SA0-1010-XT": of(DDR5, 4800, Printed{Millivolts: []quantity.Millivolts{1100}, CL: 40, Form: SODIMM, ECC: quantity.No, Registered: quantity.No}),
+		"PC5-5600":              of(DDR5, 5600, Printed{}),
 	} {
-		got, err := ParseLabel(c.text)
-		if err != nil || got != c.want {
-			t.Errorf("%s:\n%+v, %v\nwant\n%+v", c.text, got, err, c.want)
-		}
-		if got.String() != c.text {
-			t.Errorf("%s is printed %s", c.text, got)
+		if got, err := ReadCode(text); err != nil || !reflect.DeepEqual(got, want) {
+			t.Errorf("%s:\n%+v, %v\nwant\n%+v", text, got, err, want)
 		}
 	}
-	for _, s := range []string{"", "16GB", "2Rx8 PC4-2666V", "0Rx8 PC4-2666V-SA2-11", "1Rx8 PC4-9999V-SA2-11", "1Rx8 PC6-2666V-SA2-11"} {
-		if l, err := ParseLabel(s); err == nil {
-			t.Errorf("%q was taken for %v", s, l)
+	for _, s := range []string{"", "16GB", "PC4", "PC4-9999V-SA2-11", "PC6-2666V-SA2-11", "PC4L-2400", "PC4-2400Q", "PC3-12800S-1", "PC4-2666V-XA2-11", "PC4-2666V-SA2-11-11"} {
+		if p, err := ReadCode(s); err == nil {
+			t.Errorf("%q was taken for %+v", s, p)
 		}
 	}
 }
 
-// What was read is printed so that it is read the same again.
-func FuzzParseLabel(f *testing.F) {
-	for _, s := range []string{"16GB 2Rx8 PC3L-12800S-11-11-F3", "1Rx8 PC4-2666V-SA2-11", "16GB 1Rx8 PC5-4800B-SA0-1010-XT", "8gb 2rx8  pc4-3200aa-ub1-11", "512MB 1Rx16 PC3-8500U-7-10-A1", "64GB 2S2Rx4 PC4-3200AA-RB1-12", "x"} {
+// What is read is a speed of its family, whose names mean the same; a letter in doubt means
+// two things.
+func FuzzReadCode(f *testing.F) {
+	for _, s := range []string{"PC3L-12800S-11-11-F3", "PC4-2666V-SA2-11", "PC5-4800B-SA0-1010-XT", "pc4-3200aa-ub1-11", "PC2-6400S-666-12-E0", "PC4-2400R", "x"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
-		l, err := ParseLabel(s)
+		p, err := ReadCode(s)
 		if err != nil {
 			return
 		}
-		again, err := ParseLabel(l.String())
-		if err != nil || again != l {
-			t.Fatalf("%q is %+v, printed %q, read again %+v, %v", s, l, l, again, err)
+		for _, name := range []string{p.Name(), p.ModuleName()} {
+			if again, err := Code(name); err != nil || len(again) != 1 || again[0] != p.Rated {
+				t.Fatalf("%q is %+v, and %q is %v, %v", s, p, name, again, err)
+			}
+		}
+		if reg, cl := p.Doubted(); p.Doubt != "" && (reg == quantity.Unknown || cl == 0) {
+			t.Fatalf("%q is in doubt about %q, which means %v and CL%d", s, p.Doubt, reg, cl)
 		}
 	})
 }
