@@ -85,6 +85,11 @@ func TestCommands(t *testing.T) {
         "socket": "A9"`)}, 2, nil, []string{`/found/placements/0/socket: no socket is named "A9"`, "/planned/placements/0/socket"}},
 		{"sheets", []string{"sheet", sheet, sheet}, 0, []string{"Dunlin S3 slim desktop, ", "no fault"}, nil},
 		{"sheet with a fault", []string{"sheet", sheet, good}, 2, []string{"Dunlin S3"}, []string{"job.json is not a usable sheet file"}},
+		{"read a label", []string{"read", "2Rx4", "PC4-2400T-R", "16GB"}, 0, []string{"16 GiB DDR4-2400 DIMM", "2Rx4: 2 ranks of devices 4 bits wide", "CAS latency of 17 clocks", "it does not say: whether it has check bits"}, nil},
+		{"read what may be two things", []string{"read", "16GB", "PC4-2400R", "DIMM"}, 1, []string{"a kind of module or a speed bin? registered / CL16"}, nil},
+		{"read what means nothing", []string{"read", "16GB", "banana"}, 2, nil, []string{`"banana" means nothing here`}},
+		{"read a part", []string{"read", "--part", "x16 carrier 4x m.2 2280 no switch"}, 0, []string{`"format": "deepbay/part"`, `"connectorLanes": 16`, `"firstLane": 12`}, nil},
+		{"read half a part", []string{"read", "--part", "x16 carrier 4x m.2"}, 2, nil, []string{"with a switch chip or without? it could be no-switch or switch"}},
 		{"nothing named", []string{"check"}, 2, nil, []string{"accepts 1 arg"}},
 		{"unknown command", []string{"dance"}, 2, nil, []string{`unknown command "dance"`}},
 		{"serve elsewhere", []string{"serve", "--data", filepath.Join(t.TempDir(), "x.db"), "--listen", "0.0.0.0:8480"}, 2, nil, []string{"Deep Bay listens on this machine only"}},
@@ -277,6 +282,8 @@ func TestSecondLanguage(t *testing.T) {
 	run1("", "check", broken)
 	run1("", "check", "nowhere.json")
 	run1("", "look", files[0], "99=yes")
+	run1("", "read", "16GB PC4-2400R")
+	run1("", "read", "16GB banana")
 	if sentences < 400 {
 		t.Errorf("only %d sentences were wrapped", sentences)
 	}
