@@ -332,7 +332,7 @@ func (m *maker) takeOut(c change) {
 	case machine.Slot:
 		s.How = []fact.Fact{fact.Of(PlugsOff), fact.Of(PressLatch)}
 	case machine.SATA, machine.U2:
-		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(UndoBracket)}
+		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(outOf(c.piece.Part.Drive, c.from.Holder))}
 		if c.unplug {
 			s.ID = "take-out/lead-" + string(c.piece.ID) + "@" + c.from.Path.String()
 			s.Do = fact.Of(PullLead, c.piece.ID, c.from.Path)
@@ -420,11 +420,38 @@ func (m *maker) fitSATA(c change) []fact.Fact {
 	if m.leadOnly(c) {
 		return []fact.Fact{fact.Of(NeverForce)}
 	}
-	screws := BracketM3
-	if c.piece.Part.Drive.Form == part.Form3i5 {
-		screws = BracketUNC
+	return []fact.Fact{fact.Of(into(c.piece.Part.Drive, c.to.Holder)), fact.Of(LeadAndPlug, c.to.Path)}
+}
+
+// into is how a drive is held in its bay: by what the sheet says, else by a bracket.
+func into(d *part.Drive, held machine.Holder) fact.Code {
+	unc := d.Form == part.Form3i5
+	switch {
+	case d.Form.Optical():
+		return OpticalIn
+	case held == machine.HeldByCaddy:
+		return CaddyIn
+	case held == machine.HeldByScrews && unc:
+		return ScrewsUNC
+	case held == machine.HeldByScrews:
+		return ScrewsM3
+	case unc:
+		return BracketUNC
 	}
-	return []fact.Fact{fact.Of(screws), fact.Of(LeadAndPlug, c.to.Path)}
+	return BracketM3
+}
+
+// outOf is how what lies in a bay is let go, be it no drive.
+func outOf(d *part.Drive, held machine.Holder) fact.Code {
+	switch {
+	case d != nil && d.Form.Optical():
+		return OpticalOut
+	case held == machine.HeldByCaddy:
+		return CaddyOut
+	case held == machine.HeldByScrews:
+		return ScrewsOut
+	}
+	return UndoBracket
 }
 
 // training is how long the first start after a change of memory may stay dark.
@@ -438,10 +465,10 @@ func (m *maker) powerOn() {
 		How: []fact.Fact{fact.Of(AllLevel), fact.Of(EveryScrew)}})
 	start := Step{ID: "power-on/start", Phase: PowerOn, Do: fact.Of(StartUp),
 		How: []fact.Fact{fact.Of(StrapOff)}, Cautions: []Caution{cautionFans}}
-	if slices.ContainsFunc(append(slices.Clone(m.in), m.out...), func(c change) bool { return c.piece.Part.Module != nil }) {
-		if t := training[m.Sheet.Memory.Generation]; t != "" {
-			start.How = append(start.How, fact.Of(t))
-		}
+	moved := slices.Concat(m.in, m.out)
+	if i := slices.IndexFunc(moved, func(c change) bool { return c.piece.Part.Module != nil }); i >= 0 {
+		family := cmp.Or(m.Sheet.Memory.Generation, moved[i].piece.Part.Module.Generation)
+		start.How = append(start.How, fact.Of(cmp.Or(training[family], TrainsOther)))
 	}
 	m.add(start)
 	m.setUp(fact.Of(IntoSetUp))

@@ -8,6 +8,7 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
@@ -154,6 +155,56 @@ func TestHowAndCautions(t *testing.T) {
 	for _, want := range []string{"Old drive", "Weight", "One heatsink only"} {
 		if !strings.Contains(all, want) {
 			t.Errorf("nowhere is said %q", want)
+		}
+	}
+}
+
+// A caddy is called a caddy, screws are screws, an optical drive slides; and each family of
+// memory has its word for a slow first start.
+func TestHolders(t *testing.T) {
+	for _, c := range []struct {
+		holder machine.Holder
+		form   part.Form
+		fit    string
+		out    string
+	}{
+		{"", part.Form2i5, "Into its bracket first", "Undo the bracket"},
+		{machine.HeldByBracket, part.Form3i5, "6-32 screws", "Undo the bracket"},
+		{machine.HeldByCaddy, part.Form2i5, "Into its caddy first", "Press the caddy's latch"},
+		{machine.HeldByScrews, part.Form3i5, "Fasten it in the cage, the right way round for its leads: 6-32 screws", "Undo its screws"},
+		{machine.HeldByScrews, part.Form2i5, "M3 screws", "Undo its screws"},
+		{machine.HeldByCaddy, part.FormSlim, "Slide it in from the front", "slide it out to the front"},
+	} {
+		j := tower(t)
+		for i := range j.Sheet.Sockets {
+			j.Sheet.Sockets[i].Holder = c.holder
+		}
+		d := j.Part("mudlark-2000").Drive
+		d.Form, d.HeightMM = c.form, 0
+		steps := map[string]string{}
+		j.Planned.Placements = place("item-1:A1", "item-2:A2")
+		for _, s := range said(&j) {
+			steps[string(s.ID)] = joined(s.How)
+		}
+		if got := steps["take-out/item-3@SATA6"]; !strings.Contains(got, c.out) {
+			t.Errorf("out of a bay held by %q: %s", c.holder, got)
+		}
+		j.Found.Placements, j.Planned.Placements = place("item-1:A1", "item-2:A2"), place("item-1:A1", "item-2:A2", "item-3:SATA6")
+		for _, s := range said(&j) {
+			steps[string(s.ID)] = joined(s.How)
+		}
+		if got := steps["fit/item-3@SATA6"]; !strings.Contains(got, c.fit) {
+			t.Errorf("into a bay held by %q: %s", c.holder, got)
+		}
+	}
+	for family, want := range map[memory.Generation]string{memory.DDR2: "show a notice that memory changed", memory.DDR3: "show a notice that memory changed", memory.DDR4: "5 to 30 seconds longer", memory.DDR5: "up to 15", "": "5 to 30 seconds longer"} {
+		j := tower(t) // its modules are DDR4
+		j.Sheet.Memory.Generation = family
+		j.Planned.Placements = place("item-1:A1", "item-3:SATA6", "item-5:A2")
+		for _, s := range said(&j) {
+			if s.ID == "power-on/start" && !strings.Contains(joined(s.How), want) {
+				t.Errorf("%q: %s", family, joined(s.How))
+			}
 		}
 	}
 }
