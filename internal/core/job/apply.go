@@ -427,6 +427,12 @@ func (a *applier) read() fact.Fact {
 			}
 			return fact.Fact{}
 		}
+		// A generation without a width would prove a link that may be half as wide.
+		want := power.Expect(&b, &r)
+		k := slices.IndexFunc(want.Readings, func(x power.Reading) bool { return x.Line == c.Line })
+		if k >= 0 && want.Readings[k].Lanes.Known() && reading.Gen.Known() && !reading.Lanes.Known() {
+			return a.refuse("/text", fact.Of(power.NoWidth, fact.Typed(c.Text), want.Readings[k].Lanes))
+		}
 	}
 	if c.In != InFound {
 		a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })

@@ -128,6 +128,25 @@ func TestApply(t *testing.T) {
 	}
 }
 
+// A generation without a width does not prove a link that may be half as wide.
+func TestLinkNeedsItsWidth(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	j, _, err := job.Apply(j, put("item-4", "M2_1"), stamp)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for text, want := range map[string]string{"Gen 4": `"Gen 4" says no width: write it too, such as Gen 4 x4`, "PCIe 4.0 x4": ""} {
+		_, _, err := job.Apply(j, job.Change{Do: job.DoRead, Line: power.ParseLineID("link/M2_1"), Text: text}, stamp)
+		got := ""
+		if list, ok := err.(problem.List); ok { //nolint:errorlint // Apply's errors are lists
+			got = say.About(say.Plain, &j).Problems(list).Error()
+		}
+		if !strings.Contains(got, want) || want == "" && err != nil {
+			t.Errorf("%q: %v, want %q", text, got, want)
+		}
+	}
+}
+
 // A kit typed as it is printed becomes one piece for each module, with its serial.
 func TestAddKit(t *testing.T) {
 	j := load(t, "echo-sounding-tower")

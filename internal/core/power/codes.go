@@ -40,6 +40,7 @@ const (
 	NoCapacity       fact.Code = "power/no-capacity"
 	NoLine           fact.Code = "power/no-line"
 	NoLinkTyped      fact.Code = "power/no-link-typed"
+	NoWidth          fact.Code = "power/no-width" // what was typed, the width that is expected
 	NoSpeed          fact.Code = "power/no-speed"
 	NoUSBSpeed       fact.Code = "power/no-usb-speed"
 	NotKnown         fact.Code = "power/not-known"

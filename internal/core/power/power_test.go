@@ -170,6 +170,14 @@ func TestReadings(t *testing.T) {
 		{"link/M2", "Gen 4 x4", power.Agrees}, {"link/M2", "gen4x4", power.Agrees}, {"link/M2", "16 GT/s x4", power.Agrees}, {"link/M2", "8 GT/s x4", power.Differs},
 		{"link/M2", "Gen 4 x2", power.Differs}, {"link/M2", "Gen 9 x4", ""}, {"link/M2", "Gen 4 x99", ""}, {"link/M2", "7 Gb/s", ""},
 		{"link/S1", "3 Gb/s", power.Agrees}, {"link/S1", "SATA Gen 2", power.Agrees}, {"link/S1", "6 Gb/s", power.Differs},
+		// As screens print it.
+		{"total", "16", power.Agrees}, {"total", "16384", power.Agrees}, {"total", "16,384 MB", power.Agrees}, {"total", "8", power.Differs}, {"total", "512", ""}, {"total", "17179869184", power.Agrees},
+		{"total", "16.0 GB (15.9 GB usable)", power.Agrees}, {"usable", "16.0 GB (15.4 GB usable)", power.Agrees}, {"usable", "16.0 GB (14.1 GB usable)", power.Differs},
+		{"slot/D1", "16384", power.Agrees}, {"drive/M2", "2", ""}, {"drive/M2", "2000398934016", power.Agrees},
+		{"rate", "2.67 GHz", power.Agrees}, {"rate", "1.33 GHz", power.Agrees}, {"rate", "2.4 GHz", power.Differs}, {"rate", "DDR4-2666", power.Agrees}, {"rate", "DDR4 2400", power.Differs}, {"rate", "PC4-21300", power.Agrees}, {"rate", "DDR4-99", ""}, {"rate", "NaN", ""},
+		{"link/M2", "PCIe 4.0 x4", power.Agrees}, {"link/M2", "PCIe 3.0 x4", power.Differs}, {"link/M2", "PCI Express 4.0 x4", power.Agrees}, {"link/M2", "PCIe Gen4 x4", power.Agrees},
+		{"link/M2", "Speed 16GT/s (ok), Width x4 (ok)", power.Agrees}, {"link/M2", "16.0 GT/s PCIe x4", power.Agrees}, {"link/M2", "x4 Gen 4", power.Agrees}, {"link/M2", "x4", ""}, {"link/M2", "Gen 4 banana", ""}, {"link/M2", "4 x4", power.Agrees},
+		{"link/S1", "SATA II", power.Agrees}, {"link/S1", "SATA 3.0 Gb/s", power.Agrees}, {"link/S1", "SATA III", power.Differs}, {"link/S1", "3.0 Gbps", power.Agrees},
 		{"setting/mode", "AHCI", power.Agrees}, {"setting/mode", "raid", power.Differs},
 		{"no/such", "x", ""}, {"total", " ", ""},
 	} {
