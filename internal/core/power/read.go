@@ -49,7 +49,7 @@ func Read(id LineID, typed string) (Reading, error) {
 var bare = regexp.MustCompile(`^[\d,.]+$`)
 
 // withUsable is how systems print what is installed and what of it they use.
-var withUsable = regexp.MustCompile(`(?i)^([\d.,]+ ?[KMGT]i?B)(?: of memory)? ?\(([\d.,]+ ?[KMGT]i?B) usable\)$`)
+var withUsable = regexp.MustCompile(`(?i)^([\d.,]+ ?[KMGT]i?B) ?\(([\d.,]+ ?[KMGT]i?B) usable\)$`)
 
 // readMemory reads a capacity of memory. Of "16.0 GB (15.9 GB usable)" a line takes what it is
 // about. A bare number is what screens leave the unit off: up to 256 it is GiB, from 1024 on MiB;
@@ -138,11 +138,11 @@ var sataGbps = map[string]quantity.Gen{"1.5": 1, "3": 2, "3.0": 2, "6": 3, "6.0"
 
 // The ways in which a link's generation and width are printed.
 var (
-	genWords   = regexp.MustCompile(`(?:gen|generation|pcie|pci express)[ -]?(?:gen ?)?([1-6])(?:\.[0-9])?(?:\b|x)|\bgen ?([1-6])\b`)
+	genWords   = regexp.MustCompile(`(?:gen|generation|pcie|pci\sexpress)[ -]?(?:gen ?)?([1-6])(?:\.[0-9])?(?:\b|x)|\bgen ?([1-6])\b`)
 	gtWords    = regexp.MustCompile(`(\d+(?:\.\d)?) ?gt/s`)
 	sataWords  = regexp.MustCompile(`^sata[ -]?(iii|ii|i|[123](?:\.0)?)$|^(?:sata ?)?(?:gen ?([123])|(1\.5|3(?:\.0)?|6(?:\.0)?) ?(?:gb/s|gbps|gbit/s))$`)
 	widthWords = regexp.MustCompile(`x ?(\d{1,2})\b`)
-	linkNoise  = regexp.MustCompile(`\b(?:pcie|pci express|speed|width|link|current|lanes?|ok|at|downgraded)\b|[,;@()]`)
+	linkNoise  = regexp.MustCompile(`\b(?:pcie|pci\sexpress|speed|width|link|current|lanes?|ok|at|downgraded)\b|[,;@()]`)
 )
 
 // readLink reads "Gen 3 x4", "gen3x4", "PCIe 3.0 x4", "8 GT/s x4", "Speed 8GT/s, Width x4",
