@@ -42,7 +42,7 @@ var edges = []struct{ room, uses string }{
 	{"ask", "fact fit flow link machine memory part quantity rig shorthand"},
 	{"plan", "fact fit known machine memory part quantity rig shelf"},
 	{"workorder", "fact fit machine memory part quantity rig"},
-	{"power", "fact fit known link machine part quantity rig"},
+	{"power", "fact fit known link machine memory part quantity rig"},
 	{"job", "cure fact fit link machine part plan power problem quantity rig shelf shorthand workorder"},
 	{"say", "ask cure fact fit job known link machine memory part plan power problem quantity rig shelf shorthand workorder"},
 }
