@@ -342,10 +342,18 @@ func Fold(s string) string {
 	}, s)
 }
 
-func marks(j *job.Job) string {
-	m := j.Marks()
+func marks(j *job.Job) string { return strings.Join(folded(j.Marks()), "\n") }
+
+func folded(m []string) []string {
 	for i := range m {
 		m[i] = Fold(m[i])
 	}
-	return strings.Join(m, "\n")
+	return m
+}
+
+// marksHold reports whether marks that were kept have all that is printed on a job. How its
+// parts are put into words is another program's affair, as it was when they were kept.
+func marksHold(kept string, j *job.Job) bool {
+	lines := strings.Split(kept, "\n")
+	return !slices.ContainsFunc(folded(j.Printed()), func(m string) bool { return !slices.Contains(lines, m) })
 }

@@ -210,17 +210,28 @@ func (j *Job) Lines(r *fit.Answer) []power.Line {
 	return power.Compare(&b, r, j.Seen, reasons)
 }
 
-// Marks is everything printed on the machine and its parts by which the job may
-// be looked for.
-func (j *Job) Marks() []string {
+// Printed is everything printed on the machine and its parts.
+func (j *Job) Printed() []string {
 	out := []string{j.Title, j.Tag, j.Owner, j.Sheet.Name}
-	for _, p := range j.Parts {
-		out = append(out, p.Name, p.Number, shorthand.Write(&p))
+	for i := range j.Parts {
+		out = append(out, j.Parts[i].Name, j.Parts[i].Number)
 	}
-	for _, it := range j.Items {
-		out = append(out, it.Serial)
+	for i := range j.Items {
+		out = append(out, j.Items[i].Serial)
 	}
 	return slices.DeleteFunc(out, func(s string) bool { return s == "" })
+}
+
+// Marks is all by which the job may be looked for: what is printed, and what its parts are
+// in words, which differ from program to program.
+func (j *Job) Marks() []string {
+	out := j.Printed()
+	for i := range j.Parts {
+		if words := shorthand.Write(&j.Parts[i]); words != "" {
+			out = append(out, words)
+		}
+	}
+	return out
 }
 
 // Validate reports everything that makes the job contradict itself, each with
