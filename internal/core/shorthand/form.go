@@ -274,9 +274,6 @@ func postWords(list []quantity.Millimetres) string {
 	return strings.Join(sizes, "/")
 }
 
-var plugChoices = choices("molex", fact.Of(FromPlug, fact.Typed(part.PlugMolex)), "sata", fact.Of(FromPlug, fact.Typed(part.PlugSATA)), "slimline sata", fact.Of(FromPlug, fact.Typed(part.PlugSlim)),
-	"6-pin", fact.Of(FromPlug, fact.Typed(part.Plug6)), "8-pin", fact.Of(FromPlug, fact.Typed(part.Plug8)), "12V-2x6", fact.Of(FromPlug, fact.Typed(part.Plug16)))
-
 var forms = map[Kind]form{
 	Drive: {empty: func() *part.Part { return &part.Part{Drive: &part.Drive{}} }, fields: slices.Concat([]Field{
 		{Name: "capacity", Label: FieldCapacity, Example: "1TB", unit: "GB", of: ofDrive(func(d *part.Drive) string { return when(d.CapacityBytes.Known(), soldAs(d.CapacityBytes)) })},

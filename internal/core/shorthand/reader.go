@@ -344,10 +344,12 @@ func init() { // the phrases of kinds refer to the reader, which refers to them
 }
 
 // kindOfPart is claimed by words that modules, or drives, alone have.
+const kindOfPart attribute = "kind"
+
+// What it is claimed to be.
 const (
-	kindOfPart attribute = "kind"
-	aModule              = "module"
-	aDrive               = "drive"
+	aModule = "module"
+	aDrive  = "drive"
 )
 
 // build makes the part of what was claimed.
