@@ -200,7 +200,7 @@ func (j *Job) bayForms(places []rig.Path) []string {
 	}
 	out := make([]string, len(forms))
 	for i, f := range forms {
-		out[i] = map[part.Form]string{part.Form2i5: "2.5", part.Form3i5: "3.5", part.FormSlim: "slim", part.Form5i25: "5.25"}[f]
+		out[i] = shorthand.FormWord(f)
 	}
 	return out
 }

@@ -66,8 +66,7 @@ var boxPhrases = []phrase{
 		return r.claim(word, lanes, quantity.Lanes(number(m[1])), fact.Of(HasLanes, number(m[1])))
 	}),
 	read(`sata[ -]?(III|II|I)|sata([123])`, func(r *reader, word string, m []string) error {
-		gen := max(len(m[1]), number(m[2]))
-		if err := r.set(word, placeSATA, quantity.Gen(gen)); err != nil {
+		if err := r.set(word, placeSATA, quantity.Gen(sataGen(m[1]+m[2]))); err != nil {
 			return err
 		}
 		return r.claim(word, speaksSATA, true, fact.Of(DrivesSATA))

@@ -38,7 +38,7 @@ const graphics part.CardUse = "graphics"
 // cardNouns are the words that say no more than that it is a card.
 const cardNouns = `(?:card|adapter|carrier|controller)`
 
-var cardPhrases = []phrase{
+var cardPhrases = slices.Concat([]phrase{
 	say(`(?:video )?capture|frame grabber`, use, part.CaptureCard, IsForCapture),
 	read(`(?:(\d) ?x ?)?(sata) power(?: plugs?)?`, (*reader).plugged),
 	say(`(?:m\.?2|nvme) carrier`, takes, part.TakesM2, TakesM2),
@@ -61,28 +61,10 @@ var cardPhrases = []phrase{
 		return r.claim(word, eachLanes, quantity.Lanes(number(m[1])), fact.Of(LanesEach, number(m[1])))
 	}),
 	read(`((?:22|25|30)(?:30|42|52|60|80|110)(?:/(?:22|25|30)(?:30|42|52|60|80|110)){0,5})(?:-([SD]\d))?((?:-[ABEM]){0,2})`, (*reader).postsOrSize),
-	read(`([ABEM])(?: ?[-+&/] ?([ABEM]))?[ -]?key(?:ed)?`, (*reader).notched),
-	read(`key[ -]?([ABEM])(?: ?[+&/] ?([ABEM]))?`, (*reader).notched),
-	read(`([ABEM])\+([ABEM])`, (*reader).notched),
-	say(`1S|(?:single|one)[- ]sided`, sides, quantity.No, OnOneSide),
-	say(`2S|(?:double|dual|two)[- ]sided`, sides, quantity.Yes, OnBothSides),
+}, m2Phrases, []phrase{
 	// The card itself.
-	read(`(?:pcie|pci express)[ -]?(?:gen ?)?([1-6])(?:\.\d)?(?: ?x ?(1|4|8|16))?`, func(r *reader, word string, m []string) error {
-		if m[2] != "" {
-			if err := r.edged(word, m[2]); err != nil {
-				return err
-			}
-		}
-		return r.ended(word, m[1], "")
-	}),
-	read(`gen ?([1-6])(?: ?x ?(1|4|8|16))?`, func(r *reader, word string, m []string) error {
-		if m[2] != "" {
-			if err := r.edged(word, m[2]); err != nil {
-				return err
-			}
-		}
-		return r.ended(word, m[1], "")
-	}),
+	read(`(?:pcie|pci express)[ -]?(?:gen ?)?([1-6])(?:\.\d)?(?: ?x ?(1|4|8|16))?`, (*reader).genAndEdge),
+	read(`gen ?([1-6])(?: ?x ?(1|4|8|16))?`, (*reader).genAndEdge),
 	read(`(?:wired|electrical(?:ly)?)[ -]?x?(1|2|4|8|16)|x(1|2|4|8|16) (?:wired|electrical(?:ly)?)`, func(r *reader, word string, m []string) error {
 		n := number(m[1] + m[2])
 		return r.claim(word, wired, quantity.Lanes(n), fact.Of(WiredWith, n))
@@ -110,11 +92,21 @@ var cardPhrases = []phrase{
 	say(`m\.?2`, cardSlot, "m2", IsM2Card),
 	say(`u\.?2`, takes, part.TakesU2, TakesU2),
 	read(`pcie|`+cardNouns+`s?|raid|hba`, func(_ *reader, _ string, _ []string) error { return nil }),
-}
+})
 
 // edged is the length of a card's edge. How many of its lanes are wired is another fact.
 func (r *reader) edged(word, n string) error {
 	return r.claim(word, edge, quantity.Lanes(number(n)), fact.Of(EdgeOf, number(n)))
+}
+
+// genAndEdge is a generation and, where it follows, the length of the edge.
+func (r *reader) genAndEdge(word string, m []string) error {
+	if m[2] != "" {
+		if err := r.edged(word, m[2]); err != nil {
+			return err
+		}
+	}
+	return r.ended(word, m[1], "")
 }
 
 // covers is how many rear openings a card takes: half of one is one that nothing else has.
@@ -155,7 +147,7 @@ func (r *reader) plugged(word string, m []string) error {
 	return nil
 }
 
-// takesWords is what positions take, by the words for it.
+// takesOf is what positions take, by the words for it.
 func takesOf(word string) part.Takes {
 	switch w := strings.ToLower(word); {
 	case strings.HasPrefix(w, "m"):
@@ -228,11 +220,7 @@ func (r *reader) ports(word string, m []string) error {
 		}
 	}
 	if m[2] != "" {
-		gen := number(m[2])
-		if m[2] = strings.ToUpper(m[2]); m[2][0] == 'I' {
-			gen = len(m[2])
-		}
-		if err := r.set(word, placeSATA, quantity.Gen(gen)); err != nil {
+		if err := r.set(word, placeSATA, quantity.Gen(sataGen(m[2]))); err != nil {
 			return err
 		}
 	}

@@ -40,7 +40,16 @@ const (
 // inch is how the sizes of boxes are written.
 const inch = `(?: ?(?:"|''|-?inch|in))?`
 
-var drivePhrases = []phrase{
+// m2Phrases are of all M.2 cards, drives and others.
+var m2Phrases = []phrase{
+	read(`([ABEM])(?: ?[-+&/] ?([ABEM]))?[ -]?key(?:ed)?`, (*reader).notched),
+	read(`key[ -]?([ABEM])(?: ?[+&/] ?([ABEM]))?`, (*reader).notched),
+	read(`([ABEM])\+([ABEM])`, (*reader).notched),
+	say(`1S|(?:single|one)[- ]sided`, sides, quantity.No, OnOneSide),
+	say(`2S|(?:double|dual|two)[- ]sided`, sides, quantity.Yes, OnBothSides),
+}
+
+var drivePhrases = slices.Concat([]phrase{
 	read(`(22|25|30)(30|42|52|60|80|110)(?:-([SD]\d))?((?:-[ABEM]){0,2})`, (*reader).designation),
 	read(`(22|25|30) ?x ?(30|42|52|60|80|110)()() ?(?:mm)?`, (*reader).designation),
 	say(`nvme(?: (?:1\.[0-4]|2\.[01])[a-e]?)?`, protocol, link.PCIe, IsPCIeDrive),
@@ -52,9 +61,9 @@ var drivePhrases = []phrase{
 	}),
 	say(`pcie`, protocol, link.PCIe, IsPCIeDrive),
 	read(`gen ?([1-6])(?: ?x ?([124]))?`, func(r *reader, word string, m []string) error { return r.ended(word, m[1], m[2]) }),
-	read(`sata[ -]?(III|II|I)`, func(r *reader, word string, m []string) error { return r.sata(word, len(m[1])) }),
-	read(`sata-?([123])(?:\.0)?`, func(r *reader, word string, m []string) error { return r.sata(word, number(m[1])) }),
-	read(`sata ([123])\.0`, func(r *reader, word string, m []string) error { return r.sata(word, number(m[1])) }),
+	read(`sata[ -]?(III|II|I)`, func(r *reader, word string, m []string) error { return r.sata(word, sataGen(m[1])) }),
+	read(`sata-?([123])(?:\.0)?`, func(r *reader, word string, m []string) error { return r.sata(word, sataGen(m[1])) }),
+	read(`sata ([123])\.0`, func(r *reader, word string, m []string) error { return r.sata(word, sataGen(m[1])) }),
 	say(`(?:s-?ata|serial ata)`, protocol, link.SATA, IsSATADrive),
 	read(`(\d{1,2}(?:\.\d{1,2})?) ?(?:Gb/s|Gbps|Gbit/s)(?: read)?`, (*reader).giga),
 	say(`(?:M\.?2|NGFF)(?: ssd| card)?`, driveForm, part.FormM2, IsM2Card),
@@ -70,13 +79,9 @@ var drivePhrases = []phrase{
 	read(`(5|7|10|15)(?:\.(\d))?k ?(?:rpm)?`, func(r *reader, word string, m []string) error {
 		return r.spins(word, number(m[1])*1000+number(m[2])*100)
 	}),
-	read(`([ABEM])(?: ?[-+&/] ?([ABEM]))?[ -]?key(?:ed)?`, (*reader).notched),
-	read(`key[ -]?([ABEM])(?: ?[+&/] ?([ABEM]))?`, (*reader).notched),
-	read(`([ABEM])\+([ABEM])`, (*reader).notched),
-	say(`1S|(?:single|one)[- ]sided`, sides, quantity.No, OnOneSide),
-	say(`2S|(?:double|dual|two)[- ]sided`, sides, quantity.Yes, OnBothSides),
+}, m2Phrases, []phrase{
 	read(`(?:with )?heatsink (\d{1,2}(?:\.\d)?) ?mm`, func(r *reader, word string, m []string) error {
-		if err := errors.Join(r.set(word, heatsink, quantity.Yes)); err != nil {
+		if err := r.set(word, heatsink, quantity.Yes); err != nil {
 			return err
 		}
 		return r.claim(word, topHeight, millimetres(m[1]), fact.Of(SinkUpTo, millimetres(m[1])))
@@ -104,7 +109,7 @@ var drivePhrases = []phrase{
 	}),
 	say(`power[- ]disable|PWDIS`, pinOff, quantity.Yes, HasPinOff),
 	say(`no[- ]power[- ]disable`, pinOff, quantity.No, NoPinOff),
-}
+})
 
 func float(s string) float64 {
 	v, err := strconv.ParseFloat(s, 64)
@@ -124,6 +129,14 @@ func (r *reader) ended(word, gen, wide string) error {
 		}
 	}
 	return r.claim(word, generation, quantity.Gen(number(gen)), fact.Of(IsOfGeneration, number(gen)))
+}
+
+// sataGen reads the generation of SATA in Roman or other figures.
+func sataGen(s string) int {
+	if strings.Trim(s, "iI") == "" {
+		return len(s)
+	}
+	return number(s)
 }
 
 func (r *reader) sata(word string, gen int) error {
@@ -200,7 +213,7 @@ var heights = map[string]struct{ top, bottom quantity.Millimetres }{
 	"D1": {1.2, 1.35}, "D2": {1.35, 1.35}, "D3": {1.5, 1.35}, "D4": {1.5, 0.7}, "D5": {1.5, 1.5},
 }
 
-// sizes is the M.2 sizes of cards for sockets, by width (PCI Express M.2).
+// m2Sizes is the M.2 sizes of cards for sockets, by width (PCI Express M.2).
 var m2Sizes = map[quantity.Millimetres][]quantity.Millimetres{22: {30, 42, 60, 80, 110}, 25: {110}, 30: {30, 42, 52}}
 
 // designation takes apart "2280-D2-M" or "2280-S3-B-M": size, height code, keys.

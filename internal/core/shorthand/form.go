@@ -282,7 +282,7 @@ var forms = map[Kind]form{
 				return when(d.Protocol == link.PCIe, "nvme") + when(d.Protocol == link.SATA, "sata")
 			})},
 		{Name: "form", Label: FieldForm, Choices: choices("M.2", IsM2Card, "2.5", fact.Of(IsOfForm, part.Form2i5), "3.5", fact.Of(IsOfForm, part.Form3i5), "U.2", fact.Of(IsOfForm, part.FormU2),
-			"slim", fact.Of(IsOfForm, part.FormSlim), "5.25", fact.Of(IsOfForm, part.Form5i25)), of: ofDrive(func(d *part.Drive) string { return formName(d.Form) })},
+			"slim", fact.Of(IsOfForm, part.FormSlim), "5.25", fact.Of(IsOfForm, part.Form5i25)), of: ofDrive(func(d *part.Drive) string { return FormWord(d.Form) })},
 		m2Fields[0],
 		{Name: "gen", Label: FieldGen, Choices: gens, of: ofDrive(func(d *part.Drive) string { return genWord(d.Gen) })},
 		{Name: "lanes", Label: FieldLanes, on: isPCIe, Choices: ofNumbers(laneWord, HasLanes, 1, 2, 4), of: ofDrive(func(d *part.Drive) string { return laneWord(d.Lanes) })},
@@ -386,7 +386,7 @@ var forms = map[Kind]form{
 				list := []string{}
 				for _, f := range []part.Form{part.Form2i5, part.Form3i5} {
 					if slices.Contains(p.Drives, f) {
-						list = append(list, formName(f))
+						list = append(list, FormWord(f))
 					}
 				}
 				return when(p.Kind() == part.TakesM2, "M.2") + strings.Join(list, " ")
@@ -430,7 +430,7 @@ var forms = map[Kind]form{
 				if f.Holds == "" {
 					return when(f.Fits == part.FormSlim, "slim bay")
 				}
-				return formName(f.Holds) + when(f.Fits != "", " in "+formName(f.Fits))
+				return FormWord(f.Holds) + when(f.Fits != "", " in "+FormWord(f.Fits))
 			})},
 		{Name: "kind", Label: FieldKind, Choices: choices(string(part.Bracket), fact.Of(IsFitting, fact.Typed(part.Bracket)), string(part.Caddy), fact.Of(IsFitting, fact.Typed(part.Caddy)), string(part.Spacer), fact.Of(IsFitting, fact.Typed(part.Spacer)), string(part.Screws), fact.Of(IsFitting, fact.Typed(part.Screws))),
 			of: ofFitting(func(f *part.Fitting) string { return string(f.Kind) })},

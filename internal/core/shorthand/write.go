@@ -98,8 +98,8 @@ func plugWord(p part.Plug) string {
 	return string(p)
 }
 
-// formName is how a form of drives is written.
-func formName(f part.Form) string {
+// FormWord is the word for a form of drives, "" for one that is not known.
+func FormWord(f part.Form) string {
 	return map[part.Form]string{part.FormM2: "M.2", part.Form2i5: "2.5", part.Form3i5: "3.5", part.FormU2: "U.2", part.FormSlim: "slim", part.Form5i25: "5.25"}[f]
 }
 
