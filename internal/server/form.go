@@ -15,7 +15,7 @@ import (
 // FormQuestion is a form as it stands: of a part, or of nothing yet; with fields, where
 // some were filled in.
 type FormQuestion struct {
-	Kind   shorthand.Kind `json:"kind"`
+	Kind   shorthand.Kind `json:"kind,omitempty"` // of a new part; one that is there has its own
 	Part   *part.Part     `json:"part,omitempty"`
 	Values []FormValue    `json:"values,omitempty" jsonschema:"maxItems=40"`
 }
@@ -32,8 +32,10 @@ func (s *api) form(c *gin.Context) error {
 		return err
 	}
 	values := map[string]string{}
-	if in.Values == nil && in.Part != nil {
+	if in.Part != nil {
 		in.Kind = shorthand.KindOf(in.Part)
+	}
+	if in.Values == nil && in.Part != nil {
 		for _, f := range shorthand.Fields(in.Kind) {
 			values[f.Name] = f.Of(in.Part)
 		}

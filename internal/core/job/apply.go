@@ -407,16 +407,23 @@ func (a *applier) read() fact.Fact {
 		return a.refuse("/line", fact.Of(NoSuchLine, c.Line))
 	}
 	about := lines[i].About
-	var reading power.Reading
-	switch c.Do {
-	case DoConfirm:
+	expected := func() (power.Reading, bool) {
 		want := power.Expect(&b, &r)
 		k := slices.IndexFunc(want.Readings, func(x power.Reading) bool { return x.Line == c.Line })
 		if k < 0 {
+			return power.Reading{}, false
+		}
+		return want.Readings[k], true
+	}
+	var reading power.Reading
+	switch c.Do {
+	case DoConfirm:
+		want, ok := expected()
+		if !ok {
 			a.list.Add("/line", fact.Of(CannotConfirm, about))
 			return fact.Fact{}
 		}
-		reading = want.Readings[k]
+		reading = want
 		reading.Origin = power.Confirmed
 	case DoRead:
 		var err error
@@ -428,10 +435,8 @@ func (a *applier) read() fact.Fact {
 			return fact.Fact{}
 		}
 		// A generation without a width would prove a link that may be half as wide.
-		want := power.Expect(&b, &r)
-		k := slices.IndexFunc(want.Readings, func(x power.Reading) bool { return x.Line == c.Line })
-		if k >= 0 && want.Readings[k].Lanes.Known() && reading.Gen.Known() && !reading.Lanes.Known() {
-			return a.refuse("/text", fact.Of(power.NoWidth, fact.Typed(c.Text), want.Readings[k].Lanes))
+		if want, _ := expected(); want.Lanes.Known() && reading.Gen.Known() && !reading.Lanes.Known() {
+			return a.refuse("/text", fact.Of(power.NoWidth, fact.Typed(c.Text), want.Lanes))
 		}
 	}
 	if c.In != InFound {

@@ -2557,7 +2557,10 @@ export interface Part1 {
  * FormQuestion is a form as it stands: of a part, or of nothing yet; with fields, where some were filled in.
  */
 export interface FormQuestion {
-	kind: 'drive' | 'module' | 'card' | 'carrier' | 'box' | 'lead' | 'power adapter' | 'holder';
+	/**
+	 * of a new part; one that is there has its own
+	 */
+	kind?: 'drive' | 'module' | 'card' | 'carrier' | 'box' | 'lead' | 'power adapter' | 'holder';
 	part?: Part;
 	/**
 	 * @maxItems 40

@@ -3,7 +3,6 @@
 	// holds, and what its label says.
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
 	import type { Change, Item, Part } from '$lib/api/types.gen';
-	import { kindOf } from '$lib/part/kinds';
 	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { useSession } from './session.svelte';
@@ -83,7 +82,7 @@
 			{#if twins > 1}
 				<Checkbox bind:checked={alone}>Only this one of the {twins} is other than written</Checkbox>
 			{/if}
-			{#key item}<PartForm kind={kindOf(was)} start={was} bind:part />{/key}
+			{#key item}<PartForm start={was} bind:part />{/key}
 			<div class="flex gap-3">
 				<Button type="submit" disabled={!part} aria-busy={session.busy}>Keep</Button>
 				<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>

@@ -9,7 +9,8 @@
 	import PartDrawing from './PartDrawing.svelte';
 
 	interface Props {
-		kind: ShortForm['kind'];
+		/** Of a new part; one that is corrected has its own. */
+		kind?: ShortForm['kind'];
 		/** The part that is corrected; none for a new one. */
 		start?: Part;
 		/** The part as it is filled in, null while it cannot be kept. */

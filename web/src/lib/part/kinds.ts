@@ -1,4 +1,4 @@
-import type { Part, ShortForm } from '$lib/api/types.gen';
+import type { ShortForm } from '$lib/api/types.gen';
 
 type Kind = ShortForm['kind'];
 
@@ -13,13 +13,3 @@ export const KINDS: readonly { value: Kind; name: string }[] = [
 	{ value: 'power adapter', name: 'Power adapter or splitter' },
 	{ value: 'holder', name: 'Bracket, caddy, spacer or screws' }
 ];
-
-/** The kind whose form a part has; the core says so again when it is asked. */
-export function kindOf(p: Part): Kind {
-	if (p.module) return 'module';
-	if (p.card) return p.card.carrier ? 'carrier' : 'card';
-	if (p.enclosure) return 'box';
-	if (p.fitting?.kind === 'data lead') return 'lead';
-	if (p.fitting?.kind === 'power adapter') return 'power adapter';
-	return p.fitting ? 'holder' : 'drive';
-}

@@ -3,7 +3,6 @@
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import type { Entry, Part, ShelfRow } from '$lib/api/types.gen';
-	import { kindOf } from '$lib/part/kinds';
 	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { who } from '$lib/ui/who.svelte';
@@ -115,7 +114,7 @@
 			<summary class="min-h-11 cursor-pointer py-2">What its label says</summary>
 			{#if shown && row}
 				{#key row.stock.part.id}
-					<PartForm kind={kindOf(row.stock.part)} start={row.stock.part} bind:part />
+					<PartForm start={row.stock.part} bind:part />
 				{/key}
 			{/if}
 		</details>
