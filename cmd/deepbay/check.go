@@ -193,7 +193,7 @@ func expectCommand() *cobra.Command {
 			b := j.PlannedRig()
 			r := fit.Resolve(&b)
 			err = printAs(c.OutOrStdout(), asJSON, power.Expect(&b, &r), func(w io.Writer) {
-				printLines(w, &j, say.About(language, &j).Lines(power.Compare(&b, &r, nil, nil)))
+				printLines(w, &j, say.About(language, &j).Lines(power.Compare(&b, &r, power.Seen{})))
 			})
 			if err == nil && r.Stops() {
 				return errStopped

@@ -417,7 +417,7 @@ func screens(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		for _, l := range power.Compare(&b, &r, []power.Reading{reading}, nil) {
+		for _, l := range power.Compare(&b, &r, power.Seen{Readings: []power.Reading{reading}}) {
 			if l.ID == power.ParseLineID("drive/P") && l.Verdict != power.Agrees {
 				t.Errorf("%d GB shown as %s: %s", gb, shown, l.Says)
 			}
@@ -428,7 +428,7 @@ func screens(t *testing.T) {
 	b := rig.Rig{Sheet: &machine.Sheet{}}
 	for typed, want := range map[string]bool{"3200": true, "1600 MHz": true, "2400": false} {
 		got, _ := power.Read(power.LineID{Kind: power.Rate}, typed)
-		for _, l := range power.Compare(&b, &r, []power.Reading{got}, nil) {
+		for _, l := range power.Compare(&b, &r, power.Seen{Readings: []power.Reading{got}}) {
 			if l.ID.Kind == power.Rate && (l.Verdict == power.Agrees) != want {
 				t.Errorf("3200 MT/s shown as %s: %s", typed, l.Verdict)
 			}

@@ -271,6 +271,13 @@ type Keep struct {
 	By   string   `json:"by,omitempty" jsonschema:"maxLength=80"`
 }
 
+// KeepProven writes what a job proved into the shop's sheet.
+type KeepProven struct {
+	Of     job.ProvenOf     `json:"of"`
+	Socket machine.SocketID `json:"socket,omitempty" jsonschema:"maxLength=60"`
+	By     string           `json:"by,omitempty" jsonschema:"maxLength=80"`
+}
+
 // Because is an answer in words.
 type Because struct {
 	Says say.Text `json:"says"`
@@ -296,6 +303,7 @@ type API struct {
 	Advice      say.Advice        `json:"advice"`
 	WhyNot      WhyNot            `json:"whyNot"`
 	Keep        Keep              `json:"keep"`
+	KeepProven  KeepProven        `json:"keepProven"`
 	Need        plan.Need         `json:"need"`
 	Shopping    say.Shopping      `json:"shopping"`
 	Because     Because           `json:"because"`

@@ -13,6 +13,7 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
@@ -37,7 +38,12 @@ func (s *api) keep(c *gin.Context) error {
 	says := fact.Of(job.KeptForSheet, k.Job.Looked[i].Learned)
 	switch l := &k.Job.Looked[i]; {
 	case l.OfSheet():
-		err = s.keepInSheet(ctx, &k.Job, l.Learned, s.stamp(in.By))
+		err = s.keepInSheet(ctx, &k.Job, s.stamp(in.By), func(sheet *machine.Sheet) fact.Fact {
+			if !rig.Teach(sheet, l.Learned) {
+				return fact.Of(job.SheetIsOther, l.Fact)
+			}
+			return fact.Fact{}
+		})
 	case l.OfPart():
 		says.Code = job.KeptForPart
 		err = s.keepInPart(ctx, &k.Job, l.Learned, s.stamp(in.By))
@@ -51,7 +57,37 @@ func (s *api) keep(c *gin.Context) error {
 	return nil
 }
 
-func (s *api) keepInSheet(ctx context.Context, j *job.Job, a rig.Learned, by job.Stamp) error {
+// keepProven writes what a job showed beyond its sheet into the shop's, with the job as evidence.
+func (s *api) keepProven(c *gin.Context) error {
+	in, err := body[KeepProven](c, "KeepProven")
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
+	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	proven := job.Look(k.Job).Report.Proven
+	i := slices.IndexFunc(proven, func(p job.Proven) bool { return p.Of == in.Of && p.Socket == in.Socket })
+	if i < 0 {
+		return problem.List{{Pointer: "/of", Fact: fact.Of(job.NotProven)}}
+	}
+	err = s.keepInSheet(ctx, &k.Job, s.stamp(in.By), func(sheet *machine.Sheet) fact.Fact {
+		if !proven[i].Teach(sheet, k.Job.Evidence()) {
+			return fact.Of(job.NotOnSheet)
+		}
+		return fact.Fact{}
+	})
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, Because{say.About(s.Language, &k.Job).Fact(fact.Of(job.KeptProven, proven[i].Says))})
+	return nil
+}
+
+// keepInSheet writes into the shop's sheet of a job what teach puts there; teach says why it cannot.
+func (s *api) keepInSheet(ctx context.Context, j *job.Job, by job.Stamp, teach func(*machine.Sheet) fact.Fact) error {
 	kept, err := s.Data.Sheet(ctx, j.Sheet.ID)
 	if errors.Is(err, store.ErrNotFound) {
 		return problem.List{{Pointer: "/fact", Fact: fact.Of(job.NoShopSheet, fact.Typed(j.Sheet.ID))}}
@@ -59,8 +95,8 @@ func (s *api) keepInSheet(ctx context.Context, j *job.Job, a rig.Learned, by job
 	if err != nil {
 		return err
 	}
-	if !rig.Teach(&kept.Sheet, a) {
-		return problem.List{{Pointer: "/fact", Fact: fact.Of(job.SheetIsOther, a.Fact)}}
+	if why := teach(&kept.Sheet); why.Is() {
+		return problem.List{{Pointer: "/fact", Fact: why}}
 	}
 	if err := kept.Sheet.Validate().Under("/sheet").Err(); err != nil {
 		return err

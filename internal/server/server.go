@@ -154,6 +154,7 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/jobs/:id/back", s.do(s.changed(s.back)))
 	a.GET("/jobs/:id/raw", s.do(s.raw))
 	a.POST("/jobs/:id/keep", s.do(s.changed(s.keep)))
+	a.POST("/jobs/:id/proven", s.do(s.changed(s.keepProven)))
 	a.GET("/sheets", s.do(s.sheets))
 	a.GET("/sheets/:id", s.do(s.sheet))
 	a.GET("/sheets/:id/file", s.do(s.sheetFile))

@@ -9,13 +9,11 @@ import (
 	"time"
 
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
-	"deepbay/internal/core/workorder"
 )
 
 // Do is what a change does.
@@ -32,22 +30,26 @@ const (
 	DoRemove    Do = "remove"    // a piece leaves the job
 	DoProcessor Do = "processor" // value names the one that is fitted
 	DoWish      Do = "wish"      // what was asked for
-	DoTick      Do = "tick"      // a step is done
+	DoTick      Do = "tick"      // a step is done, or several
 	DoUntick    Do = "untick"    // it is not
-	DoConfirm   Do = "confirm"   // a line shows what was expected
+	DoLeaveOut  Do = "leave out" // a step is not done, for a reason: text; sure where that is dangerous
+	DoTest      Do = "test"      // how far the test is that a step asks for: result
+	DoConfirm   Do = "confirm"   // a line shows what was expected, or several do
 	DoRead      Do = "read"      // a line shows something: text is what was typed
 	DoForget    Do = "forget"    // a reading is taken back
 	DoExplain   Do = "explain"   // why a line that differs is right: text
+	DoAccept    Do = "accept"    // a warning of the plan is accepted, all of them where none is named
+	DoUnaccept  Do = "unaccept"  // it is not
 	DoLook      Do = "look"      // fact was looked up: value is what it is
 	DoUnlook    Do = "unlook"    // that is taken back
-	DoClose     Do = "close"     // the job ends
+	DoClose     Do = "close"     // the job ends; sure where nothing was fitted
 	DoReopen    Do = "reopen"    // it does not
 )
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -78,9 +80,14 @@ type Change struct {
 	Alone   bool              `json:"alone,omitempty"` // a correction is of this piece, and of no other of its kind
 	Wish    *rig.Wish         `json:"wish,omitempty"`
 	Step    string            `json:"step,omitempty" jsonschema:"maxLength=200"`
+	Steps   []string          `json:"steps,omitempty" jsonschema:"maxItems=500"` // several at once
+	Result  *TestRun          `json:"result,omitempty"`
 	Line    power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
+	Lines   []power.LineID    `json:"lines,omitempty" jsonschema:"maxItems=2000"` // several at once
+	Sure    bool              `json:"sure,omitempty"`                             // the danger was named and seen
 	Text    string            `json:"text,omitempty" jsonschema:"maxLength=4000"`
 	Fact    *rig.Fact         `json:"fact,omitempty"`
+	Finding *Acceptance       `json:"finding,omitempty"`
 }
 
 // Stamp says who did something and when.
@@ -97,15 +104,11 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 	if err := a.list.Err(); err != nil {
 		return j, fact.Fact{}, err
 	}
-	if n := &a.job; !sameSetup(&n.Planned, &j.Planned) || n.Processor != j.Processor {
-		outdate(n.Seen)
-	}
-	if n := &a.job; !sameSetup(&n.Found, &j.Found) {
-		outdate(n.Before)
-	}
 	if err := a.job.Validate().Err(); err != nil {
 		return j, fact.Fact{}, err
 	}
+	lapse(&j, &a.job)
+	renew(&j, &a.job)
 	return a.job, says, nil
 }
 
@@ -113,6 +116,7 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 func clone(j Job) Job {
 	j.Parts, j.Items = slices.Clone(j.Parts), slices.Clone(j.Items)
 	j.Found, j.Planned = j.Found.Clone(), j.Planned.Clone()
+	j.Tests, j.Accepted = slices.Clone(j.Tests), slices.Clone(j.Accepted)
 	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	return j
@@ -166,12 +170,16 @@ func (a *applier) apply() fact.Fact {
 		}
 		a.job.Wish = *c.Wish
 		return fact.Of(ChangedWish)
-	case DoTick, DoUntick:
+	case DoTick, DoUntick, DoLeaveOut:
 		return a.tick()
+	case DoTest:
+		return a.test()
 	case DoConfirm, DoRead, DoForget:
 		return a.read()
 	case DoExplain:
 		return a.explain()
+	case DoAccept, DoUnaccept:
+		return a.accept()
 	case DoLook, DoUnlook:
 		return a.look()
 	case DoClose:
@@ -367,138 +375,10 @@ func (a *applier) remove() fact.Fact {
 	return says
 }
 
-func (a *applier) tick() fact.Fact {
-	c := &a.change
-	steps := a.job.Order()
-	i := slices.IndexFunc(steps, func(s workorder.Step) bool { return s.ID == c.Step })
-	if i < 0 {
-		return a.refuse("/step", fact.Of(NoSuchStep, c.Step))
-	}
-	a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Step == c.Step })
-	if c.Do == DoUntick {
-		return fact.Of(NotDoneAgain, steps[i].Do)
-	}
-	b := a.job.PlannedRig()
-	if r := fit.Resolve(&b); r.Stops() {
-		a.list.Add("/step", fact.Of(PlanStopped, r.FirstStop().Says))
-		return fact.Fact{}
-	}
-	a.job.Done = append(a.job.Done, Tick{Step: c.Step, By: a.by.By, At: a.by.At})
-	return fact.Of(Done, steps[i].Do)
-}
-
-// read keeps what a line shows, of the machine as it came or of the plan carried out.
-func (a *applier) read() fact.Fact {
-	c := &a.change
-	seen := &a.job.Seen
-	if c.In == InFound {
-		seen = &a.job.Before
-	}
-	// What was read of it before is no measure of what is read of it now.
-	*seen = slices.DeleteFunc(*seen, func(x power.Reading) bool { return x.Line == c.Line })
-	b := a.job.PlannedRig()
-	if c.In == InFound {
-		b = a.job.FoundRig()
-	}
-	r := fit.Resolve(&b)
-	lines := power.Compare(&b, &r, nil, nil)
-	i := slices.IndexFunc(lines, func(l power.Line) bool { return l.ID == c.Line })
-	if i < 0 {
-		return a.refuse("/line", fact.Of(NoSuchLine, c.Line))
-	}
-	about := lines[i].About
-	expected := func() (power.Reading, bool) {
-		want := power.Expect(&b, &r)
-		k := slices.IndexFunc(want.Readings, func(x power.Reading) bool { return x.Line == c.Line })
-		if k < 0 {
-			return power.Reading{}, false
-		}
-		return want.Readings[k], true
-	}
-	var reading power.Reading
-	switch c.Do {
-	case DoConfirm:
-		want, ok := expected()
-		if !ok {
-			a.list.Add("/line", fact.Of(CannotConfirm, about))
-			return fact.Fact{}
-		}
-		reading = want
-		reading.Origin = power.Confirmed
-	case DoRead:
-		var err error
-		if reading, err = power.Read(c.Line, c.Text); err != nil {
-			var u power.Unreadable
-			if errors.As(err, &u) {
-				a.list.Add("/text", u.Fact)
-			}
-			return fact.Fact{}
-		}
-		// A generation without a width would prove a link that may be half as wide.
-		if want, _ := expected(); want.Lanes.Known() && reading.Gen.Known() && !reading.Lanes.Known() {
-			return a.refuse("/text", fact.Of(power.NoWidth, fact.Typed(c.Text), want.Lanes))
-		}
-	}
-	if c.In != InFound {
-		a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
-	}
-	if c.Do == DoForget {
-		return a.asFound(fact.Of(TakenBack, about))
-	}
-	reading.By, reading.At = a.by.By, a.by.At
-	for _, l := range power.Compare(&b, &r, []power.Reading{reading}, nil) {
-		if l.ID == c.Line { // what differs is not what is said to be there
-			reading.Proof = l.Verdict != power.Differs
-		}
-	}
-	*seen = append(*seen, reading)
-	if c.Do == DoConfirm {
-		return a.asFound(fact.Of(AsExpected, about))
-	}
-	return a.asFound(fact.Of(Shows, about, fact.Typed(reading.Raw)))
-}
-
 // asFound says that something is about the machine as it came.
 func (a *applier) asFound(says fact.Fact) fact.Fact {
 	if a.change.In == InFound && says.Is() {
 		return fact.Of(AsFound, says)
 	}
 	return says
-}
-
-func (a *applier) explain() fact.Fact {
-	c := &a.change
-	if c.Text == "" {
-		return a.refuse("/text", fact.Of(NoReason))
-	}
-	b := a.job.PlannedRig()
-	r := fit.Resolve(&b)
-	for _, l := range a.job.Lines(&r) {
-		if l.ID == c.Line && (l.Verdict == power.Differs || l.Verdict == power.Explained) {
-			a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
-			a.job.Explained = append(a.job.Explained, Explanation{Line: c.Line, Text: c.Text, By: a.by.By, At: a.by.At})
-			return fact.Of(ExplainedAs, l.About, fact.Typed(c.Text))
-		}
-	}
-	return a.refuse("/line", fact.Of(NoDifference, c.Line))
-}
-
-func (a *applier) close() fact.Fact {
-	done := a.job.ticked()
-	for _, s := range a.job.Order() {
-		if !done[s.ID] {
-			a.list.Add("/do", fact.Of(StepNotDone, s.Do))
-			return fact.Fact{}
-		}
-	}
-	a.job.Closed = &Closing{By: a.by.By, At: a.by.At, Note: a.change.Text}
-	return fact.Of(ClosedJob)
-}
-
-func (j *Job) ticked() map[string]bool {
-	out := make(map[string]bool, len(j.Done))
-	for _, t := range j.Done {
-		out[t.Step] = true
-	}
-	return out
 }

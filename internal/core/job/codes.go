@@ -55,6 +55,22 @@ const (
 	HoldsNow         fact.Code = "job/holds-now"
 	KeptForPart      fact.Code = "job/kept-for-part"
 	KeptForSheet     fact.Code = "job/kept-for-sheet"
+	SayHowTestEnded  fact.Code = "job/say-how-test-ended"
+	Accepted         fact.Code = "job/accepted"     // how many warnings
+	NotAccepted      fact.Code = "job/not-accepted" // how many warnings
+	StaysOff         fact.Code = "job/stays-off"    // a socket, why
+	NotFitted        fact.Code = "job/not-fitted"
+	ProvesMemory     fact.Code = "job/proves-memory" // seen, stated
+	ProvesModule     fact.Code = "job/proves-module" // seen, stated
+	ProvesLink       fact.Code = "job/proves-link"   // where, seen, stated
+	KeptProven       fact.Code = "job/kept-proven"
+	LeftOut          fact.Code = "job/left-out"        // a step, why
+	TestFailed       fact.Code = "job/test-failed"     // the step, its errors
+	TestIsRunning    fact.Code = "job/test-is-running" // the step
+	TestCame         fact.Code = "job/test-came"       // the step, through how many passes
+	TestRan          fact.Code = "job/test-ran"        // the step, how long
+	TestWell         fact.Code = "job/test-well"       // the step
+	TestOpen         fact.Code = "job/test-open"       // the step: nobody began it
 	LeftAll          fact.Code = "job/left-all"
 	LineDiffers      fact.Code = "job/line-differs"
 	LinesToRead      fact.Code = "job/lines-to-read"
@@ -99,4 +115,6 @@ const (
 const (
 	Lines       fact.Noun = "line"
 	Differences fact.Noun = "difference"
+	Warnings    fact.Noun = "warning"
+	Passes      fact.Noun = "pass"
 )

@@ -127,7 +127,7 @@ func TestHalfAManual(t *testing.T) {
 	}
 	for _, s := range b.job.Order() {
 		if s.Phase != workorder.Close {
-			b.do(job.Change{Do: job.DoTick, Step: s.ID})
+			b.do(carryOut(s))
 		}
 	}
 	for _, l := range job.Look(b.job).Lines {

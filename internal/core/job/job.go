@@ -51,9 +51,11 @@ type Job struct {
 	Looked    []Looked            `json:"looked,omitempty" jsonschema:"maxItems=1000"` // what was looked up at the bench
 
 	Done      []Tick          `json:"done" jsonschema:"maxItems=1000"`
+	Tests     []TestRun       `json:"tests,omitempty" jsonschema:"maxItems=1000"`
 	Before    []power.Reading `json:"before,omitempty" jsonschema:"maxItems=2000"` // what its screens showed as it came
 	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
 	Explained []Explanation   `json:"explained" jsonschema:"maxItems=2000"`
+	Accepted  []Acceptance    `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
 	Closed    *Closing        `json:"closed,omitempty"`
 }
 
@@ -64,13 +66,6 @@ type Item struct {
 	Serial string      `json:"serial,omitempty" jsonschema:"maxLength=80"`
 	New    bool        `json:"new,omitempty"`   // came to be fitted
 	Holds  rig.Content `json:"holds,omitempty"` // what a drive holds; absent is not known
-}
-
-// Tick is a step that was done.
-type Tick struct {
-	Step string    `json:"step" jsonschema:"minLength=1,maxLength=200"`
-	By   string    `json:"by,omitempty" jsonschema:"maxLength=80"`
-	At   time.Time `json:"at,omitzero"`
 }
 
 // Explanation says why a line that differs is right all the same.
@@ -138,7 +133,7 @@ func (j *Job) Name(id rig.ItemID) string {
 func (j *Job) pieces() []rig.Piece {
 	out := make([]rig.Piece, len(j.Items))
 	for i, it := range j.Items {
-		out[i] = rig.Piece{ID: it.ID, Part: j.Part(it.Part), New: it.New, Holds: it.Holds}
+		out[i] = rig.Piece{ID: it.ID, Part: j.Part(it.Part), Serial: it.Serial, New: it.New, Holds: it.Holds}
 	}
 	return out
 }
@@ -193,21 +188,22 @@ func (j *Job) FoundRig() rig.Rig {
 
 // Order is the work order from found to planned.
 func (j *Job) Order() []workorder.Step {
-	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig()}
-	for i, p := range w.Planned.Pieces {
-		w.Pieces = append(w.Pieces, workorder.Piece{Piece: p, Serial: j.Items[i].Serial})
-	}
-	return workorder.Make(w)
+	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds()})
 }
 
-// Lines compares what was seen with what a resolved plan should show.
-func (j *Job) Lines(r *fit.Answer) []power.Line {
+// Lines compares what was seen with what a resolved plan should show. Where the answer of
+// the machine as found is given, what the job cannot have changed is told from the rest.
+func (j *Job) Lines(planned, found *fit.Answer) []power.Line {
 	b := j.PlannedRig()
-	reasons := map[power.LineID]string{}
+	seen := power.Seen{Readings: j.Seen, Reasons: map[power.LineID]string{}}
 	for _, e := range j.Explained {
-		reasons[e.Line] = e.Text
+		seen.Reasons[e.Line] = e.Text
 	}
-	return power.Compare(&b, r, j.Seen, reasons)
+	if found != nil {
+		f := j.FoundRig()
+		seen.Untouched = power.Unchanged(&f, found, &b, planned)
+	}
+	return power.Compare(&b, planned, seen)
 }
 
 // Printed is everything printed on the machine and its parts.

@@ -1,8 +1,10 @@
 package job
 
-// This file is the hand-over page: what was fitted where, set, seen, left open.
+// This file is the hand-over page: what was fitted where, set, seen, left out, accepted, and
+// what is still open. What it calls accepted, somebody accepted.
 
 import (
+	"slices"
 	"time"
 
 	"deepbay/internal/core/fact"
@@ -11,20 +13,25 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/workorder"
 )
 
 // Report is what the owner takes along and the shop keeps.
 type Report struct {
-	Fitted  []Fitted // new in the machine, or moved
-	Removed []Fitted // found in it and not in the plan
-	Stayed  []Fitted
-	Set     []Set
-	Seen    []power.Line
-	Open    []fact.Fact // what somebody still has to see to
-	Agreed  []fact.Fact // losses the plan accepts
-	Hands   []string
-	From    time.Time // first tick
-	To      time.Time // last tick, reading or the closing
+	Fitted   []Fitted // new in the machine, or moved
+	Removed  []Fitted // found in it and not in the plan
+	Stayed   []Fitted
+	Set      []Set
+	Seen     []power.Line
+	Tests    []fact.Fact // how they stand, those that nobody began included
+	LeftOut  []LeftOutStep
+	Open     []fact.Fact // what somebody still has to see to
+	Accepted []AcceptedLoss
+	Notes    []fact.Fact // what the owner should know: ports that are off, slots that stay dead
+	Proven   []Proven    // what the machine was seen to do beyond what its sheet says
+	Hands    []string
+	From     time.Time // first tick
+	To       time.Time // last tick, reading or the closing
 }
 
 // Fitted is one piece and its place.
@@ -41,6 +48,66 @@ type Fitted struct {
 type Set struct {
 	Setting  machine.SettingID
 	From, To string
+}
+
+// LeftOutStep is a step that was left out, why and by whom.
+type LeftOutStep struct {
+	Do     fact.Fact
+	Reason string
+	By     string
+}
+
+// AcceptedLoss is a warning of the plan that somebody accepted.
+type AcceptedLoss struct {
+	Says fact.Fact
+	Acceptance
+}
+
+// Acceptance is that somebody accepted a warning of the plan, knowing what it says. It holds
+// while the plan has that finding.
+type Acceptance struct {
+	Code   fit.Code   `json:"code" jsonschema:"minLength=1,maxLength=60"`
+	Socket rig.Path   `json:"socket,omitzero" jsonschema:"maxLength=200"`
+	Item   rig.ItemID `json:"item,omitempty" jsonschema:"maxLength=60"`
+	By     string     `json:"by,omitempty" jsonschema:"maxLength=80"`
+	At     time.Time  `json:"at,omitzero"`
+}
+
+// of reports that an acceptance is of a finding.
+func (c *Acceptance) of(f *fit.Finding) bool {
+	return c.Code == f.Code && c.Socket == f.Socket && c.Item == f.Item
+}
+
+// accept keeps that a warning is accepted, or all there are, or takes it back.
+func (a *applier) accept() fact.Fact {
+	r := a.job.PlannedRig()
+	v := View{Job: a.job, Planned: fit.Resolve(&r)}
+	f := a.job.FoundRig()
+	v.Found = fit.Resolve(&f)
+	quiet(&v.Job, &v.Found, &v.Planned)
+	n := 0
+	for i := range v.Planned.Findings {
+		x := &v.Planned.Findings[i]
+		if x.Severity != fit.Warns || x.Quiet || a.change.Finding != nil && !a.change.Finding.of(x) {
+			continue
+		}
+		has := func(c Acceptance) bool { return c.of(x) }
+		was := slices.ContainsFunc(a.job.Accepted, has)
+		a.job.Accepted = slices.DeleteFunc(a.job.Accepted, has)
+		if a.change.Do == DoAccept {
+			a.job.Accepted = append(a.job.Accepted, Acceptance{x.Code, x.Socket, x.Item, a.by.By, a.by.At})
+		}
+		if was != (a.change.Do == DoAccept) {
+			n++
+		}
+	}
+	switch {
+	case n == 0:
+		return a.refuse("/finding", fact.Of(NoSuchFinding))
+	case a.change.Do == DoUnaccept:
+		return fact.Of(NotAccepted, fact.Count{N: n, Of: Warnings})
+	}
+	return fact.Of(Accepted, fact.Count{N: n, Of: Warnings})
 }
 
 func report(v *View) Report {
@@ -73,14 +140,11 @@ func report(v *View) Report {
 			r.Set = append(r.Set, Set{st.ID, a, b})
 		}
 	}
-	done := j.ticked()
-	for _, s := range v.Order {
-		if !done[s.ID] {
-			r.Open = append(r.Open, fact.Of(NotDone, s.Do))
-		}
+	for i := range v.Order {
+		r.step(j, &v.Order[i])
 	}
 	for _, l := range v.Lines {
-		if l.Verdict != power.NotLooked {
+		if l.Reading != nil && !l.Reading.Lapsed {
 			r.Seen = append(r.Seen, l)
 		}
 		switch l.Verdict {
@@ -90,17 +154,66 @@ func report(v *View) Report {
 			r.Open = append(r.Open, fact.Of(LineDiffers, l.About, l.Says))
 		}
 	}
-	for _, f := range v.Planned.Findings {
-		switch {
-		case f.Quiet:
-		case f.Severity == fit.Stops:
-			r.Open = append(r.Open, f.Says)
-		case f.Severity == fit.Warns:
-			r.Agreed = append(r.Agreed, f.Says)
-		}
-	}
+	r.findings(v)
+	r.notes(v)
+	r.Proven = proven(v)
 	r.when(j)
 	return r
+}
+
+// step says how a step of the order came out.
+func (r *Report) step(j *Job, s *workorder.Step) {
+	tick, test := j.tickOf(s.ID), j.testOf(s.ID)
+	if tick != nil && tick.Reason != "" {
+		r.LeftOut = append(r.LeftOut, LeftOutStep{s.Do, tick.Reason, tick.By})
+	}
+	switch {
+	case test != nil:
+		r.Tests = append(r.Tests, test.says(s))
+		if test.State != TestPassed && tick == nil {
+			r.Open = append(r.Open, test.says(s))
+		}
+	case tick == nil && s.Test != "":
+		r.Tests = append(r.Tests, fact.Of(TestOpen, s.Do))
+		r.Open = append(r.Open, fact.Of(TestOpen, s.Do))
+	case tick == nil:
+		r.Open = append(r.Open, fact.Of(NotDone, s.Do))
+	}
+}
+
+// findings says what of the plan is open, and what was accepted.
+func (r *Report) findings(v *View) {
+	for i := range v.Planned.Findings {
+		f := &v.Planned.Findings[i]
+		n := slices.IndexFunc(v.Job.Accepted, func(c Acceptance) bool { return c.of(f) })
+		switch {
+		case f.Quiet:
+		case f.Severity == fit.Warns && n >= 0:
+			r.Accepted = append(r.Accepted, AcceptedLoss{f.Says, v.Job.Accepted[n]})
+		case f.Severity == fit.Stops || f.Severity == fit.Warns:
+			r.Open = append(r.Open, f.Says)
+		}
+	}
+}
+
+// notes says what the owner will come upon some day: places of the machine that are dead
+// as it is now, and why, and parts that came and were not fitted.
+func (r *Report) notes(v *View) {
+	for i := range v.Planned.Sockets {
+		s := &v.Planned.Sockets[i]
+		if s.State != fit.Off || s.Item != "" {
+			continue
+		}
+		for _, why := range s.Because() {
+			r.Notes = append(r.Notes, fact.Of(StaysOff, s.Socket, why.Fact))
+			break
+		}
+	}
+	for _, it := range v.Job.Items {
+		if p := v.Job.Part(it.Part); it.New && v.Job.Planned.Where(it.ID).IsZero() && p.Fitting == nil {
+			r.Notes = append(r.Notes, fact.Of(NotFitted, it.ID))
+		}
+	}
 }
 
 func (r *Report) when(j *Job) {
@@ -121,6 +234,9 @@ func (r *Report) when(j *Job) {
 		}
 	}
 	for _, t := range j.Done {
+		note(t.By, t.At)
+	}
+	for _, t := range j.Tests {
 		note(t.By, t.At)
 	}
 	for _, s := range j.Seen {

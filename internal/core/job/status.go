@@ -61,10 +61,10 @@ type View struct {
 func Look(j Job) View {
 	found, planned := j.FoundRig(), j.PlannedRig()
 	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j)}
-	v.Lines = j.Lines(&v.Planned)
+	v.Lines = j.Lines(&v.Planned, &v.Found)
 	quiet(&j, &v.Found, &v.Planned)
 	v.Usual = v.Planned.Usual()
-	v.Before = power.Compare(&found, &v.Found, j.Before, nil)
+	v.Before = power.Compare(&found, &v.Found, power.Seen{Readings: j.Before})
 	v.Status = status(&v)
 	v.Report = report(&v)
 	return v
@@ -72,9 +72,9 @@ func Look(j Job) View {
 
 // Stand is where a job stands, without the rest of its view.
 func Stand(j Job) Status {
-	planned := j.PlannedRig()
-	v := View{Job: j, Planned: fit.Resolve(&planned), Order: j.Order()}
-	v.Lines = j.Lines(&v.Planned)
+	found, planned := j.FoundRig(), j.PlannedRig()
+	v := View{Job: j, Found: fit.Resolve(&found), Planned: fit.Resolve(&planned), Order: j.Order()}
+	v.Lines = j.Lines(&v.Planned, &v.Found)
 	return status(&v)
 }
 
@@ -105,14 +105,19 @@ func resolve(r *rig.Rig) fit.Answer {
 }
 
 func status(v *View) Status {
-	done := v.Job.ticked()
 	s := Status{Steps: len(v.Order), Stops: v.Planned.Stops()}
 	var next, nextClose *workorder.Step
+	var test fact.Fact
 	for i := range v.Order {
 		step := &v.Order[i]
+		t := v.Job.testOf(step.ID)
 		switch {
-		case done[step.ID]:
+		case v.Job.tickOf(step.ID) != nil:
 			s.Done++
+		case t != nil:
+			if !test.Is() {
+				test = t.says(step)
+			}
 		case step.Phase == workorder.Close && nextClose == nil:
 			nextClose = step
 		case step.Phase != workorder.Close && next == nil:
@@ -154,6 +159,8 @@ func status(v *View) Status {
 		return say(StageProve, fact.Of(LinesToRead, fact.Count{N: notLooked, Of: Lines}), fact.Of(CompareScreens))
 	case differ > 0:
 		return say(StageProve, fact.Of(DifferencesOpen, fact.Count{N: differ, Of: Differences}), fact.Of(ExplainOrCure))
+	case test.Is():
+		return say(StageOrder, test, fact.Of(SayHowTestEnded))
 	case nextClose != nil:
 		return say(StageOrder, fact.Of(Closing_, nextClose.Do), fact.Of(CloseMachine))
 	}

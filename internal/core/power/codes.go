@@ -6,6 +6,25 @@ import "deepbay/internal/core/fact"
 
 // What may be said, by name.
 const (
+	FirstScreens     fact.Code = "power/first-screens"
+	FittedAndUsable  fact.Code = "power/fitted-and-usable"
+	MemoryFitted     fact.Code = "power/memory-fitted"
+	OtherPiece       fact.Code = "power/other-piece"  // the serial that is shown, whose it is
+	OtherSerial      fact.Code = "power/other-serial" // the serial that is shown
+	ItStarts         fact.Code = "power/it-starts"
+	SaysNoSystem     fact.Code = "power/says-no-system"
+	SaysChanged      fact.Code = "power/says-changed"
+	SaysKey          fact.Code = "power/says-key"
+	StaysDark        fact.Code = "power/stays-dark"
+	SaysBeeps        fact.Code = "power/says-beeps"
+	SaysElse         fact.Code = "power/says-else"
+	ProvesStart      fact.Code = "power/proves-start"
+	ProvesNoSystem   fact.Code = "power/proves-no-system"
+	ProvesChanged    fact.Code = "power/proves-changed"
+	ProvesKey        fact.Code = "power/proves-key"
+	ProvesDark       fact.Code = "power/proves-dark"
+	ProvesBeeps      fact.Code = "power/proves-beeps"
+	ProvesElse       fact.Code = "power/proves-else"
 	AsClock          fact.Code = "power/as-clock"
 	AsRead           fact.Code = "power/as-read"
 	AsSystems        fact.Code = "power/as-systems"

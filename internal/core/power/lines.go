@@ -6,6 +6,7 @@ import (
 	"cmp"
 	"slices"
 	"strconv"
+	"strings"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
@@ -21,6 +22,7 @@ import (
 // first, then the running system.
 func lines(b *rig.Rig, r *fit.Answer) []foretold {
 	f := forecast{b: b, r: r}
+	f.message()
 	f.memory()
 	for i := range b.Sheet.Sockets {
 		if k := &b.Sheet.Sockets[i]; k.Kind.Memory() {
@@ -47,6 +49,11 @@ type forecast struct {
 // add completes a line: what is shown is known where want and upTo are one.
 func (f *forecast) add(l foretold) {
 	l.want.Line, l.want.Origin, l.upTo.Line, l.upTo.Origin = l.ID, Foretold, l.ID, Foretold
+	if !l.ID.Socket.IsZero() {
+		l.about(f.b)
+	} else if l.of == "" && l.ID.Kind != Setting {
+		l.of = f.placed(func(k machine.Kind) bool { return k.Memory() })
+	}
 	l.known = l.known || l.want == l.upTo
 	l.Exact = l.known
 	switch {
@@ -62,6 +69,37 @@ func (f *forecast) add(l foretold) {
 // both is a reading that is known.
 func both(l Line, want Reading) foretold {
 	return foretold{Line: l, want: want, upTo: want, known: true}
+}
+
+// about says which piece lies in the place that a line is about, and what holds it.
+func (l *foretold) about(b *rig.Rig) {
+	for at := l.ID.Socket; ; at = at.Holder() {
+		l.of += string(b.In(at)) + "/"
+		if !at.Nested() {
+			break
+		}
+	}
+	if p := b.PieceIn(l.ID.Socket); p != nil {
+		l.Item, l.Serial = p.ID, p.Serial
+	}
+}
+
+// placed is what lies where in sockets of some kinds of the board, in the sheet's order.
+func (f *forecast) placed(of func(machine.Kind) bool) string {
+	var out strings.Builder
+	for i := range f.b.Sheet.Sockets {
+		if k := &f.b.Sheet.Sockets[i]; of(k.Kind) {
+			out.WriteString(string(f.b.In(rig.On(k.ID))) + "/")
+		}
+	}
+	return out.String()
+}
+
+// message foretells the first screens, on which everything that lies in the machine has a say.
+func (f *forecast) message() {
+	l := both(Line{ID: LineID{Kind: Message}, Screen: InSetUp, About: fact.Of(FirstScreens)}, Reading{Value: starts})
+	l.of = f.placed(func(k machine.Kind) bool { return k != machine.USB })
+	f.add(l)
 }
 
 func (f *forecast) memory() {
@@ -104,6 +142,9 @@ func (f *forecast) memory() {
 	} else {
 		l.want, l.known = l.upTo, true // less is ordinary: see same
 	}
+	fitted := total
+	fitted.Line = Line{ID: LineID{Kind: Fitted}, Screen: InSystem, About: fact.Of(MemoryFitted), Expected: total.Expected, Normal: fact.Of(FittedAndUsable)}
+	f.add(fitted)
 	f.add(l)
 }
 

@@ -51,10 +51,12 @@ type LineKind string
 
 // The kinds of line.
 const (
-	Total   LineKind = "total"  // memory in all
-	Usable  LineKind = "usable" // memory the system can use
-	Rate    LineKind = "rate"   // memory speed
-	Slot    LineKind = "slot"   // of memory
+	Message LineKind = "message" // what the first screens say
+	Total   LineKind = "total"   // memory in all
+	Usable  LineKind = "usable"  // memory the system can use
+	Fitted  LineKind = "fitted"  // memory that the system says is there
+	Rate    LineKind = "rate"    // memory speed
+	Slot    LineKind = "slot"    // of memory
 	Drive   LineKind = "drive"
 	LinkOf  LineKind = "link"
 	Setting LineKind = "setting"
@@ -111,8 +113,11 @@ type Reading struct {
 	Gbps   float64        `json:"lineGbps,omitzero" jsonschema:"minimum=0.4,maximum=200"` // of a USB link, all lanes together
 	Value  string         `json:"value,omitempty" jsonschema:"maxLength=80"`              // a setting's option
 	Absent bool           `json:"absent,omitempty"`
-	Raw    string         `json:"raw,omitempty" jsonschema:"maxLength=80"` // as typed
-	Proof  bool           `json:"proof,omitempty"`                         // all lies and is set as it was when it was read, so it proves what it shows
+	Raw    string         `json:"raw,omitempty" jsonschema:"maxLength=80"`    // as typed
+	Item   rig.ItemID     `json:"item,omitempty" jsonschema:"maxLength=60"`   // the piece of which it was taken, where a line is about one
+	Serial string         `json:"serial,omitempty" jsonschema:"maxLength=80"` // the serial number that the line shows
+	Lapsed bool           `json:"lapsed,omitempty"`                           // what it proves was changed afterwards
+	Proof  bool           `json:"proof,omitempty"`                            // all lies and is set as it was when it was read, so it proves what it shows
 	Origin Origin         `json:"origin"`
 	By     string         `json:"by,omitempty" jsonschema:"maxLength=80"`
 	At     time.Time      `json:"at,omitzero"`
@@ -142,6 +147,7 @@ type Verdict string
 
 // The verdicts.
 const (
+	NotAsked  Verdict = "not asked" // nobody touched it, and what it shows cannot be foretold
 	NotLooked Verdict = "not looked at"
 	Agrees    Verdict = "agrees"
 	Differs   Verdict = "differs"
@@ -151,7 +157,7 @@ const (
 
 // Values lists the verdicts for the formats.
 func (Verdict) Values() []string {
-	return []string{string(NotLooked), string(Agrees), string(Differs), string(Explained), string(Noted)}
+	return []string{string(NotAsked), string(NotLooked), string(Agrees), string(Differs), string(Explained), string(Noted)}
 }
 
 // Open reports whether a line still needs somebody.
@@ -175,13 +181,18 @@ type Line struct {
 	ID       LineID
 	Screen   Screen
 	About    fact.Fact
+	Item     rig.ItemID // the piece it is about, "" where it is about none
+	Serial   string     // which it has
+	Touched  bool       // this job can have changed what it shows
 	Expected fact.Fact
 	Exact    bool // what is expected is one reading, which can be confirmed
 	Shows    []Show
 	Normal   fact.Fact // what looks wrong and is not
 	Verdict  Verdict
 	Seen     fact.Fact
+	Was      fact.Fact // what was read of it before that was changed
 	Says     fact.Fact // what the difference is
+	Proves   fact.Fact // what a message proves, and what it does not
 	Reading  *Reading
 	Reason   string // why an explained difference is right, as somebody typed it
 }
@@ -192,21 +203,49 @@ type foretold struct {
 	Line
 	want, upTo  Reading
 	known       bool
-	mayBeAbsent bool // whether it is seen at all is not known
+	mayBeAbsent bool   // whether it is seen at all is not known
+	of          string // which pieces it is about
 }
 
-// Compare puts what was seen beside what was expected, line by line. reasons
-// are the explanations given for lines that differ.
-func Compare(b *rig.Rig, r *fit.Answer, readings []Reading, reasons map[LineID]string) []Line {
+// Unchanged is the lines of which two rigs show the same, of the same pieces: what was
+// read of them in one is true of the other.
+func Unchanged(a *rig.Rig, ra *fit.Answer, b *rig.Rig, rb *fit.Answer) map[LineID]bool {
+	was := map[LineID]foretold{}
+	for _, l := range lines(a, ra) {
+		was[l.ID] = l
+	}
+	out := map[LineID]bool{}
+	for _, l := range lines(b, rb) {
+		x, ok := was[l.ID]
+		out[l.ID] = ok && x.of == l.of && x.want == l.want && x.upTo == l.upTo && x.known == l.known
+	}
+	return out
+}
+
+// Seen is what is known of the screens.
+type Seen struct {
+	Readings  []Reading
+	Reasons   map[LineID]string // why lines that differ are right
+	Untouched map[LineID]bool   // lines that the job cannot have changed
+}
+
+// Compare puts what was seen beside what was expected, line by line.
+func Compare(b *rig.Rig, r *fit.Answer, is Seen) []Line {
 	found := map[LineID]*Reading{}
-	for i := range readings {
-		found[readings[i].Line] = &readings[i]
+	for i := range is.Readings {
+		found[is.Readings[i].Line] = &is.Readings[i]
 	}
 	all := lines(b, r)
 	out := make([]Line, len(all))
 	for i, l := range all {
 		got := found[l.ID]
+		if got != nil && (got.Lapsed || got.Item != "" && got.Item != l.Item) {
+			l.Was, got = seen(b, *got), nil
+		}
+		l.Touched = !is.Untouched[l.ID]
 		switch {
+		case got == nil && !l.Touched && !l.Exact:
+			l.Verdict = NotAsked
 		case got == nil:
 			l.Verdict = NotLooked
 		case l.agrees(*got, b, r):
@@ -216,14 +255,17 @@ func Compare(b *rig.Rig, r *fit.Answer, readings []Reading, reasons map[LineID]s
 			}
 		default:
 			l.Verdict = Differs
-			l.Says = fact.Of(ShowsExpected, seen(b, *got), l.Expected)
-			if l.Reason = reasons[l.ID]; l.Reason != "" {
+			if l.Says = fact.Of(ShowsExpected, seen(b, *got), l.Expected); got.Serial != "" {
+				l.Says = otherSerial(b, *got, l.Serial)
+			}
+			if l.Reason = is.Reasons[l.ID]; l.Reason != "" {
 				l.Verdict = Explained
 			}
 		}
 		if got != nil {
 			l.Reading = got
 			l.Seen = seen(b, *got)
+			l.Proves = proves(*got)
 		}
 		out[i] = l.Line
 	}
@@ -252,7 +294,9 @@ func (r Reading) shown() fact.Fact {
 		return fact.Of(AsRead, fact.Typed(r.Raw))
 	}
 	switch r.Line.Kind {
-	case Total, Usable, Slot:
+	case Message:
+		return fact.Of(messageNamed(r.Value).says)
+	case Total, Usable, Fitted, Slot:
 		return fact.Of(MemoryIs, r.Bytes)
 	case Rate:
 		return fact.Of(SpeedIs, r.MTps)
@@ -283,12 +327,14 @@ func (l *foretold) agrees(got Reading, b *rig.Rig, r *fit.Answer) bool {
 	switch {
 	case want.Absent || got.Absent:
 		return want.Absent == got.Absent || l.mayBeAbsent
+	case got.Serial != "":
+		return SameSerial(got.Serial, l.Serial)
 	case l.known:
 		return same(want, got, b, r)
 	}
 	upTo := l.upTo
 	switch l.ID.Kind {
-	case Total, Slot:
+	case Total, Fitted, Slot:
 		return (want.Bytes == 0 || float64(got.Bytes) >= float64(want.Bytes)*0.999) && (upTo.Bytes == 0 || float64(got.Bytes) <= float64(upTo.Bytes)*1.001)
 	case Usable:
 		return got.Bytes+systemLoss >= want.Bytes && (upTo.Bytes == 0 || got.Bytes <= upTo.Bytes)
@@ -305,7 +351,9 @@ func (l *foretold) agrees(got Reading, b *rig.Rig, r *fit.Answer) bool {
 // same reports whether a reading is what was expected.
 func same(want, got Reading, b *rig.Rig, r *fit.Answer) bool {
 	switch want.Line.Kind {
-	case Total, Slot:
+	case Message:
+		return messageNamed(got.Value).right
+	case Total, Fitted, Slot:
 		return within(float64(got.Bytes), float64(want.Bytes), 0.001)
 	case Usable:
 		return got.Bytes <= r.Memory.Total.High && got.Bytes >= min(want.Bytes, r.Memory.Usable.Low)-systemLoss

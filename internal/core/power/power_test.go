@@ -50,7 +50,7 @@ type line struct {
 
 func compared(b *rig.Rig, r *fit.Answer, readings []power.Reading, reasons map[power.LineID]string) []line {
 	var out []line
-	for _, l := range say.English(b).Lines(power.Compare(b, r, readings, reasons)) {
+	for _, l := range say.English(b).Lines(power.Compare(b, r, power.Seen{Readings: readings, Reasons: reasons})) {
 		x := line{l.ID.String(), string(l.Screen), l.About.String(), l.Expected.String(), l.Seen.String(), l.Says.String(), string(l.Reason), nil, l.Verdict}
 		for _, s := range l.Shows {
 			x.Shows = append(x.Shows, [2]string{s.Where.String(), s.Text.String()})
@@ -72,13 +72,15 @@ func TestLines(t *testing.T) {
 		}
 		got = append(got, l.Screen+" | "+l.ID+" | "+l.About+" | "+l.Expected+shows)
 	}
-	want := `set-up | total | Memory total | 16 GiB; in megabytes: 16,384 MB
+	want := `set-up | message | What the first screens say | it starts; a notice that memory or settings changed is right once
+set-up | total | Memory total | 16 GiB; in megabytes: 16,384 MB
 set-up | rate | Memory speed | 2666 MT/s; as a clock, on older screens: 1333 MHz
 set-up | slot/D1 | Slot D1 | 16 GiB
 set-up | slot/D2 | Slot D2 | empty
 set-up | drive/M2 | Drive on M2 | 2 TB; decimal: 2.00 TB (2,000,398,934,016 bytes); binary: 1.82 TiB; as many systems print it: 1.81 TB
 set-up | drive/S1 | Disk on S1 | 500 GB; decimal: 500.11 GB (500,107,862,016 bytes); binary: 465.76 GiB; as many systems print it: 465 GB
 set-up | setting/mode | Mode | AHCI
+system | fitted | Memory that the system says is there | 16 GiB
 system | usable | Memory the system can use | up to 15.50 GiB
 system | link/M2 | Link of Drive on M2 | Gen 4 x4; at most: 7.88 GB/s before packet overhead
 system | link/S1 | Link of Disk on S1 | SATA Gen 2; at most: 300 MB/s after coding`
@@ -210,7 +212,7 @@ func TestExpectedAgreesWithItself(t *testing.T) {
 			t.Errorf("%s: %s, %s", l.ID, l.Verdict, l.Says)
 		}
 	}
-	if len(want.Readings) != 10 || want.Format != power.Format || want.Version != power.Version {
+	if len(want.Readings) != 12 || want.Format != power.Format || want.Version != power.Version {
 		t.Errorf("%d readings in %s %d", len(want.Readings), want.Format, want.Version)
 	}
 }
@@ -221,7 +223,7 @@ func TestUnknownIsNoted(t *testing.T) {
 	b.Sheet.Memory.Speeds = nil
 	r := fit.Resolve(b)
 	lines := compared(b, &r, []power.Reading{{Line: power.ParseLineID("rate"), MTps: 2400, Origin: power.Typed}}, nil)
-	if l := lines[1]; l.Expected != "at most 2666 MT/s" || l.Verdict != power.Noted || l.Seen != "2400 MT/s" {
+	if l := lines[2]; l.Expected != "at most 2666 MT/s" || l.Verdict != power.Noted || l.Seen != "2400 MT/s" {
 		t.Errorf("%+v", l)
 	}
 	for _, x := range power.Expect(b, &r).Readings {

@@ -25,7 +25,9 @@ func Read(id LineID, typed string) (Reading, error) {
 	}
 	var err error
 	switch id.Kind {
-	case Total, Usable, Slot:
+	case Message:
+		r.Value = readMessage(r.Raw)
+	case Total, Usable, Fitted, Slot:
 		r.Bytes, err = readMemory(r.Raw, id.Kind)
 	case Drive:
 		if r.Bytes, err = quantity.ParseBytes(r.Raw); err != nil || bare.MatchString(r.Raw) && r.Bytes < quantity.GB {

@@ -21,10 +21,11 @@ type ItemID string
 
 // Piece is one physical part on the bench.
 type Piece struct {
-	ID    ItemID
-	Part  *part.Part
-	New   bool // came to be fitted, as against found in the machine
-	Holds Content
+	ID     ItemID
+	Part   *part.Part
+	Serial string // as printed, "" is not known
+	New    bool   // came to be fitted, as against found in the machine
+	Holds  Content
 }
 
 // Content is what a drive holds. Nothing ever suggests to initialise one that is not
@@ -70,6 +71,22 @@ type Wish struct {
 	Untouched   string          `json:"untouched,omitempty" jsonschema:"maxLength=1000"` // what must not be wiped or changed, in words
 	BackedUp    string          `json:"backedUp,omitempty" jsonschema:"maxLength=300"`   // where the backup is, "" is not known
 	Encrypted   quantity.Answer `json:"encrypted,omitzero"`                              // a recovery key is needed before settings change
+	Tests       []Test          `json:"tests,omitempty" jsonschema:"maxItems=3"`         // beyond what the work calls for by itself
+}
+
+// Test is a kind of test that a machine is put to.
+type Test string
+
+// The tests: of all memory, of the machine at work, and those that drives have built in.
+const (
+	MemoryTest Test = "memory"
+	LoadTest   Test = "load"
+	SelfTest   Test = "self-test"
+)
+
+// Values lists the tests for the formats.
+func (Test) Values() []string {
+	return []string{string(MemoryTest), string(LoadTest), string(SelfTest)}
 }
 
 // Rig is a sheet with pieces placed, settings chosen and a wish to meet. Names it

@@ -33,6 +33,8 @@ type Step struct {
 	Cautions []Caution       `json:"cautions"`
 	Item     rig.ItemID      `json:"item,omitempty"`
 	Socket   rig.Path        `json:"socket,omitzero"`
+	Test     rig.Test        `json:"test,omitempty"`  // how it ended is told, not ticked
+	Danger   Text            `json:"danger,omitzero"` // what can come of it if it is left out
 }
 
 // StepID names a step.
@@ -53,13 +55,18 @@ type Line struct {
 	ID       power.LineID   `json:"id"`
 	Screen   power.Screen   `json:"screen"` // "set-up" or "system"
 	About    Text           `json:"about"`  // "Memory total"
+	Item     rig.ItemID     `json:"item,omitempty"`
+	Serial   Name           `json:"serial,omitempty"` // of the piece it is about
+	Touched  bool           `json:"touched"`          // this job can have changed what it shows
 	Expected Text           `json:"expected"`
 	Exact    bool           `json:"exact"` // and can be confirmed as it is
 	Shows    []Show         `json:"shows"`
 	Normal   Text           `json:"normal,omitzero"` // what looks wrong and is not
 	Verdict  power.Verdict  `json:"verdict"`
 	Seen     Text           `json:"seen,omitzero"`
-	Says     Text           `json:"says,omitzero"` // what the difference is
+	Was      Text           `json:"was,omitzero"`    // what was read of it before that was changed
+	Proves   Text           `json:"proves,omitzero"` // what a message proves, and what it does not
+	Says     Text           `json:"says,omitzero"`   // what the difference is
 	Reading  *power.Reading `json:"reading,omitempty"`
 	Reason   Name           `json:"reason,omitempty"` // why an explained difference is right
 }
@@ -102,16 +109,41 @@ type Variant struct {
 
 // Report is what the owner takes along and the shop keeps.
 type Report struct {
-	Fitted  []Fitted  `json:"fitted"`  // new in the machine, or moved
-	Removed []Fitted  `json:"removed"` // found in it and not in the plan
-	Stayed  []Fitted  `json:"stayed"`
-	Set     []Set     `json:"set"`
-	Seen    []Line    `json:"seen"`
-	Open    []Text    `json:"open"`   // what somebody still has to see to
-	Agreed  []Text    `json:"agreed"` // losses the plan accepts
-	Hands   []Name    `json:"hands"`
-	From    time.Time `json:"from,omitzero"` // first tick
-	To      time.Time `json:"to,omitzero"`   // last tick, reading or the closing
+	Fitted   []Fitted       `json:"fitted"`  // new in the machine, or moved
+	Removed  []Fitted       `json:"removed"` // found in it and not in the plan
+	Stayed   []Fitted       `json:"stayed"`
+	Set      []Set          `json:"set"`
+	Seen     []Line         `json:"seen"`
+	Tests    []Text         `json:"tests"`
+	LeftOut  []LeftOut      `json:"leftOut"`
+	Open     []Text         `json:"open"` // what somebody still has to see to
+	Accepted []AcceptedLoss `json:"accepted"`
+	Notes    []Text         `json:"notes"`  // what the owner should know
+	Proven   []Proven       `json:"proven"` // seen beyond what the sheet says
+	Hands    []Name         `json:"hands"`
+	From     time.Time      `json:"from,omitzero"` // first tick
+	To       time.Time      `json:"to,omitzero"`   // last tick, reading or the closing
+}
+
+// LeftOut is a step that was left out.
+type LeftOut struct {
+	Do     Text `json:"do"`
+	Reason Name `json:"reason"`
+	By     Name `json:"by"`
+}
+
+// AcceptedLoss is a warning of the plan that somebody accepted.
+type AcceptedLoss struct {
+	Says Text      `json:"says"`
+	By   Name      `json:"by"`
+	At   time.Time `json:"at"`
+}
+
+// Proven is a figure beyond the sheet's that the job shows.
+type Proven struct {
+	Of     job.ProvenOf     `json:"of"`
+	Socket machine.SocketID `json:"socket,omitempty"`
+	Says   Text             `json:"says"`
 }
 
 // Fitted is one piece and its place.
@@ -273,7 +305,7 @@ func (v *Voice) Steps(steps []workorder.Step) []Step {
 	out := make([]Step, len(steps))
 	for i := range steps {
 		s := &steps[i]
-		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket}
+		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger)}
 		for n, c := range s.Cautions {
 			out[i].Cautions[n] = Caution{v.Fact(c.Topic), v.Fact(c.Says)}
 		}
@@ -286,7 +318,8 @@ func (v *Voice) Lines(lines []power.Line) []Line {
 	out := make([]Line, len(lines))
 	for i := range lines {
 		l := &lines[i]
-		out[i] = Line{l.ID, l.Screen, v.Fact(l.About), v.Fact(l.Expected), l.Exact, make([]Show, len(l.Shows)), v.Fact(l.Normal), l.Verdict, v.Fact(l.Seen), v.Fact(l.Says), l.Reading, Name(l.Reason)}
+		out[i] = Line{l.ID, l.Screen, v.Fact(l.About), l.Item, Name(l.Serial), l.Touched, v.Fact(l.Expected), l.Exact, make([]Show, len(l.Shows)), v.Fact(l.Normal), l.Verdict,
+			v.Fact(l.Seen), v.Fact(l.Was), v.Fact(l.Proves), v.Fact(l.Says), l.Reading, Name(l.Reason)}
 		for n, s := range l.Shows {
 			out[i].Shows[n] = Show{v.Fact(s.Where), v.Fact(s.Text)}
 		}
@@ -297,7 +330,7 @@ func (v *Voice) Lines(lines []power.Line) []Line {
 func (v *Voice) report(w *job.View) Report {
 	r := &w.Report
 	out := Report{Fitted: v.fitted(w, r.Fitted), Removed: v.fitted(w, r.Removed), Stayed: v.fitted(w, r.Stayed), Set: make([]Set, len(r.Set)),
-		Seen: v.Lines(r.Seen), Open: v.facts(r.Open), Agreed: v.facts(r.Agreed), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
+		Seen: v.Lines(r.Seen), Tests: v.facts(r.Tests), LeftOut: make([]LeftOut, len(r.LeftOut)), Open: v.facts(r.Open), Accepted: make([]AcceptedLoss, len(r.Accepted)), Notes: v.facts(r.Notes), Proven: make([]Proven, len(r.Proven)), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
 	for i, s := range r.Set {
 		name, from := settingName(&w.Job.Sheet, s.Setting, s.From)
 		_, to := settingName(&w.Job.Sheet, s.Setting, s.To)
@@ -305,6 +338,17 @@ func (v *Voice) report(w *job.View) Report {
 	}
 	for i, h := range r.Hands {
 		out.Hands[i] = Name(h)
+	}
+	for i, s := range r.LeftOut {
+		out.LeftOut[i] = LeftOut{v.Fact(s.Do), Name(s.Reason), Name(s.By)}
+	}
+	for i := range r.Accepted {
+		a := &r.Accepted[i]
+		out.Accepted[i] = AcceptedLoss{v.Fact(a.Says), Name(a.By), a.At}
+	}
+	for i := range r.Proven {
+		p := &r.Proven[i]
+		out.Proven[i] = Proven{p.Of, p.Socket, v.Fact(p.Says)}
 	}
 	return out
 }

@@ -370,8 +370,11 @@ func list[T any](items []T, print func(T) string, between, last string) string {
 func plural(n int, what string) string { return strconv.Itoa(n) + " " + noun(n, what) }
 
 func noun(n int, what string) string {
-	if n == 1 {
+	switch {
+	case n == 1:
 		return what
+	case strings.HasSuffix(what, "s"):
+		return what + "es"
 	}
 	return what + "s"
 }

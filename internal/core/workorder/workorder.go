@@ -71,7 +71,14 @@ type Step struct {
 	Cautions []Caution
 	Item     rig.ItemID
 	Socket   rig.Path
+	Choice   rig.Choice // of a step in set-up
+	Inside   bool       // it is done inside the open machine
+	Test     rig.Test   // it asks for a test: how that ended is told, not ticked; "" for none
+	Danger   fact.Fact  // what can come of it if it is left out; none where nothing does
 }
+
+// StartStep is the step with which the machine gets power again.
+const StartStep = "power-on/start"
 
 // Setting is a setting at a value, as an argument of facts.
 type Setting rig.Choice
@@ -79,22 +86,18 @@ type Setting rig.Choice
 // Job is what an order is made from: one machine in two states.
 type Job struct {
 	Sheet   *machine.Sheet
-	Pieces  []Piece
 	Found   rig.Rig
 	Planned rig.Rig
+	Done    []Deed // what hands did, oldest first: what the plan asks for no more is taken back
 }
 
-// Piece is a piece with what tells it from its like.
-type Piece struct {
-	rig.Piece
-	Serial string
-}
-
-// Make lists the steps from found to planned. It is empty when nothing differs.
+// Make lists the steps from found to planned, and from what hands did to planned where that
+// is something else. It is empty when nothing differs.
 func Make(j Job) []Step {
 	m := maker{Job: j}
 	m.compare()
-	if len(m.out)+len(m.in)+len(m.set) == 0 {
+	m.takeBack()
+	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests) == 0 {
 		return []Step{}
 	}
 	m.prepare()
@@ -102,15 +105,17 @@ func Make(j Job) []Step {
 		m.powerDown()
 		m.open()
 	}
+	m.backAgain(TakeOut)
 	for _, c := range m.out {
 		m.takeOut(c)
 	}
 	for _, c := range m.in {
 		m.fit(c)
 	}
+	m.backAgain(Fit)
 	if m.inside() {
 		m.powerOn()
-	} else if len(m.set) > 0 {
+	} else if len(m.set)+len(m.back) > 0 {
 		m.setUp(fact.Of(RestartSetUp))
 	}
 	m.settings()
@@ -123,7 +128,7 @@ func Make(j Job) []Step {
 
 // change is one piece leaving a place, entering one, or both.
 type change struct {
-	piece    Piece
+	piece    rig.Piece
 	from, to *rig.Place // nil: not in the machine
 	aside    bool       // it goes back where it was: only what it carries changes
 	unplug   bool       // a data lead that is pulled first, for the leads go round in a ring
@@ -138,14 +143,19 @@ func (m *maker) leadOnly(c change) bool {
 // inside reports that the machine must be opened: something changes that is
 // neither a box on a USB port nor in one.
 func (m *maker) inside() bool {
+	return slices.ContainsFunc(slices.Concat(m.in, m.out), m.insideOf) || slices.ContainsFunc(m.back, func(s Step) bool { return s.Inside })
+}
+
+func (m *maker) insideOf(c change) bool {
 	outside := func(k *rig.Place) bool { return k == nil || !m.Planned.Inside(k.Path) }
-	return slices.ContainsFunc(slices.Concat(m.in, m.out), func(c change) bool { return !outside(c.from) || !outside(c.to) })
+	return !outside(c.from) || !outside(c.to)
 }
 
 type maker struct {
 	Job
 	out, in []change
 	set     []rig.Choice
+	back    []Step // of what was done and is not wanted any more
 	steps   []Step
 }
 
@@ -160,7 +170,7 @@ func (m *maker) compare() {
 	// What sits on a carrier goes onto it before the carrier goes in, and comes
 	// off it after the carrier is out.
 	top := func(k *rig.Place) rig.Path { return rig.On(k.Path.Top()) }
-	for _, p := range m.Pieces {
+	for _, p := range m.Planned.Pieces {
 		c := change{piece: p, from: where(&m.Found, p.ID), to: where(&m.Planned, p.ID)}
 		if c.from == nil && c.to == nil || c.from != nil && c.to != nil && (c.from.Path == c.to.Path && m.sameHolder(c) || rig.Rides(&m.Found.Setup, &m.Planned.Setup, p.ID)) {
 			continue
@@ -203,12 +213,12 @@ func (m *maker) setAside() {
 			return
 		}
 		from, to := m.Found.Where(p.ID), m.Planned.Where(p.ID)
-		i := slices.IndexFunc(m.Pieces, func(q Piece) bool { return q.ID == p.ID })
+		i := slices.IndexFunc(m.Planned.Pieces, func(q rig.Piece) bool { return q.ID == p.ID })
 		a, b := m.Found.Socket(from), m.Planned.Socket(to)
 		if i < 0 || a == nil || b == nil {
 			return
 		}
-		c := change{piece: m.Pieces[i], from: &rig.Place{Path: from, Socket: *a}, to: &rig.Place{Path: to, Socket: *b}, aside: true}
+		c := change{piece: m.Planned.Pieces[i], from: &rig.Place{Path: from, Socket: *a}, to: &rig.Place{Path: to, Socket: *b}, aside: true}
 		m.out, m.in = append(m.out, c), append(m.in, c)
 	}
 	for _, c := range slices.Concat(m.out, m.in) {
@@ -247,11 +257,17 @@ func (m *maker) sameHolder(c change) bool {
 	return !c.from.Path.Nested() || m.Found.In(c.from.Path.Holder()) == m.Planned.In(c.to.Path.Holder())
 }
 
-func (m *maker) add(s Step) { m.steps = append(m.steps, s) }
+// add adds a step. One that carries a caution is dangerous to leave out, if nothing else is said.
+func (m *maker) add(s Step) {
+	if !s.Danger.Is() && len(s.Cautions) > 0 {
+		s.Danger = s.Cautions[0].Says
+	}
+	m.steps = append(m.steps, s)
+}
 
 func (m *maker) drivesFound() bool {
 	return slices.ContainsFunc(m.Found.Placements, func(p rig.Placement) bool {
-		return slices.ContainsFunc(m.Pieces, func(q Piece) bool { return q.ID == p.Item && q.Part.Drive != nil && !q.Part.Drive.Form.Optical() })
+		return slices.ContainsFunc(m.Planned.Pieces, func(q rig.Piece) bool { return q.ID == p.Item && q.Part.Drive != nil && !q.Part.Drive.Form.Optical() })
 	})
 }
 
@@ -281,7 +297,7 @@ func (m *maker) prepare() {
 		}
 		m2 = m2 || c.to.Kind == machine.M2
 	}
-	for _, p := range m.Pieces {
+	for _, p := range m.Planned.Pieces {
 		if p.New && p.Part.Fitting != nil {
 			tools.How = append(tools.How, fact.Of(PartAndWhat, p.ID))
 		}
@@ -296,7 +312,7 @@ func (m *maker) prepare() {
 
 func (m *maker) powerDown() {
 	m.add(Step{ID: "power-down/shut", Phase: PowerDown, Do: fact.Of(ShutDown),
-		How: []fact.Fact{fact.Of(FullShutDown)}})
+		How: []fact.Fact{fact.Of(FullShutDown)}, Danger: fact.Of(DangerLive)})
 	m.add(Step{ID: "power-down/unplug", Phase: PowerDown, Do: fact.Of(PullMains),
 		How:      []fact.Fact{fact.Of(SupplySwitch)},
 		Cautions: []Caution{cautionMains}})
@@ -320,8 +336,8 @@ func (m *maker) open() {
 }
 
 func (m *maker) takeOut(c change) {
-	s := Step{ID: "take-out/" + string(c.piece.ID) + "@" + c.from.Path.String(), Phase: TakeOut,
-		Do: fact.Of(TakeOutOf, c.piece.ID, c.from.Path), Item: c.piece.ID, Socket: c.from.Path}
+	s := Step{ID: placeStep("take-out/", c.piece.ID, c.from.Path), Phase: TakeOut,
+		Do: fact.Of(TakeOutOf, c.piece.ID, c.from.Path), Item: c.piece.ID, Socket: c.from.Path, Inside: m.insideOf(c)}
 	switch c.from.Kind {
 	case machine.DIMM:
 		s.How = []fact.Fact{fact.Of(OpenLevers), fact.Of(HoldEdges)}
@@ -334,7 +350,7 @@ func (m *maker) takeOut(c change) {
 	case machine.SATA, machine.U2:
 		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(outOf(c.piece.Part.Drive, c.from.Holder))}
 		if c.unplug {
-			s.ID = "take-out/lead-" + string(c.piece.ID) + "@" + c.from.Path.String()
+			s.ID = placeStep("take-out/lead-", c.piece.ID, c.from.Path)
 			s.Do = fact.Of(PullLead, c.piece.ID, c.from.Path)
 			s.How = []fact.Fact{fact.Of(PortWanted)}
 		}
@@ -344,6 +360,9 @@ func (m *maker) takeOut(c change) {
 	if c.aside {
 		s.How = append(s.How, fact.Of(GoesBack))
 	}
+	if at := m.leadAt(c.piece.ID); !at.IsZero() && at != c.from.Path {
+		s.How = append(s.How, fact.Of(LeadIsOn, at))
+	}
 	if d := c.piece.Part.Drive; c.to == nil && d != nil && !d.Form.Optical() {
 		s.Cautions = append(s.Cautions, cautionOldData)
 	}
@@ -351,8 +370,8 @@ func (m *maker) takeOut(c change) {
 }
 
 func (m *maker) fit(c change) {
-	s := Step{ID: "fit/" + string(c.piece.ID) + "@" + c.to.Path.String(), Phase: Fit,
-		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path}
+	s := Step{ID: placeStep("fit/", c.piece.ID, c.to.Path), Phase: Fit,
+		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path, Inside: m.insideOf(c)}
 	switch holder := m.Planned.In(c.to.Path.Holder()); {
 	case c.to.Where != "":
 		s.How = append(s.How, fact.Of(SocketWhere, c.to.Path, fact.Typed(c.to.Where)))
@@ -385,7 +404,7 @@ func (m *maker) fit(c change) {
 			fact.Of(AllTheWay))
 	}
 	if m.leadOnly(c) {
-		s.ID = "fit/lead-" + string(c.piece.ID) + "@" + string(c.to.ID)
+		s.ID = placeStep(leadStep, c.piece.ID, c.to.Path)
 		s.Do = fact.Of(MoveLead, c.piece.ID, c.from.Path, c.to.Path)
 	}
 	m.add(s)
@@ -462,8 +481,8 @@ var training = map[memory.Generation]fact.Code{
 
 func (m *maker) powerOn() {
 	m.add(Step{ID: "power-on/look", Phase: PowerOn, Do: fact.Of(LookOnce),
-		How: []fact.Fact{fact.Of(AllLevel), fact.Of(EveryScrew)}})
-	start := Step{ID: "power-on/start", Phase: PowerOn, Do: fact.Of(StartUp),
+		How: []fact.Fact{fact.Of(AllLevel), fact.Of(EveryScrew)}, Danger: fact.Of(DangerLoose)})
+	start := Step{ID: StartStep, Phase: PowerOn, Do: fact.Of(StartUp),
 		How: []fact.Fact{fact.Of(StrapOff)}, Cautions: []Caution{cautionFans}}
 	moved := slices.Concat(m.in, m.out)
 	if i := slices.IndexFunc(moved, func(c change) bool { return c.piece.Part.Module != nil }); i >= 0 {
@@ -486,8 +505,7 @@ func (m *maker) setUp(do fact.Fact) {
 func (m *maker) settings() {
 	for _, c := range m.set {
 		st := m.Sheet.Setting(c.Setting)
-		s := Step{ID: "settings/" + string(c.Setting) + "=" + c.Value, Phase: Settings,
-			Do: fact.Of(SetTo, Setting(c))}
+		s := Step{ID: settingStep(c), Phase: Settings, Do: fact.Of(SetTo, Setting(c)), Choice: c}
 		if st.Where != "" {
 			s.How = append(s.How, fact.Of(Under, fact.Typed(st.Where)))
 		}
@@ -502,7 +520,8 @@ func (m *maker) settings() {
 		}
 		m.add(s)
 	}
-	if len(m.set) > 0 {
+	m.backAgain(Settings)
+	if len(m.set) > 0 || slices.ContainsFunc(m.back, func(s Step) bool { return s.Phase == Settings }) {
 		m.add(Step{ID: "settings/save", Phase: Settings, Do: fact.Of(SaveLeave)})
 	}
 }
@@ -517,13 +536,44 @@ func (m *maker) profiles(c rig.Choice) bool {
 
 // test asks for a memory test wherever modules came in or a profile was switched on,
 // which proves sizes and speeds beyond the sheet and finds bad modules while they can
-// go back.
+// go back; and for what the owner asked.
 func (m *maker) test() {
-	if !slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) && !slices.ContainsFunc(m.set, m.profiles) {
-		return
+	asked := func(t rig.Test) bool { return slices.Contains(m.Planned.Wish.Tests, t) }
+	if asked(rig.MemoryTest) || slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) || slices.ContainsFunc(m.set, m.profiles) {
+		m.testMemory()
 	}
+	if asked(rig.SelfTest) {
+		m.testDrives()
+	}
+	if asked(rig.LoadTest) {
+		m.add(Step{ID: "test/load", Phase: Test, Do: fact.Of(RunLoadTest), How: []fact.Fact{fact.Of(LoadHow), fact.Of(LoadHeat)}, Test: rig.LoadTest})
+	}
+}
+
+// testDrives asks for the self-test of the drives that came in, of all where none did.
+func (m *maker) testDrives() {
+	var all, fresh []Step
+	for _, p := range m.Planned.Pieces {
+		at := m.Planned.Where(p.ID)
+		if d := p.Part.Drive; at.IsZero() || d == nil || d.Form.Optical() {
+			continue
+		}
+		s := Step{ID: "test/self@" + string(p.ID), Phase: Test, Do: fact.Of(RunSelfTest, p.ID, at), How: []fact.Fact{fact.Of(SelfHow)}, Item: p.ID, Socket: at, Test: rig.SelfTest}
+		if all = append(all, s); m.Found.Where(p.ID).IsZero() {
+			fresh = append(fresh, s)
+		}
+	}
+	if len(fresh) > 0 {
+		all = fresh
+	}
+	for _, s := range all {
+		m.add(s)
+	}
+}
+
+func (m *maker) testMemory() {
 	s := Step{ID: "test/memory", Phase: Test, Do: fact.Of(RunMemoryTest),
-		How: []fact.Fact{fact.Of(FromStick), fact.Of(OneFault)}}
+		How: []fact.Fact{fact.Of(FromStick), fact.Of(OneFault)}, Test: rig.MemoryTest}
 	r := fit.Resolve(&m.Planned)
 	for _, f := range r.Findings {
 		if f.Code == "memory-trial" || f.Code == "module-trial" || f.Code == "profile-trial" {
@@ -537,7 +587,7 @@ func (m *maker) close() {
 	m.add(Step{ID: "close/off", Phase: Close, Do: fact.Of(OffAgain),
 		Cautions: []Caution{cautionMains}})
 	m.add(Step{ID: "close/cover", Phase: Close, Do: fact.Of(CloseReverse),
-		How: []fact.Fact{fact.Of(NothingInside), fact.Of(CoverLocked)}})
+		How: []fact.Fact{fact.Of(NothingInside), fact.Of(CoverLocked)}, Danger: fact.Of(DangerLoose)})
 	m.add(Step{ID: "close/leads", Phase: Close, Do: fact.Of(LeadsBack),
 		How: []fact.Fact{fact.Of(ComesUp)}})
 }

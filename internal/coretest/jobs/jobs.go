@@ -43,13 +43,13 @@ func Random(rng *rand.Rand) job.Job {
 		j.Found = found
 	}
 	for range rng.Intn(4) {
-		shuffle(rng, &j)
+		Shuffle(rng, &j)
 	}
 	return j
 }
 
-// shuffle moves one piece of the plan: into a socket of the board or a carrier, or out.
-func shuffle(rng *rand.Rand, j *job.Job) {
+// Shuffle moves one piece of the plan: into a socket of the board or a carrier, or out.
+func Shuffle(rng *rand.Rand, j *job.Job) {
 	r := j.PlannedRig()
 	if len(r.Pieces) == 0 {
 		return

@@ -30,6 +30,7 @@ import type {
 	Imported,
 	JobView,
 	Keep,
+	KeepProven,
 	NewJob,
 	Offer,
 	Part,
@@ -160,6 +161,8 @@ export const api = {
 	mend: (what: string, id: string, by: string, key: string) =>
 		call<Health>(fetch, `/damaged/${what}/${encodeURIComponent(id)}/back`, post({ by, key })),
 	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),
+	keepProven: (id: string, body: KeepProven) =>
+		call<Because>(fetch, job(id) + '/proven', post(body)),
 	plan: (id: string, question: PlanQuestion, watch: Watch) =>
 		watched<Advice>(job(id) + '/plan', question, watch),
 	shop: (id: string, need: Need, watch: Watch) => watched<Shopping>(job(id) + '/shop', need, watch),

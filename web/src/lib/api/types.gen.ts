@@ -21,6 +21,7 @@ export interface API {
 	advice: Advice;
 	whyNot: WhyNot;
 	keep: Keep;
+	keepProven: KeepProven;
 	need: Need;
 	shopping: Shopping;
 	because: Because;
@@ -189,6 +190,10 @@ export interface Job {
 	 */
 	done: Tick[];
 	/**
+	 * @maxItems 1000
+	 */
+	tests?: TestRun[];
+	/**
 	 * what its screens showed as it came
 	 *
 	 * @maxItems 2000
@@ -202,6 +207,10 @@ export interface Job {
 	 * @maxItems 2000
 	 */
 	explained: Explanation[];
+	/**
+	 * @maxItems 1000
+	 */
+	accepted?: Acceptance[];
 	closed?: Closing;
 }
 /**
@@ -246,6 +255,12 @@ export interface Wish {
 	 * a recovery key is needed before settings change
 	 */
 	encrypted?: boolean;
+	/**
+	 * beyond what the work calls for by itself
+	 *
+	 * @maxItems 3
+	 */
+	tests?: ('memory' | 'load' | 'self-test')[];
 }
 /**
  * Sheet is one model of machine.
@@ -1162,10 +1177,53 @@ export interface Looked {
 	at?: string;
 }
 /**
- * Tick is a step that was done.
+ * Tick is a step that was done, or left out for a reason.
  */
 export interface Tick {
 	step: string;
+	/**
+	 * it was left out, and why
+	 */
+	reason?: string;
+	phase?:
+		| 'prepare'
+		| 'power down'
+		| 'open'
+		| 'take out'
+		| 'fit'
+		| 'first power-on'
+		| 'settings'
+		| 'test'
+		| 'close';
+	item?: string;
+	socket?: string;
+	choice?: Choice;
+	/**
+	 * work inside began again afterwards: it counts no more
+	 */
+	over?: boolean;
+	by?: string;
+	at?: string;
+}
+/**
+ * TestRun is a test that was begun, by the step that asks for it.
+ */
+export interface TestRun {
+	step: string;
+	state: 'running' | 'passed' | 'errors';
+	/**
+	 * how many it came through without an error
+	 */
+	passes?: number;
+	/**
+	 * what its errors were, or how long it ran
+	 */
+	text?: string;
+	/**
+	 * what it tested was changed afterwards: it counts no more
+	 */
+	over?: boolean;
+	begun?: string;
 	by?: string;
 	at?: string;
 }
@@ -1192,6 +1250,18 @@ export interface Reading {
 	 */
 	raw?: string;
 	/**
+	 * the piece of which it was taken, where a line is about one
+	 */
+	item?: string;
+	/**
+	 * the serial number that the line shows
+	 */
+	serial?: string;
+	/**
+	 * what it proves was changed afterwards
+	 */
+	lapsed?: boolean;
+	/**
 	 * all lies and is set as it was when it was read, so it proves what it shows
 	 */
 	proof?: boolean;
@@ -1205,6 +1275,16 @@ export interface Reading {
 export interface Explanation {
 	line: string;
 	text: string;
+	by?: string;
+	at?: string;
+}
+/**
+ * Acceptance is that somebody accepted a warning of the plan, knowing what it says. It holds while the plan has that finding.
+ */
+export interface Acceptance {
+	code: string;
+	socket?: string;
+	item?: string;
 	by?: string;
 	at?: string;
 }
@@ -1569,6 +1649,14 @@ export interface Step {
 	cautions: Caution[];
 	item?: string;
 	socket?: string;
+	/**
+	 * how it ended is told, not ticked
+	 */
+	test?: 'memory' | 'load' | 'self-test';
+	/**
+	 * what can come of it if it is left out
+	 */
+	danger?: string;
 }
 /**
  * Caution is what can hurt somebody or lose data at a step.
@@ -1590,6 +1678,15 @@ export interface Line {
 	 * "Memory total"
 	 */
 	about: string;
+	item?: string;
+	/**
+	 * of the piece it is about
+	 */
+	serial?: string;
+	/**
+	 * this job can have changed what it shows
+	 */
+	touched: boolean;
 	expected: string;
 	/**
 	 * and can be confirmed as it is
@@ -1600,8 +1697,16 @@ export interface Line {
 	 * what looks wrong and is not
 	 */
 	normal?: string;
-	verdict: 'not looked at' | 'agrees' | 'differs' | 'explained' | 'noted';
+	verdict: 'not asked' | 'not looked at' | 'agrees' | 'differs' | 'explained' | 'noted';
 	seen?: string;
+	/**
+	 * what was read of it before that was changed
+	 */
+	was?: string;
+	/**
+	 * what a message proves, and what it does not
+	 */
+	proves?: string;
 	/**
 	 * what the difference is
 	 */
@@ -1644,14 +1749,21 @@ export interface Report {
 	stayed: Fitted[];
 	set: Set[];
 	seen: Line[];
+	tests: string[];
+	leftOut: LeftOut[];
 	/**
 	 * what somebody still has to see to
 	 */
 	open: string[];
+	accepted: AcceptedLoss[];
 	/**
-	 * losses the plan accepts
+	 * what the owner should know
 	 */
-	agreed: string[];
+	notes: string[];
+	/**
+	 * seen beyond what the sheet says
+	 */
+	proven: Proven[];
 	hands: string[];
 	/**
 	 * first tick
@@ -1688,6 +1800,30 @@ export interface Set {
 	name: string;
 	from: string;
 	to: string;
+}
+/**
+ * LeftOut is a step that was left out.
+ */
+export interface LeftOut {
+	do: string;
+	reason: string;
+	by: string;
+}
+/**
+ * AcceptedLoss is a warning of the plan that somebody accepted.
+ */
+export interface AcceptedLoss {
+	says: string;
+	by: string;
+	at: string;
+}
+/**
+ * Proven is a figure beyond the sheet's that the job shows.
+ */
+export interface Proven {
+	of: 'module' | 'memory' | 'link';
+	socket?: string;
+	says: string;
 }
 /**
  * LookedUp is what somebody looked up, worded.
@@ -1845,10 +1981,14 @@ export interface Change {
 		| 'wish'
 		| 'tick'
 		| 'untick'
+		| 'leave out'
+		| 'test'
 		| 'confirm'
 		| 'read'
 		| 'forget'
 		| 'explain'
+		| 'accept'
+		| 'unaccept'
 		| 'look'
 		| 'unlook'
 		| 'close'
@@ -1872,9 +2012,27 @@ export interface Change {
 	alone?: boolean;
 	wish?: Wish;
 	step?: string;
+	/**
+	 * several at once
+	 *
+	 * @maxItems 500
+	 */
+	steps?: string[];
+	result?: TestRun;
 	line?: string;
+	/**
+	 * several at once
+	 *
+	 * @maxItems 2000
+	 */
+	lines?: string[];
+	/**
+	 * the danger was named and seen
+	 */
+	sure?: boolean;
 	text?: string;
 	fact?: Fact;
+	finding?: Acceptance;
 }
 /**
  * UndoRequest takes the last change back.
@@ -2128,6 +2286,14 @@ export interface WhyNot {
  */
 export interface Keep {
 	fact: Fact;
+	by?: string;
+}
+/**
+ * KeepProven writes what a job proved into the shop's sheet.
+ */
+export interface KeepProven {
+	of: 'module' | 'memory' | 'link';
+	socket?: string;
 	by?: string;
 }
 /**

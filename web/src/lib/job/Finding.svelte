@@ -2,7 +2,7 @@
 	// One finding, open to its reasons, with its cures as buttons. Cures that differ
 	// only in the socket stand on one line.
 	import { Button } from 'flowbite-svelte';
-	import type { Cure, Finding } from '$lib/api/types.gen';
+	import type { Acceptance, Cure, Finding } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import LookUp, { factKey } from './LookUp.svelte';
 	import Reasons from './Reasons.svelte';
@@ -10,8 +10,11 @@
 	interface Props {
 		finding: Finding;
 		oncure?: (cure: Cure) => void;
+		/** Absent where nothing is to be accepted: of the machine as it came. */
+		onaccept?: (accept: boolean) => void;
+		accepted?: Acceptance | undefined;
 	}
-	let { finding, oncure }: Props = $props();
+	let { finding, oncure, onaccept, accepted }: Props = $props();
 
 	interface Line {
 		readonly says: string;
@@ -34,7 +37,11 @@
 	<details open={finding.severity === 'stops'}>
 		<summary class="flex min-h-11 cursor-pointer items-start gap-2 py-1.5">
 			<span class="mt-0.5"><Mark grade={finding.severity} /></span>
-			<span><strong>{finding.severity}</strong> · {finding.says}</span>
+			<span
+				><strong>{finding.severity}</strong> · {finding.says}{#if accepted}<span class="text-soft">
+						· accepted by {accepted.by}</span
+					>{/if}</span
+			>
 		</summary>
 		<div class="ps-7">
 			<Reasons because={finding.because} />
@@ -66,6 +73,15 @@
 						</li>
 					{/each}
 				</ul>
+			{/if}
+			{#if onaccept && finding.severity === 'warns'}
+				<Button
+					color="alternative"
+					class="mt-2"
+					aria-label="{accepted ? 'Accept it no longer' : 'Accept it'}: {finding.says}"
+					onclick={() => onaccept(!accepted)}
+					>{accepted ? 'Accept it no longer' : 'Accept it, knowing this'}</Button
+				>
 			{/if}
 		</div>
 	</details>

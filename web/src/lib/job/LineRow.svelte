@@ -21,6 +21,7 @@
 	let reason = $state('');
 
 	const GRADE: Record<Line['verdict'], Grade> = {
+		'not asked': 'notes',
 		'not looked at': 'open',
 		agrees: 'good',
 		differs: 'stops',
@@ -52,6 +53,7 @@
 		<span class="mt-0.5"><Mark grade={GRADE[line.verdict]} label={line.verdict} /></span>
 		<div>
 			<h3 class="font-semibold">{line.about}</h3>
+			{#if line.serial}<p>serial <span class="font-semibold">{line.serial}</span></p>{/if}
 			<p class="text-soft">{line.verdict}</p>
 		</div>
 	</div>
@@ -76,10 +78,14 @@
 					>{line.reading.origin}, {line.reading.by}, {when(line.reading.at)}</span
 				>
 			</p>
+			{#if line.proves}<p class="w-full max-w-prose">{line.proves}</p>{/if}
 			{#if line.reason}<p class="w-full">
 					<span class="text-soft">why that is right:</span>
 					{line.reason}
 				</p>{/if}
+		{/if}
+		{#if line.was}
+			<p class="w-full text-soft">read before the change, and counts no more: {line.was}</p>
 		{/if}
 		{#if !locked}
 			{#if typing}

@@ -2,7 +2,18 @@
 // change that did not arrive is kept and can be sent again under the same key.
 import { createContext } from 'svelte';
 import { api, ApiError } from '$lib/api/client';
-import type { Change, Item, JobView, Part, ProblemDoc, SocketState } from '$lib/api/types.gen';
+import type {
+	Acceptance,
+	Change,
+	Finding,
+	Item,
+	JobView,
+	Part,
+	ProblemDoc,
+	SocketState,
+	TestRun,
+	Tick
+} from '$lib/api/types.gen';
 import { toasts } from '$lib/ui/toasts.svelte';
 import { who } from '$lib/ui/who.svelte';
 
@@ -47,6 +58,19 @@ export class Session {
 	partOf(id: string | undefined): Part | undefined {
 		const item = this.item(id);
 		return item && this.part(item.part);
+	}
+	/** What was done about a step since the machine was last opened, if anything was. */
+	tick(step: string): Tick | undefined {
+		return this.job.done.find((t) => t.step === step && !t.over);
+	}
+	test(step: string): TestRun | undefined {
+		return this.job.tests?.find((t) => t.step === step && !t.over);
+	}
+	/** Who accepted a warning of the plan, if anybody did. */
+	accepted(f: Finding): Acceptance | undefined {
+		return this.job.accepted?.find(
+			(a) => a.code === f.code && a.socket === f.socket && a.item === f.item
+		);
 	}
 	socket(state: State, id: string): SocketState | undefined {
 		return this.view[state].sockets.find((s) => s.socket === id);

@@ -126,6 +126,14 @@
 				oncure={session.closed
 					? undefined
 					: (c) => session.change({ do: 'moves', in: shown, moves: c.moves })}
+				onaccept={session.closed || shown === 'found'
+					? undefined
+					: (yes) =>
+							session.change({
+								do: yes ? 'accept' : 'unaccept',
+								finding: { code: f.code, socket: f.socket, item: f.item }
+							})}
+				accepted={shown === 'found' ? undefined : session.accepted(f)}
 			/>
 		{/each}
 	</ul>

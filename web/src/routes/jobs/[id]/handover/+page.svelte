@@ -1,16 +1,39 @@
 <script lang="ts">
-	import { Button, Label, Textarea } from 'flowbite-svelte';
-	import type { Fitted } from '$lib/api/types.gen';
+	import { resolve } from '$app/paths';
+	import { Button, Checkbox, Label, Textarea } from 'flowbite-svelte';
+	import { api, ApiError } from '$lib/api/client';
+	import type { Fitted, Proven } from '$lib/api/types.gen';
 	import { useSession } from '$lib/job/session.svelte';
 	import OwnerData from '$lib/job/OwnerData.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { when } from '$lib/ui/text';
+	import { toasts } from '$lib/ui/toasts.svelte';
+	import { who } from '$lib/ui/who.svelte';
 
 	const get = useSession();
 	const session = $derived(get());
 	const job = $derived(session.job);
 	const r = $derived(session.view.report);
 	let note = $state('');
+	let sure = $state(false);
+	const unsaid = $derived(
+		session.view.order.filter((s) => !session.tick(s.id) && !session.test(s.id))
+	);
+	const warnings = $derived(
+		session.view.planned.findings.filter(
+			(f) => f.severity === 'warns' && !f.quiet && !session.accepted(f)
+		)
+	);
+
+	async function keep(p: Proven) {
+		try {
+			const done = await api.keepProven(job.id, { of: p.of, socket: p.socket, by: who.name });
+			toasts.add('done', done.says);
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.says);
+		}
+	}
 </script>
 
 <svelte:head><title>Hand over: {session.job.title} · Deep Bay</title></svelte:head>
@@ -93,15 +116,33 @@
 			{/each}
 		</ul>
 
+		{#if r.tests.length > 0}
+			<h3 class="mt-4 font-semibold">Tests</h3>
+			<ul class="list-disc pl-5">
+				{#each r.tests as o, i (i)}<li>{o}</li>{/each}
+			</ul>
+		{/if}
+		{#if r.leftOut.length > 0}
+			<h3 class="mt-4 font-semibold">Left out</h3>
+			<ul class="list-disc pl-5">
+				{#each r.leftOut as o, i (i)}<li>{o.do}: {o.reason} ({o.by})</li>{/each}
+			</ul>
+		{/if}
 		<h3 class="mt-4 font-semibold">Open</h3>
 		{#if r.open.length === 0}<p>Nothing.</p>{/if}
 		<ul class="list-disc pl-5">
 			{#each r.open as o, i (i)}<li>{o}</li>{/each}
 		</ul>
-		{#if r.agreed.length > 0}
-			<h3 class="mt-4 font-semibold">Known and accepted</h3>
+		{#if r.accepted.length > 0}
+			<h3 class="mt-4 font-semibold">Accepted knowingly</h3>
 			<ul class="list-disc pl-5">
-				{#each r.agreed as o, i (i)}<li>{o}</li>{/each}
+				{#each r.accepted as o, i (i)}<li>{o.says} ({o.by}, {when(o.at)})</li>{/each}
+			</ul>
+		{/if}
+		{#if r.notes.length > 0}
+			<h3 class="mt-4 font-semibold">Good to know</h3>
+			<ul class="list-disc pl-5">
+				{#each r.notes as o, i (i)}<li>{o}</li>{/each}
 			</ul>
 		{/if}
 		{#if job.closed}
@@ -119,6 +160,16 @@
 		{/if}
 	</article>
 	<aside class="no-print grid content-start gap-4">
+		{#each r.proven as p (p.of + (p.socket ?? ''))}
+			<div class="border-l-4 border-water-4 pl-3" data-testid="proven">
+				<p>{p.says}.</p>
+				<button
+					class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
+					aria-label="Keep it on the sheet: {p.says}"
+					onclick={() => keep(p)}>Keep it on the sheet as proven</button
+				>
+			</div>
+		{/each}
 		<Button onclick={() => window.print()}>Print the page</Button>
 		<Button color="alternative" href="/api/jobs/{job.id}/file" data-sveltekit-reload download
 			>Save the job file</Button
@@ -128,11 +179,18 @@
 			<Button color="alternative" onclick={() => session.change({ do: 'reopen' })}>Reopen it</Button
 			>
 		{:else}
+			{#if warnings.length > 0}
+				<Button color="alternative" onclick={() => session.change({ do: 'accept' })}
+					>Accept {warnings.length === 1
+						? 'the warning'
+						: `the ${String(warnings.length)} warnings`} of the plan</Button
+				>
+			{/if}
 			<form
 				class="grid gap-2"
 				onsubmit={(e) => {
 					e.preventDefault();
-					void session.change({ do: 'close', text: note });
+					void session.change({ do: 'close', text: note, sure });
 				}}
 			>
 				<Label for="note">A last word for the owner</Label>
@@ -145,7 +203,28 @@
 						>
 					</p>
 				{/if}
-				<Button type="submit" aria-busy={session.busy}>Close the job</Button>
+				{#if session.view.order.length === 0}
+					<Checkbox bind:checked={sure} class="min-h-11"
+						>Nothing was fitted and nothing set: close it all the same</Checkbox
+					>
+				{/if}
+				{#if unsaid.length > 0}
+					<p class="flex gap-2" data-testid="unsaid">
+						<span class="mt-0.5"><Mark grade="stops" /></span>
+						<span
+							>{unsaid.length === 1 ? 'One step is' : `${String(unsaid.length)} steps are`} neither done
+							nor left out:
+							<a class="underline" href={resolve('/jobs/[id]/order', { id: job.id })}
+								>{unsaid[0]?.do}</a
+							></span
+						>
+					</p>
+				{/if}
+				<Button
+					type="submit"
+					disabled={session.view.order.length === 0 && !sure}
+					aria-busy={session.busy}>Close the job</Button
+				>
 			</form>
 		{/if}
 		<details>

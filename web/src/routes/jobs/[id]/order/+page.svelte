@@ -1,17 +1,20 @@
 <script lang="ts">
 	import { afterNavigate } from '$app/navigation';
 	import { resolve } from '$app/paths';
-	import type { Step } from '$lib/api/types.gen';
-	import Locator from '$lib/chart/Locator.svelte';
+	import { Button } from 'flowbite-svelte';
+	import type { Change, Step } from '$lib/api/types.gen';
 	import { useSession } from '$lib/job/session.svelte';
+	import StepRow from '$lib/job/StepRow.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { when } from '$lib/ui/text';
 
 	const get = useSession();
 	const session = $derived(get());
-	const done = $derived(new Map(session.job.done.map((t) => [t.step, t])));
 	const order = $derived(session.view.order);
-	const next = $derived(order.find((s) => !done.has(s.id)));
+	const done = (s: Step) => session.tick(s.id) !== undefined;
+	const next = $derived(order.find((s) => !done(s) && session.test(s.id)?.state !== 'running'));
+	/** What can be ticked together: tests are told one by one. */
+	const left = (steps: readonly Step[]) =>
+		steps.filter((s) => !done(s) && !s.test).map((s) => s.id);
 	const phases = $derived(
 		order.reduce<{ phase: Step['phase']; steps: Step[] }[]>((all, s) => {
 			if (all.at(-1)?.phase !== s.phase) all.push({ phase: s.phase, steps: [] });
@@ -30,10 +33,10 @@
 	afterNavigate(() => {
 		if (session.view.status.done > 0) show(next?.id, 'center');
 	});
-	async function tick(step: string, box: HTMLInputElement) {
-		await session.change({ do: box.checked ? 'tick' : 'untick', step });
-		box.checked = session.job.done.some((t) => t.step === step);
+	async function onchange(change: Change): Promise<boolean> {
+		const kept = await session.change(change);
 		show(next?.id, 'nearest');
+		return kept;
 	}
 </script>
 
@@ -72,7 +75,7 @@
 			</p>
 			<ul>
 				{#each phases as p (p.phase)}
-					{@const n = p.steps.filter((s) => done.has(s.id)).length}
+					{@const n = p.steps.filter(done).length}
 					<li>
 						<a href="#{p.phase}" class="flex min-h-11 items-center gap-2 px-1 hover:bg-water-1">
 							<Mark
@@ -103,45 +106,18 @@
 					{/if}
 					<ol>
 						{#each p.steps as s (s.id)}
-							{@const mark = done.get(s.id)}
-							<li
-								class={['border-b border-line py-3', s.id === next?.id && 'bg-water-1']}
-								data-step={s.id}
-							>
-								{#each mark ? [] : s.cautions as c (c.topic)}
-									<p class="mb-2 ml-14 border-l-4 border-over bg-overtint px-3 py-2 text-2xl">
-										<strong class="text-over">{c.topic}.</strong>
-										{c.says}
-									</p>
-								{/each}
-								<label class="grid min-h-12 cursor-pointer grid-cols-[3.5rem_1fr] items-start">
-									<input
-										type="checkbox"
-										class="mt-0.5 ml-2 size-8 rounded-none border-2 border-ink bg-raised checked:bg-ink dark:bg-raised"
-										checked={mark !== undefined}
-										disabled={session.closed}
-										onchange={(e) => tick(s.id, e.currentTarget)}
-									/>
-									<span class="text-2xl leading-9 font-semibold">{s.do}</span>
-								</label>
-								<div class="ml-14 grid gap-4 md:flex">
-									{#if s.how.length > 0 && !mark}
-										<ul class="list-disc pl-6 text-2xl">
-											{#each s.how as h, i (i)}<li>{h}</li>{/each}
-										</ul>
-									{/if}
-									{#if s.socket && !mark}
-										<div class="w-48 shrink-0 md:ml-auto">
-											<Locator sheet={session.job.sheet} socket={s.socket} />
-										</div>
-									{/if}
-									{#if mark}
-										<p class="text-soft">done by {mark.by}, {when(mark.at)}</p>
-									{/if}
-								</div>
-							</li>
+							<StepRow step={s} next={s.id === next?.id} {onchange} />
 						{/each}
 					</ol>
+					{#if left(p.steps).length > 1 && !session.closed && !session.view.status.stops}
+						<Button
+							class="no-print mt-3 ml-14"
+							color="alternative"
+							aria-label="All of it done: {p.phase}"
+							onclick={() => onchange({ do: 'tick', steps: left(p.steps) })}
+							>All {left(p.steps).length} done</Button
+						>
+					{/if}
 				</section>
 			{/each}
 		</div>

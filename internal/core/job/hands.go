@@ -1,0 +1,273 @@
+package job
+
+// This file is what hands did: steps done or left out, tests and how they ended, and what
+// must be done anew when the machine is opened again.
+
+import (
+	"slices"
+	"strconv"
+	"time"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/workorder"
+)
+
+// Tick is a step that was done, or left out for a reason.
+type Tick struct {
+	Step   string `json:"step" jsonschema:"minLength=1,maxLength=200"`
+	Reason string `json:"reason,omitempty" jsonschema:"maxLength=500"` // it was left out, and why
+	workorder.Deed
+	Over bool      `json:"over,omitempty"` // work inside began again afterwards: it counts no more
+	By   string    `json:"by,omitempty" jsonschema:"maxLength=80"`
+	At   time.Time `json:"at,omitzero"`
+}
+
+// TestState is how far a test has come; one that nobody began has none.
+type TestState string
+
+// The states of a test.
+const (
+	TestRuns   TestState = "running"
+	TestPassed TestState = "passed"
+	TestErrors TestState = "errors"
+)
+
+// Values lists the states for the formats.
+func (TestState) Values() []string {
+	return []string{string(TestRuns), string(TestPassed), string(TestErrors)}
+}
+
+// TestRun is a test that was begun, by the step that asks for it.
+type TestRun struct {
+	Step   string    `json:"step" jsonschema:"minLength=1,maxLength=200"`
+	State  TestState `json:"state"`
+	Passes int       `json:"passes,omitempty" jsonschema:"minimum=1,maximum=100000"` // how many it came through without an error
+	Text   string    `json:"text,omitempty" jsonschema:"maxLength=500"`              // what its errors were, or how long it ran
+	Over   bool      `json:"over,omitempty"`                                         // what it tested was changed afterwards: it counts no more
+	Begun  time.Time `json:"begun,omitzero"`
+	By     string    `json:"by,omitempty" jsonschema:"maxLength=80"`
+	At     time.Time `json:"at,omitzero"`
+}
+
+// tickOf is what was last done about a step, nil for nothing.
+func (j *Job) tickOf(step string) *Tick {
+	for i := range j.Done {
+		if t := &j.Done[i]; t.Step == step && !t.Over {
+			return t
+		}
+	}
+	return nil
+}
+
+// testOf is how the test of a step stands, nil where nobody began it.
+func (j *Job) testOf(step string) *TestRun {
+	for i := range j.Tests {
+		if t := &j.Tests[i]; t.Step == step && !t.Over {
+			return t
+		}
+	}
+	return nil
+}
+
+// answered reports that somebody did a step, left it out, or began its test.
+func (j *Job) answered(s *workorder.Step) bool { return j.tickOf(s.ID) != nil || j.testOf(s.ID) != nil }
+
+// steps finds the steps that a change names in the order, with their pointers.
+func (a *applier) steps() ([]*workorder.Step, []string) {
+	c := &a.change
+	ids, at := c.Steps, func(i int) string { return "/steps/" + strconv.Itoa(i) }
+	if len(ids) == 0 {
+		ids, at = []string{c.Step}, func(int) string { return "/step" }
+	}
+	order := a.job.Order()
+	var steps []*workorder.Step
+	var pointers []string
+	for i, id := range ids {
+		n := slices.IndexFunc(order, func(s workorder.Step) bool { return s.ID == id })
+		if n < 0 {
+			a.refuse(at(i), fact.Of(NoSuchStep, id))
+			return nil, nil
+		}
+		steps, pointers = append(steps, &order[n]), append(pointers, at(i))
+	}
+	return steps, pointers
+}
+
+// mayBegin refuses work on a plan that is stopped.
+func (a *applier) mayBegin(pointer string) bool {
+	b := a.job.PlannedRig()
+	r := fit.Resolve(&b)
+	if r.Stops() {
+		a.refuse(pointer, fact.Of(PlanStopped, r.FirstStop().Says))
+	}
+	return len(a.list) == 0
+}
+
+// tick marks steps as done or not done, or leaves them out for a reason.
+func (a *applier) tick() fact.Fact {
+	c := &a.change
+	steps, at := a.steps()
+	if len(a.list) > 0 {
+		return fact.Fact{}
+	}
+	if c.Do != DoUntick && !a.mayBegin(at[0]) {
+		return fact.Fact{}
+	}
+	if c.Do == DoLeaveOut && c.Text == "" {
+		return a.refuse("/text", fact.Of(NoReasonLeft))
+	}
+	var says []fact.Fact
+	for i, s := range steps {
+		switch {
+		case c.Do == DoTick && s.Test != "":
+			return a.refuse(at[i], fact.Of(SayHowItEnded, s.Do))
+		case c.Do == DoLeaveOut && s.Danger.Is() && !c.Sure:
+			return a.refuse("/sure", fact.Of(Dangerous, s.Do, s.Danger))
+		}
+		a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Step == s.ID && !t.Over })
+		switch c.Do {
+		case DoUntick:
+			a.job.Tests = slices.DeleteFunc(a.job.Tests, func(t TestRun) bool { return t.Step == s.ID && !t.Over })
+			says = append(says, fact.Of(NotDoneAgain, s.Do))
+		case DoLeaveOut:
+			a.job.Done = append(a.job.Done, Tick{Step: s.ID, Reason: c.Text, By: a.by.By, At: a.by.At})
+			says = append(says, fact.Of(LeftOut, s.Do, fact.Typed(c.Text)))
+		default:
+			a.do(s)
+			says = append(says, fact.Of(Done, s.Do))
+		}
+	}
+	if len(says) == 1 {
+		return says[0]
+	}
+	return fact.Of(Together, says)
+}
+
+// do keeps that a step was done. What takes another step back ends that one, and is ended
+// when it is done again.
+func (a *applier) do(s *workorder.Step) {
+	for i := range a.job.Done {
+		if t := &a.job.Done[i]; t.Step == workorder.Undoes(s.ID) || workorder.Undoes(t.Step) == s.ID {
+			t.Over = true
+		}
+	}
+	a.job.Done = append(a.job.Done, Tick{Step: s.ID, Deed: workorder.DeedOf(s), By: a.by.By, At: a.by.At})
+}
+
+// deeds is what hands did and was not taken back.
+func (j *Job) deeds() []workorder.Deed {
+	var out []workorder.Deed
+	for _, t := range j.Done {
+		if t.Over || t.Reason != "" {
+			continue
+		}
+		d := t.Deed
+		d.Step = t.Step
+		out = append(out, d)
+	}
+	return out
+}
+
+// test keeps how far a test has come.
+func (a *applier) test() fact.Fact {
+	c := &a.change
+	steps, at := a.steps()
+	switch {
+	case len(a.list) > 0:
+		return fact.Fact{}
+	case len(steps) != 1 || steps[0].Test == "":
+		return a.refuse(at[0], fact.Of(NoTest))
+	case c.Result == nil:
+		return a.refuse("/result", fact.Of(NoResult))
+	case c.Result.State == TestPassed && steps[0].Test == rig.MemoryTest && c.Result.Passes < 1:
+		return a.refuse("/result/passes", fact.Of(NoPasses))
+	case c.Result.State == TestErrors && c.Result.Text == "":
+		return a.refuse("/result/text", fact.Of(WhichErrors))
+	case !a.mayBegin(at[0]):
+		return fact.Fact{}
+	}
+	s := steps[0]
+	t := *c.Result
+	t.Step, t.Over, t.By, t.At, t.Begun = s.ID, false, a.by.By, a.by.At, a.by.At
+	if old := a.job.testOf(s.ID); old != nil && t.State != TestRuns {
+		t.Begun = old.Begun
+	}
+	a.job.Tests = append(slices.DeleteFunc(a.job.Tests, func(x TestRun) bool { return x.Step == s.ID && !x.Over }), t)
+	a.job.Done = slices.DeleteFunc(a.job.Done, func(x Tick) bool { return x.Step == s.ID && !x.Over })
+	if t.State == TestPassed {
+		a.job.Done = append(a.job.Done, Tick{Step: s.ID, By: a.by.By, At: a.by.At})
+	}
+	return t.says(s)
+}
+
+// says is how a test stands.
+func (t *TestRun) says(s *workorder.Step) fact.Fact {
+	switch {
+	case t.State == TestErrors:
+		return fact.Of(TestFailed, s.Do, fact.Typed(t.Text))
+	case t.State == TestRuns:
+		return fact.Of(TestIsRunning, s.Do)
+	case t.Passes > 0:
+		return fact.Of(TestCame, s.Do, fact.Count{N: t.Passes, Of: Passes})
+	case t.Text != "":
+		return fact.Of(TestRan, s.Do, fact.Typed(t.Text))
+	}
+	return fact.Of(TestWell, s.Do)
+}
+
+// renew makes safety new: where work inside begins again after the machine had power, the
+// plug, the strap and the closing are to be done once more, and stand there unticked.
+func renew(old, now *Job) {
+	if t := now.tickOf(workorder.StartStep); t == nil || t.Reason != "" {
+		return
+	}
+	open := func(j *Job, order []workorder.Step) []string {
+		var out []string
+		for i := range order {
+			if s := &order[i]; s.Inside && j.tickOf(s.ID) == nil {
+				out = append(out, s.ID)
+			}
+		}
+		return out
+	}
+	before, after := old.Order(), now.Order()
+	was := open(old, before)
+	again := slices.DeleteFunc(open(now, after), func(id string) bool { return slices.Contains(was, id) })
+	if len(again) == 0 {
+		return
+	}
+	for _, s := range slices.Concat(before, after) {
+		switch s.Phase {
+		case workorder.PowerDown, workorder.Open, workorder.PowerOn, workorder.Close:
+			if t := now.tickOf(s.ID); t != nil {
+				t.Over = true
+			}
+		}
+	}
+}
+
+// leftOut is what a step that is left out was left out for, "" where it was not.
+func (j *Job) leftOut(step string) string {
+	if t := j.tickOf(step); t != nil {
+		return t.Reason
+	}
+	return ""
+}
+
+// close ends the job. What is open stands on the page and does not hold it back; that
+// nobody said anything of a step does, and so does a job in which nothing was fitted.
+func (a *applier) close() fact.Fact {
+	order := a.job.Order()
+	if len(order) == 0 && !a.change.Sure {
+		return a.refuse("/sure", fact.Of(NothingFitted))
+	}
+	for i := range order {
+		if s := &order[i]; !a.job.answered(s) {
+			return a.refuse("/do", fact.Of(StepNotDone, s.Do))
+		}
+	}
+	a.job.Closed = &Closing{By: a.by.By, At: a.by.At, Note: a.change.Text}
+	return fact.Of(ClosedJob)
+}

@@ -1,0 +1,206 @@
+package job
+
+// This file is what the screens showed: readings, which belong to the pieces of which they
+// were taken and lapse when what they prove is changed.
+
+import (
+	"errors"
+	"slices"
+	"strconv"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/rig"
+)
+
+// screens is what a machine shows in one of a job's two states, and what was read of it.
+type screens struct {
+	rig      rig.Rig
+	answer   fit.Answer
+	readings *[]power.Reading
+}
+
+func (a *applier) screens() screens {
+	s := screens{rig: a.job.PlannedRig(), readings: &a.job.Seen}
+	if a.change.In == InFound {
+		s.rig, s.readings = a.job.FoundRig(), &a.job.Before
+	}
+	s.answer = fit.Resolve(&s.rig)
+	return s
+}
+
+// read keeps what lines show, of the machine as it came or of the plan carried out.
+func (a *applier) read() fact.Fact {
+	c := &a.change
+	ids, at := c.Lines, func(i int) string { return "/lines/" + strconv.Itoa(i) }
+	if len(ids) == 0 {
+		ids, at = []power.LineID{c.Line}, func(int) string { return "/line" }
+	}
+	if c.Do == DoRead && len(ids) > 1 {
+		return a.refuse("/lines", fact.Of(OneLine))
+	}
+	// What was read of a line before is no measure of what is read of it now.
+	a.drop(ids)
+	s := a.screens()
+	lines := power.Compare(&s.rig, &s.answer, power.Seen{})
+	var says []fact.Fact
+	for i, id := range ids {
+		n := slices.IndexFunc(lines, func(l power.Line) bool { return l.ID == id })
+		if n < 0 {
+			return a.refuse(at(i), fact.Of(NoSuchLine, id))
+		}
+		said := a.readLine(&s, &lines[n], at(i))
+		if len(a.list) > 0 {
+			return fact.Fact{}
+		}
+		says = append(says, said)
+	}
+	if len(says) == 1 {
+		return a.asFound(says[0])
+	}
+	return a.asFound(fact.Of(Together, says))
+}
+
+// drop forgets what was read of lines.
+func (a *applier) drop(ids []power.LineID) {
+	gone := func(x power.Reading) bool { return slices.Contains(ids, x.Line) }
+	if a.change.In == InFound {
+		a.job.Before = slices.DeleteFunc(a.job.Before, gone)
+		return
+	}
+	a.job.Seen = slices.DeleteFunc(a.job.Seen, gone)
+	a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return slices.Contains(ids, e.Line) })
+}
+
+func (a *applier) readLine(s *screens, l *power.Line, at string) fact.Fact {
+	c := &a.change
+	reading, refused := a.reading(s, l, at)
+	if refused {
+		return fact.Fact{}
+	}
+	if c.Do == DoForget {
+		return fact.Of(TakenBack, l.About)
+	}
+	reading.By, reading.At, reading.Item = a.by.By, a.by.At, l.Item
+	for _, got := range power.Compare(&s.rig, &s.answer, power.Seen{Readings: []power.Reading{reading}}) {
+		if got.ID == l.ID { // what differs is not what is said to be there
+			reading.Proof = got.Verdict != power.Differs
+		}
+	}
+	*s.readings = append(*s.readings, reading)
+	if c.Do == DoConfirm {
+		return fact.Of(AsExpected, l.About)
+	}
+	return fact.Of(Shows, l.About, fact.Typed(reading.Raw))
+}
+
+// reading is what a change says of a line.
+func (a *applier) reading(s *screens, l *power.Line, at string) (power.Reading, bool) {
+	c := &a.change
+	want, known := power.Reading{}, false
+	for _, x := range power.Expect(&s.rig, &s.answer).Readings {
+		if x.Line == l.ID {
+			want, known = x, true
+		}
+	}
+	switch c.Do {
+	case DoConfirm:
+		if !known {
+			a.refuse(at, fact.Of(CannotConfirm, l.About))
+		}
+		want.Origin = power.Confirmed
+		return want, len(a.list) > 0
+	case DoRead:
+		if got, ok := power.ReadSerial(&s.rig, l.ID, c.Text); ok {
+			return got, false
+		}
+		got, err := power.Read(l.ID, c.Text)
+		var u power.Unreadable
+		if errors.As(err, &u) {
+			a.refuse("/text", u.Fact)
+		} else if want.Lanes.Known() && got.Gen.Known() && !got.Lanes.Known() {
+			// A generation without a width would prove a link that may be half as wide.
+			a.refuse("/text", fact.Of(power.NoWidth, fact.Typed(c.Text), want.Lanes))
+		}
+		return got, len(a.list) > 0
+	}
+	return power.Reading{}, false
+}
+
+func (a *applier) explain() fact.Fact {
+	c := &a.change
+	if c.Text == "" {
+		return a.refuse("/text", fact.Of(NoReason))
+	}
+	b := a.job.PlannedRig()
+	r := fit.Resolve(&b)
+	for _, l := range a.job.Lines(&r, nil) {
+		if l.ID == c.Line && (l.Verdict == power.Differs || l.Verdict == power.Explained) {
+			a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return e.Line == c.Line })
+			a.job.Explained = append(a.job.Explained, Explanation{Line: c.Line, Text: c.Text, By: a.by.By, At: a.by.At})
+			return fact.Of(ExplainedAs, l.About, fact.Typed(c.Text))
+		}
+	}
+	return a.refuse("/line", fact.Of(NoDifference, c.Line))
+}
+
+// lapse ends readings, tests and explanations of what was changed after them: the drive on a
+// port is another one, the memory lies otherwise, a link was given more or less.
+func lapse(old, now *Job) {
+	seen := func(readings []power.Reading, was, is rig.Rig) map[power.LineID]bool {
+		a, b := fit.Resolve(&was), fit.Resolve(&is)
+		same := power.Unchanged(&was, &a, &is, &b)
+		gone := map[power.LineID]bool{}
+		for i := range readings {
+			if x := &readings[i]; !x.Lapsed && !same[x.Line] {
+				x.Lapsed, x.Proof = true, false
+				gone[x.Line] = true
+			}
+		}
+		return gone
+	}
+	if !sameSetup(&now.Planned, &old.Planned) || now.Processor != old.Processor {
+		outdate(now.Seen)
+		if len(now.Seen) > 0 {
+			gone := seen(now.Seen, old.PlannedRig(), now.PlannedRig())
+			now.Explained = slices.DeleteFunc(now.Explained, func(e Explanation) bool { return gone[e.Line] })
+		}
+		now.lapseTests(old)
+	}
+	if !sameSetup(&now.Found, &old.Found) {
+		outdate(now.Before)
+		if len(now.Before) > 0 {
+			seen(now.Before, old.FoundRig(), now.FoundRig())
+		}
+	}
+}
+
+// lapseTests ends tests of memory that was changed, and of drives that are there no more.
+func (j *Job) lapseTests(old *Job) {
+	if len(j.Tests) == 0 {
+		return
+	}
+	memory := func(s *rig.Setup) []rig.Placement {
+		out := slices.DeleteFunc(slices.Clone(s.Placements), func(p rig.Placement) bool {
+			k := j.Sheet.Socket(p.Socket.Top())
+			return k == nil || !k.Kind.Memory()
+		})
+		slices.SortFunc(out, func(a, b rig.Placement) int { return a.Socket.Compare(b.Socket) })
+		return out
+	}
+	settled := slices.Equal(memory(&old.Planned), memory(&j.Planned)) && slices.Equal(old.Planned.Settings, j.Planned.Settings)
+	asked := map[string]rig.Test{}
+	for _, s := range j.Order() {
+		asked[s.ID] = s.Test
+	}
+	for i := range j.Tests {
+		t := &j.Tests[i]
+		if test := asked[t.Step]; test == "" || test != rig.SelfTest && !settled {
+			t.Over = true
+			if tick := j.tickOf(t.Step); tick != nil {
+				tick.Over = true
+			}
+		}
+	}
+}

@@ -1,0 +1,132 @@
+package workorder
+
+// This file takes back what hands did and the plan asks for no more: a drive that was fitted
+// and goes elsewhere now, a module that was taken out and stays after all, a setting.
+
+import (
+	"slices"
+	"strings"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/rig"
+)
+
+// Deed is a step that was done, with what it was about.
+type Deed struct {
+	Step   string     `json:"-"`
+	Phase  Phase      `json:"phase,omitempty"`
+	Item   rig.ItemID `json:"item,omitempty" jsonschema:"maxLength=60"`
+	Socket rig.Path   `json:"socket,omitzero" jsonschema:"maxLength=200"`
+	Choice rig.Choice `json:"choice,omitzero"`
+}
+
+// DeedOf is a step as what was done.
+func DeedOf(s *Step) Deed { return Deed{s.ID, s.Phase, s.Item, s.Socket, s.Choice} }
+
+// back is what the steps that take a deed back begin with.
+const back = "back/"
+
+// Undoes is the step that a step takes back, "" for one that takes nothing back.
+func Undoes(step string) string {
+	of, ok := strings.CutPrefix(step, back)
+	if !ok {
+		return ""
+	}
+	return of
+}
+
+// leadStep begins the steps that move a data lead.
+const leadStep = "fit/lead-"
+
+func placeStep(kind string, id rig.ItemID, at rig.Path) string {
+	return kind + string(id) + "@" + at.String()
+}
+
+func settingStep(c rig.Choice) string { return "settings/" + string(c.Setting) + "=" + c.Value }
+
+// takeBack finds the deeds that the plan asks for no more.
+func (m *maker) takeBack() {
+	for _, d := range m.Done {
+		if of := Undoes(d.Step); of != "" { // that was taken back already, and stays to be seen
+			d.Step = of
+			d.Phase = map[Phase]Phase{TakeOut: Fit, Fit: TakeOut, Settings: Settings}[d.Phase]
+		}
+		s := Step{ID: back + d.Step, Item: d.Item, Socket: d.Socket, Choice: d.Choice}
+		if slices.ContainsFunc(m.back, func(b Step) bool { return b.ID == s.ID }) || !m.unwanted(d, &s) {
+			continue
+		}
+		m.back = append(m.back, s)
+	}
+}
+
+// unwanted completes the step that takes a deed back, where the plan does not ask for the deed.
+func (m *maker) unwanted(d Deed, s *Step) bool {
+	found, planned := m.Found.Where(d.Item), m.Planned.Where(d.Item)
+	lead := strings.HasPrefix(d.Step, leadStep)
+	if d.Phase != Settings {
+		if m.Planned.Piece(d.Item) == nil {
+			return false // it has left the job
+		}
+		s.Inside = m.Planned.Inside(d.Socket)
+	}
+	switch {
+	case d.Phase == Settings:
+		st := m.Sheet.Setting(d.Choice.Setting)
+		if st == nil || m.Planned.Choice(st) == d.Choice.Value || m.Planned.Choice(st) != m.Found.Choice(st) {
+			return false // it is wanted, or set to something else by a step of its own
+		}
+		s.Phase, s.Choice.Value = Settings, m.Planned.Choice(st)
+		s.Do = fact.Of(SetBack, Setting(s.Choice))
+	case d.Phase == TakeOut:
+		if planned != d.Socket || found != d.Socket || m.comesBack(d) {
+			return false
+		}
+		s.Phase, s.Do = Fit, fact.Of(PutBack, d.Item, d.Socket)
+	case d.Phase == Fit && lead:
+		if planned != found || planned.IsZero() {
+			return false // another step moves the lead on
+		}
+		s.Phase, s.Do = Fit, fact.Of(MoveLead, d.Item, d.Socket, planned)
+	case d.Phase == Fit:
+		if planned == d.Socket {
+			return false
+		}
+		s.Phase, s.Do = TakeOut, fact.Of(TakeOutAgain, d.Item, d.Socket)
+	default:
+		return false
+	}
+	return true
+}
+
+// comesBack reports that what was taken out lies where it lay, or the order itself puts it
+// there: it was only set aside.
+func (m *maker) comesBack(d Deed) bool {
+	return slices.ContainsFunc(m.in, func(c change) bool { return c.piece.ID == d.Item }) ||
+		slices.ContainsFunc(m.Done, func(x Deed) bool {
+			return x.Phase == Fit && x.Item == d.Item && x.Socket == d.Socket && Undoes(x.Step) == ""
+		})
+}
+
+// leadAt is the port to which hands moved the data lead of a drive, zero where they did not.
+func (m *maker) leadAt(id rig.ItemID) rig.Path {
+	var at rig.Path
+	for _, d := range m.Done {
+		if d.Item == id && strings.HasPrefix(d.Step, leadStep) {
+			at = d.Socket
+		}
+	}
+	return at
+}
+
+// backAgain adds the steps of a phase that take something back.
+func (m *maker) backAgain(p Phase) {
+	for _, s := range m.back {
+		if s.Phase != p {
+			continue
+		}
+		if p == TakeOut && !s.Inside {
+			s.How = append(s.How, fact.Of(UnmountFirst))
+		}
+		m.add(s)
+	}
+}

@@ -1,0 +1,136 @@
+<script lang="ts">
+	// One step of the order: done, left out for a reason, or, where it is a test, how that stands.
+	import { Button, Checkbox, Input } from 'flowbite-svelte';
+	import type { Change, Step } from '$lib/api/types.gen';
+	import Locator from '$lib/chart/Locator.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { when } from '$lib/ui/text';
+	import TestState from './TestState.svelte';
+	import { useSession } from './session.svelte';
+
+	interface Props {
+		step: Step;
+		next: boolean;
+		/** Sends a change and brings the next step into view. */
+		onchange: (change: Change) => Promise<boolean>;
+	}
+	let { step, next, onchange }: Props = $props();
+	const get = useSession();
+	const session = $derived(get());
+	const tick = $derived(session.tick(step.id));
+	const test = $derived(session.test(step.id));
+	let leaving = $state(false);
+	let reason = $state('');
+	let sure = $state(false);
+
+	async function leave(e: SubmitEvent) {
+		e.preventDefault();
+		if (await onchange({ do: 'leave out', step: step.id, text: reason, sure })) {
+			leaving = sure = false;
+			reason = '';
+		}
+	}
+	async function toggle(box: HTMLInputElement) {
+		await onchange({ do: box.checked ? 'tick' : 'untick', step: step.id });
+		box.checked = session.tick(step.id) !== undefined;
+	}
+</script>
+
+<li class={['border-b border-line py-3', next && 'bg-water-1']} data-step={step.id}>
+	{#each tick ? [] : step.cautions as c (c.topic)}
+		<p class="mb-2 ml-14 border-l-4 border-over bg-overtint px-3 py-2 text-2xl">
+			<strong class="text-over">{c.topic}.</strong>
+			{c.says}
+		</p>
+	{/each}
+	{#if step.test || tick?.reason}
+		<div class="grid min-h-12 grid-cols-[3.5rem_1fr] items-start">
+			<span class="mt-1 ml-2">
+				<Mark
+					grade={tick?.reason
+						? 'notes'
+						: test?.state === 'passed'
+							? 'good'
+							: test?.state === 'errors'
+								? 'stops'
+								: 'open'}
+					size={26}
+					label={tick?.reason ? 'left out' : (test?.state ?? 'not begun')}
+				/>
+			</span>
+			<span class="text-2xl leading-9 font-semibold">{step.do}</span>
+		</div>
+	{:else}
+		<label class="grid min-h-12 cursor-pointer grid-cols-[3.5rem_1fr] items-start">
+			<input
+				type="checkbox"
+				class="mt-0.5 ml-2 size-8 rounded-none border-2 border-ink bg-raised checked:bg-ink dark:bg-raised"
+				checked={tick !== undefined}
+				disabled={session.closed}
+				onchange={(e) => toggle(e.currentTarget)}
+			/>
+			<span class="text-2xl leading-9 font-semibold">{step.do}</span>
+		</label>
+	{/if}
+	<div class="ml-14 grid gap-4 md:flex">
+		{#if step.how.length > 0 && !tick}
+			<ul class="list-disc pl-6 text-2xl">
+				{#each step.how as h, i (i)}<li>{h}</li>{/each}
+			</ul>
+		{/if}
+		{#if step.socket && !tick}
+			<div class="w-48 shrink-0 md:ml-auto">
+				<Locator sheet={session.job.sheet} socket={step.socket} />
+			</div>
+		{/if}
+		{#if tick?.reason}
+			<p>
+				left out by {tick.by}, {when(tick.at)}: {tick.reason}
+				{#if !session.closed}
+					<button
+						class="min-h-11 px-2 underline decoration-dotted underline-offset-4"
+						aria-label="Do it after all: {step.do}"
+						onclick={() => onchange({ do: 'untick', step: step.id })}>Do it after all</button
+					>
+				{/if}
+			</p>
+		{:else if tick && !test}
+			<p class="text-soft">done by {tick.by}, {when(tick.at)}</p>
+		{/if}
+	</div>
+	{#if step.test && !tick?.reason}<div class="ml-14"><TestState {step} {onchange} /></div>{/if}
+	{#if !tick && !session.closed && !session.view.status.stops}
+		<div class="ml-14">
+			{#if leaving}
+				<form class="grid max-w-prose gap-2" onsubmit={leave} aria-label="Leave out: {step.do}">
+					{#if step.danger}
+						<p class="border-l-4 border-over bg-overtint px-3 py-2">{step.danger}</p>
+					{/if}
+					<Input
+						bind:value={reason}
+						aria-label="Why it is left out"
+						placeholder="why it is left out"
+						required
+						maxlength={500}
+						autocomplete="off"
+					/>
+					{#if step.danger}
+						<Checkbox bind:checked={sure} class="min-h-11">I know that, and leave it out</Checkbox>
+					{/if}
+					<div class="flex gap-3">
+						<Button type="submit" color="alternative" disabled={Boolean(step.danger) && !sure}
+							>Leave it out</Button
+						>
+						<Button color="alternative" onclick={() => (leaving = false)}>Cancel</Button>
+					</div>
+				</form>
+			{:else}
+				<button
+					class="min-h-11 text-soft underline decoration-dotted underline-offset-4"
+					aria-label="Leave it out: {step.do}"
+					onclick={() => (leaving = true)}>leave it out…</button
+				>
+			{/if}
+		</div>
+	{/if}
+</li>
