@@ -49,21 +49,27 @@ func (b *tab) drag(item, socket string) {
 
 func socket(id string) string { return `button[data-socket="` + id + `"]` }
 
-// tickAll ticks every step of some phases.
+// tickAll does every step of some phases, and lets tests pass.
 func (b *tab) tickAll(until string) {
 	b.t.Helper()
 	for range 60 {
 		id, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(
-			`[...document.querySelectorAll('[data-step]')].find((e) => !e.querySelector('input').checked && !e.dataset.step.startsWith(%q))?.dataset.step ?? ''`, until)))
+			`[...document.querySelectorAll('[data-step]')].find((e) => !e.innerText.match(/done by|passed,/) && !e.dataset.step.startsWith(%q))?.dataset.step ?? ''`, until)))
 		if err != nil {
 			b.t.Fatal(err)
 		}
-		if id == "" {
+		row := fmt.Sprintf(`[data-step=%q]`, id)
+		switch {
+		case id == "":
 			return
+		case strings.HasPrefix(id, "test/"):
+			b.click(row + ` button[aria-label^="It passed"]`)
+			b.do(chromedp.SendKeys(chromedp.CSS(row+" form input"), "4"+kb.Enter))
+			b.wants(row, "passed")
+		default:
+			b.do(chromedp.Click(chromedp.CSS(row + " input")))
+			b.wants(row, "done by")
 		}
-		box := fmt.Sprintf(`[data-step=%q] input`, id)
-		b.do(chromedp.Click(chromedp.CSS(box)))
-		b.wants(fmt.Sprintf(`[data-step=%q]`, id), "done by")
 	}
 	b.t.Fatal("the order does not end")
 }
@@ -160,8 +166,11 @@ func TestStory(t *testing.T) {
 	b.visit(tower + "/prove")
 	b.wants(`[data-line="total"]`, "32 GiB", "32,768 MB")
 	b.wants(`[data-line="drive/M2_1"]`, "500 GB", "500,107,862,016 bytes", "465.76 GiB", "465 GB")
-	b.wants(`[data-line="drive/SATA6"]`, "2 TB", "1.82 TiB", "1.81 TB")
 	b.axe()
+	for _, screen := range []string{"set-up", "system"} { // what the job does not touch is folded away
+		b.click(`[data-screen="` + screen + `"] [data-testid="rest"] summary`)
+	}
+	b.wants(`[data-line="drive/SATA6"]`, "2 TB", "1.82 TiB", "1.81 TB")
 	b.reading("drive/M2_1", "465 GB", "agrees")
 	b.reading("drive/SATA6", "1.8 TB", "agrees")
 	b.reading("rate", "2133", "differs")
@@ -179,7 +188,7 @@ func TestStory(t *testing.T) {
 	b.tickAll("none")
 	b.visit(tower + "/handover")
 	b.wants("article", "Echo-sounding tower", "TLN4-5A0C77", "M2_1", "Gen 4 x4, 7.88 GB/s", "Taken out", "was in A1", "SL4-220871",
-		"Stayed where it was", "SATA6", "read at idle", "Memory now: 32 GiB", "by Oda Finch, Wim Tarn")
+		"Stayed where it was", "SATA6", "read at idle", "Memory now: 32 GiB", "by Oda Finch, Wim Tarn", "Run a memory test to the end: passed, 4 passes")
 	b.axe()
 	b.onePage()
 	b.do(chromedp.SendKeys(chromedp.CSS("#note"), "SATA1 to SATA5 are free for a further disk"))
@@ -219,21 +228,13 @@ func (b *tab) reading(line, shown, verdict string) {
 	b.wants(row, verdict, "seen: "+shown)
 }
 
+// confirmAll takes all that is not read yet as expected, screen by screen.
 func (b *tab) confirmAll() {
 	b.t.Helper()
-	for range 60 {
-		line, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`document.querySelector('button[aria-label^="As expected"]')?.closest('[data-line]').dataset.line ?? ''`))
-		if err != nil {
-			b.t.Fatal(err)
-		}
-		if line == "" {
-			return
-		}
-		row := fmt.Sprintf(`[data-line=%q]`, line)
-		b.do(chromedp.Click(chromedp.CSS(row + ` button[aria-label^="As expected"]`)))
-		b.wants(row, "agrees")
+	for _, screen := range []string{"set-up", "system"} {
+		b.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`[...document.querySelectorAll('[data-screen=%q] button')].find((e) => e.innerText.includes('as expected') && !e.ariaLabel)?.click()`, screen)),
+			pollTrue(fmt.Sprintf(`!document.querySelector('[data-screen=%q]').innerText.includes('not looked at')`, screen)))
 	}
-	b.t.Fatal("the lines do not end")
 }
 
 // onePage checks that the hand-over page prints on one sheet of A4.

@@ -52,11 +52,34 @@ func (m *maker) takeBack() {
 			d.Phase = map[Phase]Phase{TakeOut: Fit, Fit: TakeOut, Settings: Settings}[d.Phase]
 		}
 		s := Step{ID: back + d.Step, Item: d.Item, Socket: d.Socket, Choice: d.Choice}
-		if slices.ContainsFunc(m.back, func(b Step) bool { return b.ID == s.ID }) || !m.unwanted(d, &s) {
+		if m.listed(s.ID) || !m.unwanted(d, &s) {
 			continue
 		}
-		m.back = append(m.back, s)
+		if s.Phase != Fit {
+			m.back = append(m.back, s)
+			continue
+		}
+		// It goes in among the rest, each place once it is free.
+		c := change{piece: *m.Planned.Piece(d.Item), back: &s, to: m.place(m.Planned.Where(d.Item))}
+		if strings.HasPrefix(d.Step, leadStep) {
+			c.from = m.place(d.Socket)
+		}
+		m.in = append(m.in, c)
 	}
+}
+
+// place is a place in the machine as planned, nil for none.
+func (m *maker) place(at rig.Path) *rig.Place {
+	if k := m.Planned.Socket(at); k != nil {
+		return &rig.Place{Path: at, Socket: *k}
+	}
+	return nil
+}
+
+// listed reports a step that takes back something and is in the order already.
+func (m *maker) listed(id string) bool {
+	return slices.ContainsFunc(m.back, func(b Step) bool { return b.ID == id }) ||
+		slices.ContainsFunc(m.in, func(c change) bool { return c.back != nil && c.back.ID == id })
 }
 
 // unwanted completes the step that takes a deed back, where the plan does not ask for the deed.

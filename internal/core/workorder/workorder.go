@@ -96,7 +96,6 @@ type Job struct {
 func Make(j Job) []Step {
 	m := maker{Job: j}
 	m.compare()
-	m.takeBack()
 	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests) == 0 {
 		return []Step{}
 	}
@@ -112,7 +111,6 @@ func Make(j Job) []Step {
 	for _, c := range m.in {
 		m.fit(c)
 	}
-	m.backAgain(Fit)
 	if m.inside() {
 		m.powerOn()
 	} else if len(m.set)+len(m.back) > 0 {
@@ -131,6 +129,7 @@ type change struct {
 	piece    rig.Piece
 	from, to *rig.Place // nil: not in the machine
 	aside    bool       // it goes back where it was: only what it carries changes
+	back     *Step      // it takes back what was done: the step is that
 	unplug   bool       // a data lead that is pulled first, for the leads go round in a ring
 }
 
@@ -177,12 +176,15 @@ func (m *maker) compare() {
 		}
 		if c.from != nil && !m.leadOnly(c) {
 			m.out = append(m.out, c)
+		} else if at := m.leadAt(p.ID); c.from != nil && !at.IsZero() && at != c.to.Path {
+			c.from = m.place(at) // hands moved it on
 		}
 		if c.to != nil {
 			m.in = append(m.in, c)
 		}
 	}
 	m.setAside()
+	m.takeBack()
 	slices.SortStableFunc(m.out, func(a, b change) int {
 		return cmp.Or(m.Found.Compare(top(a.from), top(b.from)), a.from.Path.Depth()-b.from.Path.Depth(), a.from.Path.Compare(b.from.Path))
 	})
@@ -370,6 +372,10 @@ func (m *maker) takeOut(c change) {
 }
 
 func (m *maker) fit(c change) {
+	if c.back != nil {
+		m.add(*c.back)
+		return
+	}
 	s := Step{ID: placeStep("fit/", c.piece.ID, c.to.Path), Phase: Fit,
 		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path, Inside: m.insideOf(c)}
 	switch holder := m.Planned.In(c.to.Path.Holder()); {

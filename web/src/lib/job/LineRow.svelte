@@ -108,7 +108,8 @@
 				<div class="flex flex-wrap gap-2">
 					{#if line.verdict === 'not looked at'}
 						{#if line.exact}
-							<Button aria-label="As expected: {line.about}" onclick={onconfirm}>As expected</Button
+							<Button color="alternative" aria-label="As expected: {line.about}" onclick={onconfirm}
+								>As expected</Button
 							>
 						{/if}
 						<Button

@@ -49,13 +49,13 @@
 				<Mark
 					grade={tick?.reason
 						? 'notes'
-						: test?.state === 'passed'
+						: tick !== undefined
 							? 'good'
 							: test?.state === 'errors'
 								? 'stops'
 								: 'open'}
 					size={26}
-					label={tick?.reason ? 'left out' : (test?.state ?? 'not begun')}
+					label={tick?.reason ? 'left out' : tick ? 'passed' : (test?.state ?? 'not begun')}
 				/>
 			</span>
 			<span class="text-2xl leading-9 font-semibold">{step.do}</span>

@@ -79,7 +79,7 @@
 				<Button type="submit">Keep</Button>
 				<Button color="alternative" onclick={() => (telling = '')}>Cancel</Button>
 			</form>
-		{:else if test?.state === 'passed'}
+		{:else if session.tick(step.id)}
 			<Button
 				color="alternative"
 				aria-label="Test it again: {step.do}"

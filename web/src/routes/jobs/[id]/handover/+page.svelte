@@ -99,9 +99,9 @@
 
 		<h3 class="mt-4 font-semibold">Seen</h3>
 		{#if r.seen.length === 0}<p>Nothing has been read off the screens yet.</p>{/if}
-		<ul>
+		<ul class="sm:columns-2 sm:gap-8">
 			{#each r.seen as l (l.id)}
-				<li class="flex gap-2 py-0.5">
+				<li class="flex break-inside-avoid gap-2 py-0.5">
 					<Mark
 						grade={l.verdict === 'agrees' ? 'good' : l.verdict === 'differs' ? 'stops' : 'notes'}
 						size={18}

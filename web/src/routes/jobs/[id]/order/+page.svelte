@@ -113,7 +113,7 @@
 						<Button
 							class="no-print mt-3 ml-14"
 							color="alternative"
-							aria-label="All of it done: {p.phase}"
+							aria-label="All {left(p.steps).length} done: {p.phase}"
 							onclick={() => onchange({ do: 'tick', steps: left(p.steps) })}
 							>All {left(p.steps).length} done</Button
 						>

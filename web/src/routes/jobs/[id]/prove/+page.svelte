@@ -86,11 +86,9 @@
 				</h2>
 				<span class="grow"></span>
 				{#if open.length > 0 && !session.closed}
-					<Button
-						aria-label="Everything in {s.id === 'set-up' ? 'set-up' : 'the system'} as expected"
-						onclick={() => session.change({ do: 'confirm', lines: open })}
-						>{asked.some((l) => l.reading) ? `The other ${String(open.length)}` : 'Everything'} here as
-						expected</Button
+					<Button onclick={() => session.change({ do: 'confirm', lines: open })}
+						>{open.length < own.length ? `The other ${String(open.length)}` : 'Everything'}
+						{s.id === 'set-up' ? 'in set-up' : 'in the system'} as expected</Button
 					>
 				{/if}
 			</div>
