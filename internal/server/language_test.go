@@ -83,6 +83,7 @@ func TestSecondLanguage(t *testing.T) {
 			check("POST", at+"/why-not", `{"item":`+quoted(string(it.ID))+`,"socket":`+quoted(string(v.View.Job.Sheet.Sockets[0].ID))+`}`)
 		}
 		check("POST", at+"/keep", `{"fact":{"socket":"nowhere","attr":"key"}}`)
+		check("GET", at+"?stage=1", "")
 		check("POST", at+"/proven", `{"of":"memory"}`)
 		check("POST", at+"/shop", `{"memoryBytes":34359738368}`)
 		revision := v.Revision

@@ -23,6 +23,7 @@ import (
 	"reflect"
 	"runtime/debug"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -375,7 +376,62 @@ func (s *api) stamp(by string) job.Stamp {
 	return job.Stamp{By: by, At: s.Now().UTC().Truncate(time.Second)}
 }
 
-func (s *api) job(c *gin.Context) error { return s.answer(c, http.StatusOK, job.ID(c.Param("id"))) }
+// job answers with everything about a job, or about a stage of it that is to come.
+func (s *api) job(c *gin.Context) error {
+	if c.Query("stage") == "" {
+		return s.answer(c, http.StatusOK, job.ID(c.Param("id")))
+	}
+	ctx := c.Request.Context()
+	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	if err != nil {
+		return err
+	}
+	n, err := stageOf(c)
+	if err != nil {
+		return err
+	}
+	v, ok := job.LookAt(k.Job, n)
+	if !ok {
+		return fmt.Errorf("stage %d: %w", n, store.ErrNotFound)
+	}
+	entries, err := s.Data.Journal(ctx, k.Job.ID, max(0, k.Revision-journalShown))
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, &v), Journal: s.journal(&k.Job, entries)})
+	return nil
+}
+
+// stageOf is the stage that a request is about: 0 is the one at work.
+func stageOf(c *gin.Context) (int, error) {
+	q := c.Query("stage")
+	if q == "" {
+		return 0, nil
+	}
+	n, err := strconv.Atoi(q)
+	if err != nil {
+		return 0, fmt.Errorf("stage %q: %w", q, store.ErrNotFound)
+	}
+	return n, nil
+}
+
+// asked reads the job that a request is about, as the stage stands that it names.
+func (s *api) asked(c *gin.Context) (store.Kept, error) {
+	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	if err != nil {
+		return k, err
+	}
+	n, err := stageOf(c)
+	if err != nil {
+		return k, err
+	}
+	ahead, ok := k.Job.Ahead(n)
+	if !ok {
+		return k, fmt.Errorf("stage %d: %w", n, store.ErrNotFound)
+	}
+	k.Job = ahead
+	return k, nil
+}
 
 func (s *api) file(c *gin.Context) error {
 	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
@@ -386,7 +442,7 @@ func (s *api) file(c *gin.Context) error {
 }
 
 func (s *api) offers(c *gin.Context) error {
-	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	k, err := s.asked(c)
 	if err != nil {
 		return err
 	}
@@ -404,12 +460,11 @@ func (s *api) offers(c *gin.Context) error {
 
 // jobAndShelf reads what a question to the planner is about.
 func (s *api) jobAndShelf(c *gin.Context) (store.Kept, []shelf.Stock, error) {
-	ctx := c.Request.Context()
-	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	k, err := s.asked(c)
 	if err != nil {
 		return k, nil, err
 	}
-	kept, err := s.Data.Shelf(ctx)
+	kept, err := s.Data.Shelf(c.Request.Context())
 	return k, bare(kept), err
 }
 

@@ -14,6 +14,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/workorder"
 )
 
 // Do is what a change does.
@@ -24,6 +25,7 @@ const (
 	DoPlace     Do = "place"     // item into socket, in found or planned; what was there changes places or goes to the mat
 	DoTakeOut   Do = "take out"  // item out of its socket
 	DoMoves     Do = "moves"     // several placements and settings at once, as a cure asks
+	DoAside     Do = "aside"     // item out of its socket until a later stage; text and value name that and this one where there is none yet
 	DoSet       Do = "set"       // setting to value
 	DoAdd       Do = "add"       // pieces of a part, or of lines of what is printed on them, each with the places where they were found
 	DoCorrect   Do = "correct"   // a piece is other than was written: serial, new and holds as given, and part where one is given
@@ -40,16 +42,20 @@ const (
 	DoExplain   Do = "explain"   // why a line that differs is right: text
 	DoAccept    Do = "accept"    // a warning of the plan is accepted, all of them where none is named
 	DoUnaccept  Do = "unaccept"  // it is not
-	DoLook      Do = "look"      // fact was looked up: value is what it is
-	DoUnlook    Do = "unlook"    // that is taken back
-	DoClose     Do = "close"     // the job ends; sure where nothing was fitted
-	DoReopen    Do = "reopen"    // it does not
+	DoAddStage  Do = "add stage" // one more stage after the others: text; value names the one at work where it has no name
+	DoNameStage Do = "name stage"
+	DoDropStage Do = "drop stage" // value is its number
+	DoNextStage Do = "next stage" // the one at work is finished
+	DoLook      Do = "look"       // fact was looked up: value is what it is
+	DoUnlook    Do = "unlook"     // that is taken back
+	DoClose     Do = "close"      // the job ends; sure where nothing was fitted
+	DoReopen    Do = "reopen"     // it does not
 )
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
-	return []string{string(DoPlace), string(DoTakeOut), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
+	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoProcessor), string(DoWish),
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -68,6 +74,7 @@ func (State) Values() []string { return []string{string(InFound), string(InPlann
 type Change struct {
 	Do      Do                `json:"do"`
 	In      State             `json:"in,omitempty"`
+	Stage   int               `json:"stage,omitempty" jsonschema:"minimum=1,maximum=8"` // in the plan of a stage that is to come, the first of them 1
 	Item    rig.ItemID        `json:"item,omitempty"`
 	Socket  rig.Path          `json:"socket,omitzero"`
 	Setting machine.SettingID `json:"setting,omitempty"`
@@ -99,16 +106,24 @@ type Stamp struct {
 // Apply makes the job that follows from a change and a sentence for the journal.
 // j is not touched. An error is a problem.List whose pointers are into the change.
 func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
+	if c.Stage != 0 {
+		return applyAhead(j, c, by)
+	}
 	a := applier{job: clone(j), change: c, by: by}
 	says := a.apply()
 	if err := a.list.Err(); err != nil {
 		return j, fact.Fact{}, err
 	}
+	if c.Do != DoAside && c.Do != DoNextStage {
+		follow(&j, &a.job)
+	}
 	if err := a.job.Validate().Err(); err != nil {
 		return j, fact.Fact{}, err
 	}
-	lapse(&j, &a.job)
-	renew(&j, &a.job)
+	if c.Do != DoNextStage {
+		lapse(&j, &a.job)
+		renew(&j, &a.job)
+	}
 	return a.job, says, nil
 }
 
@@ -116,6 +131,7 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 func clone(j Job) Job {
 	j.Parts, j.Items = slices.Clone(j.Parts), slices.Clone(j.Items)
 	j.Found, j.Planned = j.Found.Clone(), j.Planned.Clone()
+	j.Later = slices.Clone(j.Later)
 	j.Tests, j.Accepted = slices.Clone(j.Tests), slices.Clone(j.Accepted)
 	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
@@ -148,6 +164,10 @@ func (a *applier) apply() fact.Fact {
 		return a.place()
 	case DoTakeOut:
 		return a.takeOut()
+	case DoAside:
+		return a.aside()
+	case DoAddStage, DoNameStage, DoDropStage, DoNextStage:
+		return a.stage()
 	case DoMoves:
 		return a.moves()
 	case DoSet:
@@ -362,10 +382,21 @@ func (a *applier) remove() fact.Fact {
 	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
 		return fact.Fact{}
 	}
+	if slices.ContainsFunc(a.job.Done, func(t Tick) bool { return t.Item == c.Item && t.Phase == workorder.Fit && !t.Over }) {
+		return a.refuse("/item", fact.Of(WasFitted, a.job.Name(c.Item)))
+	}
+	if slices.ContainsFunc(a.job.Past, func(p PastStage) bool {
+		return !p.Found.Where(c.Item).IsZero() || !p.Planned.Where(c.Item).IsZero()
+	}) {
+		return a.refuse("/item", fact.Of(InPastStage, a.job.Name(c.Item)))
+	}
 	says := fact.Of(Removed, fact.Typed(a.job.Name(c.Item)))
 	p := a.job.Item(c.Item).Part
 	a.move(&a.job.Found, []rig.Move{{Item: c.Item}}, itself) // with what it holds
 	a.move(&a.job.Planned, []rig.Move{{Item: c.Item}}, itself)
+	for i := range a.job.Later {
+		a.move(&a.job.Later[i].Planned, []rig.Move{{Item: c.Item}}, itself)
+	}
 	a.job.forget(c.Item, p)
 	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(id rig.ItemID) bool { return id == c.Item })
 	a.job.Items = slices.DeleteFunc(a.job.Items, func(it Item) bool { return it.ID == c.Item })

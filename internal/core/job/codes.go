@@ -64,6 +64,14 @@ const (
 	ProvesModule     fact.Code = "job/proves-module" // seen, stated
 	ProvesLink       fact.Code = "job/proves-link"   // where, seen, stated
 	KeptProven       fact.Code = "job/kept-proven"
+	InStage          fact.Code = "job/in-stage"        // which, what was done
+	AddedStage       fact.Code = "job/added-stage"     // which
+	NamedStage       fact.Code = "job/named-stage"     // which
+	DroppedStage     fact.Code = "job/dropped-stage"   // which
+	NextStage        fact.Code = "job/next-stage"      // which is finished, which begins
+	OutForNow        fact.Code = "job/out-for-now"     // what, from where
+	GoOnTo           fact.Code = "job/go-on-to"        // a stage
+	StageIsDone      fact.Code = "job/stage-is-done"   // a stage
 	LeftOut          fact.Code = "job/left-out"        // a step, why
 	TestFailed       fact.Code = "job/test-failed"     // the step, its errors
 	TestIsRunning    fact.Code = "job/test-is-running" // the step

@@ -38,6 +38,14 @@ const (
 	NoWish             fact.Code = "job/no-wish"
 	JobIsClosed        fact.Code = "job/job-is-closed"
 	JobIsOpen          fact.Code = "job/job-is-open"
+	OnlyPlanAhead      fact.Code = "job/only-plan-ahead"
+	NoSuchStage        fact.Code = "job/no-such-stage" // its number
+	NoStageName        fact.Code = "job/no-stage-name"
+	TooManyStages      fact.Code = "job/too-many-stages" // how many there may be
+	LastStage          fact.Code = "job/last-stage"
+	StagesToCome       fact.Code = "job/stages-to-come" // the next
+	WasFitted          fact.Code = "job/was-fitted"     // what
+	InPastStage        fact.Code = "job/in-past-stage"  // what
 	NotProven          fact.Code = "job/not-proven"
 	NotOnSheet         fact.Code = "job/not-on-sheet"
 	NoSuchFinding      fact.Code = "job/no-such-finding"

@@ -260,7 +260,10 @@ func (j *Job) leftOut(step string) string {
 // nobody said anything of a step does, and so does a job in which nothing was fitted.
 func (a *applier) close() fact.Fact {
 	order := a.job.Order()
-	if len(order) == 0 && !a.change.Sure {
+	if len(a.job.Later) > 0 {
+		return a.refuse("/do", fact.Of(StagesToCome, fact.Typed(a.job.Later[0].Name)))
+	}
+	if len(order)+len(a.job.Past) == 0 && !a.change.Sure {
 		return a.refuse("/sure", fact.Of(NothingFitted))
 	}
 	for i := range order {

@@ -55,6 +55,9 @@ type Job struct {
 	Before    []power.Reading `json:"before,omitempty" jsonschema:"maxItems=2000"` // what its screens showed as it came
 	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
 	Explained []Explanation   `json:"explained" jsonschema:"maxItems=2000"`
+	StageName string          `json:"stage,omitempty" jsonschema:"maxLength=120"` // what the stage at work is for; empty where there is but one
+	Past      []PastStage     `json:"past,omitempty" jsonschema:"maxItems=40"`    // stages that are finished, oldest first
+	Later     []LaterStage    `json:"later,omitempty" jsonschema:"maxItems=8"`    // stages that are to come
 	Accepted  []Acceptance    `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
 	Closed    *Closing        `json:"closed,omitempty"`
 }
@@ -133,7 +136,7 @@ func (j *Job) Name(id rig.ItemID) string {
 func (j *Job) pieces() []rig.Piece {
 	out := make([]rig.Piece, len(j.Items))
 	for i, it := range j.Items {
-		out[i] = rig.Piece{ID: it.ID, Part: j.Part(it.Part), Serial: it.Serial, New: it.New, Holds: it.Holds}
+		out[i] = rig.Piece{ID: it.ID, Part: j.Part(it.Part), Serial: it.Serial, New: it.New && j.Found.Where(it.ID).IsZero(), Holds: it.Holds}
 	}
 	return out
 }
@@ -151,7 +154,7 @@ func (j *Job) rig(s rig.Setup) rig.Rig {
 
 // bare is a rig by sheet and labels alone, without what was looked up.
 func (j *Job) bare(s rig.Setup) rig.Rig {
-	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Processor: j.Processor, Wish: j.Wish, Found: &j.Found, Unlooked: j.unlooked()}
+	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Processor: j.Processor, Wish: j.wish(), Found: &j.Found, Unlooked: j.unlooked()}
 }
 
 // unlooked is the sockets of which nobody knows what they hold: the memory slots of a
@@ -188,7 +191,19 @@ func (j *Job) FoundRig() rig.Rig {
 
 // Order is the work order from found to planned.
 func (j *Job) Order() []workorder.Step {
-	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds()})
+	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back()})
+}
+
+// back is the pieces that a later stage has in the machine: what is taken out meanwhile comes
+// back.
+func (j *Job) back() []rig.ItemID {
+	var out []rig.ItemID
+	for i := range j.Later {
+		for _, p := range j.Later[i].Planned.Placements {
+			out = append(out, p.Item)
+		}
+	}
+	return out
 }
 
 // Lines compares what was seen with what a resolved plan should show. Where the answer of
@@ -268,6 +283,13 @@ func (j *Job) Validate() problem.List {
 	}
 	j.validateSetup(&l, "/found", j.Found)
 	j.validateSetup(&l, "/planned", j.Planned)
+	for i := range j.Past {
+		j.validateSetup(&l, "/past/"+strconv.Itoa(i)+"/found", j.Past[i].Found)
+		j.validateSetup(&l, "/past/"+strconv.Itoa(i)+"/planned", j.Past[i].Planned)
+	}
+	for i := range j.Later {
+		j.validateSetup(&l, "/later/"+strconv.Itoa(i)+"/planned", j.Later[i].Planned)
+	}
 	if len(l) == 0 {
 		j.validateLooked(&l)
 	}

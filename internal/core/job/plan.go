@@ -32,7 +32,7 @@ type PlanQuestion struct {
 // PlanInput makes the planner's question; an error is a problem.List into the question.
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
-	in := plan.Input{Found: j.FoundRig(), Pieces: j.PlannedRig().Pieces, Wish: j.Wish, Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
+	in := plan.Input{Found: j.FoundRig(), Pieces: j.PlannedRig().Pieces, Wish: j.wish(), Pins: q.Pins, Bans: q.Bans, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
 	j.leaveOut(&in, &q)
 	for i := range q.Shelf {
 		e := &q.Shelf[i]
@@ -89,7 +89,7 @@ func (j *Job) leaveOut(in *plan.Input, q *PlanQuestion) {
 		if it := j.Item(id); it == nil || j.Part(it.Part).Module != nil {
 			return false
 		}
-		return !j.Found.Where(id).IsZero() && j.Planned.Where(id).IsZero() && !slices.Contains(j.Wish.Keep, id) && !slices.Contains(q.Stay, id) &&
+		return !j.Found.Where(id).IsZero() && j.Planned.Where(id).IsZero() && !slices.Contains(in.Wish.Keep, id) && !slices.Contains(q.Stay, id) &&
 			!slices.Contains(q.Leave, id) && rig.PlaceOf(q.Pins, id).IsZero()
 	}
 	if !slices.ContainsFunc(in.Found.Placements, func(p rig.Placement) bool { return out(p.Item) }) {

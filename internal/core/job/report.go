@@ -29,9 +29,18 @@ type Report struct {
 	Accepted []AcceptedLoss
 	Notes    []fact.Fact // what the owner should know: ports that are off, slots that stay dead
 	Proven   []Proven    // what the machine was seen to do beyond what its sheet says
+	Stages   []StageReport
 	Hands    []string
 	From     time.Time // first tick
 	To       time.Time // last tick, reading or the closing
+}
+
+// StageReport is a finished stage on the page.
+type StageReport struct {
+	Name string
+	By   string
+	At   time.Time
+	View View
 }
 
 // Fitted is one piece and its place.
@@ -115,7 +124,7 @@ func report(v *View) Report {
 	var r Report
 	for _, it := range j.Items {
 		p := j.Part(it.Part)
-		from, to := j.Found.Where(it.ID), j.Planned.Where(it.ID)
+		from, to := j.first().Where(it.ID), j.Planned.Where(it.ID)
 		f := Fitted{Item: it.ID, Part: p, Serial: it.Serial, Socket: to}
 		for i := range v.Planned.Sockets {
 			if s := &v.Planned.Sockets[i]; s.Item == it.ID {
@@ -133,10 +142,9 @@ func report(v *View) Report {
 			r.Fitted = append(r.Fitted, f)
 		}
 	}
-	found, planned := j.FoundRig(), j.PlannedRig()
 	for i := range j.Sheet.Settings {
 		st := &j.Sheet.Settings[i]
-		if a, b := found.Choice(st), planned.Choice(st); a != b {
+		if a, b := rig.Value(st, j.first().Settings), rig.Value(st, j.Planned.Settings); a != b {
 			r.Set = append(r.Set, Set{st.ID, a, b})
 		}
 	}
@@ -158,6 +166,9 @@ func report(v *View) Report {
 	r.notes(v)
 	r.Proven = proven(v)
 	r.when(j)
+	for i := range j.Past {
+		r.Stages = append(r.Stages, StageReport{j.Past[i].Name, j.Past[i].By, j.Past[i].At, Look(j.was(i))})
+	}
 	return r
 }
 
@@ -210,7 +221,7 @@ func (r *Report) notes(v *View) {
 		}
 	}
 	for _, it := range v.Job.Items {
-		if p := v.Job.Part(it.Part); it.New && v.Job.Planned.Where(it.ID).IsZero() && p.Fitting == nil {
+		if p := v.Job.Part(it.Part); it.New && !v.Job.everFitted(it.ID) && p.Fitting == nil {
 			r.Notes = append(r.Notes, fact.Of(NotFitted, it.ID))
 		}
 	}

@@ -41,6 +41,8 @@ type Status struct {
 	Stops bool      // the plan is stopped
 	Done  int       // steps done
 	Steps int
+	Name  string // of the stage at work, where there are several
+	Of    [2]int // which that is, and of how many
 }
 
 // View is a job with everything the core says about it.
@@ -54,6 +56,8 @@ type View struct {
 	Before   []power.Line // what the screens of the machine showed as it came
 	Variants []Variant
 	Report   Report
+	Stages   []StageOf
+	At       int        // the stage that is looked at
 	Usual    []rig.Fact // what was taken as it nearly always is
 }
 
@@ -64,10 +68,22 @@ func Look(j Job) View {
 	v.Lines = j.Lines(&v.Planned, &v.Found)
 	quiet(&j, &v.Found, &v.Planned)
 	v.Usual = v.Planned.Usual()
+	v.Stages = j.stages()
 	v.Before = power.Compare(&found, &v.Found, power.Seen{Readings: j.Before})
 	v.Status = status(&v)
 	v.Report = report(&v)
 	return v
+}
+
+// LookAt computes the view of a stage that is to come; false is one that there is not.
+func LookAt(j Job, n int) (View, bool) {
+	ahead, ok := j.Ahead(n)
+	if !ok {
+		return View{}, false
+	}
+	v := Look(ahead)
+	v.At, v.Stages = n, j.stages()
+	return v, true
 }
 
 // Stand is where a job stands, without the rest of its view.
@@ -106,6 +122,9 @@ func resolve(r *rig.Rig) fit.Answer {
 
 func status(v *View) Status {
 	s := Status{Steps: len(v.Order), Stops: v.Planned.Stops()}
+	if n := len(v.Job.Past) + len(v.Job.Later); n > 0 {
+		s.Name, s.Of = v.Job.StageName, [2]int{len(v.Job.Past) + 1, n + 1}
+	}
 	var next, nextClose *workorder.Step
 	var test fact.Fact
 	for i := range v.Order {
@@ -148,7 +167,7 @@ func status(v *View) Status {
 		return say(StageFit, fact.Of(ACure, v.Planned.FirstStop().Says), fact.Of(CureStop))
 	case unplaced(v) != "":
 		return say(StageFit, fact.Of(APlaceFor, unplaced(v)), fact.Of(Place, unplaced(v)))
-	case len(v.Order) == 0:
+	case len(v.Order) == 0 && len(v.Job.Past) == 0:
 		return say(StageFit, fact.Of(APlan), fact.Of(PlanFit))
 	case next != nil && s.Done == 0:
 		s.Stage, s.Go, s.Waits, s.Next = StageFit, StageOrder, fact.Of(HandsReady), fact.Of(BeginOrder)
@@ -164,13 +183,17 @@ func status(v *View) Status {
 	case nextClose != nil:
 		return say(StageOrder, fact.Of(Closing_, nextClose.Do), fact.Of(CloseMachine))
 	}
+	if len(v.Job.Later) > 0 {
+		name := fact.Typed(v.Job.Later[0].Name)
+		return say(StageHandOver, fact.Of(StageIsDone, name), fact.Of(GoOnTo, name))
+	}
 	return say(StageHandOver, fact.Of(TheOwner), fact.Of(HandOver))
 }
 
 // unplaced is the first new part that has no place, "" for none.
 func unplaced(v *View) rig.ItemID {
 	for _, it := range v.Job.Items {
-		if p := v.Job.Part(it.Part); it.New && v.Job.Planned.Where(it.ID).IsZero() && (p == nil || p.Fitting == nil) {
+		if p := v.Job.Part(it.Part); it.New && !v.Job.everFitted(it.ID) && (p == nil || p.Fitting == nil) {
 			return it.ID
 		}
 	}

@@ -80,6 +80,9 @@ type Status struct {
 	Stops bool      `json:"stops"` // the plan is stopped
 	Done  int       `json:"done"`  // steps done
 	Steps int       `json:"steps"`
+	Name  Name      `json:"name,omitempty"` // of the stage at work, where there are several
+	At    int       `json:"at,omitempty"`   // which that is
+	Of    int       `json:"of,omitempty"`   // of how many
 }
 
 // View is a job with everything the core says about it.
@@ -94,7 +97,15 @@ type View struct {
 	Variants []Variant  `json:"variants"`
 	Report   Report     `json:"report"`
 	Looked   []LookedUp `json:"looked"` // what was looked up at the bench
+	Stages   []StageOf  `json:"stages"` // none where there is but one
+	At       int        `json:"at"`     // the stage that is looked at
 	Usual    []Missing  `json:"usual"`  // what is not known of what is fitted anew, and was taken as it nearly always is
+}
+
+// StageOf is one stage of a job: 0 is at work, 1 and more are to come, below 0 finished.
+type StageOf struct {
+	Name Name `json:"name"`
+	At   int  `json:"at"`
 }
 
 // Variant is one way to arrange the memory, with what it comes to and the moves
@@ -120,9 +131,18 @@ type Report struct {
 	Accepted []AcceptedLoss `json:"accepted"`
 	Notes    []Text         `json:"notes"`  // what the owner should know
 	Proven   []Proven       `json:"proven"` // seen beyond what the sheet says
+	Stages   []StageReport  `json:"stages"` // finished before
 	Hands    []Name         `json:"hands"`
 	From     time.Time      `json:"from,omitzero"` // first tick
 	To       time.Time      `json:"to,omitzero"`   // last tick, reading or the closing
+}
+
+// StageReport is a finished stage on the page.
+type StageReport struct {
+	Name   Name      `json:"name"`
+	By     Name      `json:"by"`
+	At     time.Time `json:"at"`
+	Report Report    `json:"report"`
 }
 
 // LeftOut is a step that was left out.
@@ -282,7 +302,10 @@ func Look(l Language, w *job.View) View {
 	j := &w.Job
 	v := voice(l, j)
 	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
-		Lines: v.Lines(w.Lines), Before: v.Lines(w.Before), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual)}
+		Lines: v.Lines(w.Lines), Before: v.Lines(w.Before), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual), Stages: make([]StageOf, len(w.Stages)), At: w.At}
+	for i, s := range w.Stages {
+		out.Stages[i] = StageOf{Name(s.Name), s.At}
+	}
 	for i := range w.Variants {
 		a := &w.Variants[i]
 		out.Variants[i] = Variant{v.Fact(a.Name), v.Memory(&a.Memory), a.Slots, a.Moves, a.Current}
@@ -297,7 +320,7 @@ func Ill(l Language) Text {
 
 // Status words where a job stands.
 func (v *Voice) Status(s *job.Status) Status {
-	return Status{s.Stage, v.Fact(s.Waits), v.Fact(s.Next), s.Go, s.Stops, s.Done, s.Steps}
+	return Status{s.Stage, v.Fact(s.Waits), v.Fact(s.Next), s.Go, s.Stops, s.Done, s.Steps, Name(s.Name), s.Of[0], s.Of[1]}
 }
 
 // Steps words a work order.
@@ -329,7 +352,7 @@ func (v *Voice) Lines(lines []power.Line) []Line {
 
 func (v *Voice) report(w *job.View) Report {
 	r := &w.Report
-	out := Report{Fitted: v.fitted(w, r.Fitted), Removed: v.fitted(w, r.Removed), Stayed: v.fitted(w, r.Stayed), Set: make([]Set, len(r.Set)),
+	out := Report{Stages: make([]StageReport, len(r.Stages)), Fitted: v.fitted(w, r.Fitted), Removed: v.fitted(w, r.Removed), Stayed: v.fitted(w, r.Stayed), Set: make([]Set, len(r.Set)),
 		Seen: v.Lines(r.Seen), Tests: v.facts(r.Tests), LeftOut: make([]LeftOut, len(r.LeftOut)), Open: v.facts(r.Open), Accepted: make([]AcceptedLoss, len(r.Accepted)), Notes: v.facts(r.Notes), Proven: make([]Proven, len(r.Proven)), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
 	for i, s := range r.Set {
 		name, from := settingName(&w.Job.Sheet, s.Setting, s.From)
@@ -338,6 +361,10 @@ func (v *Voice) report(w *job.View) Report {
 	}
 	for i, h := range r.Hands {
 		out.Hands[i] = Name(h)
+	}
+	for i := range r.Stages {
+		s := &r.Stages[i]
+		out.Stages[i] = StageReport{Name(s.Name), Name(s.By), s.At, v.report(&s.View)}
 	}
 	for i, s := range r.LeftOut {
 		out.LeftOut[i] = LeftOut{v.Fact(s.Do), Name(s.Reason), Name(s.By)}

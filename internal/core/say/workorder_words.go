@@ -26,6 +26,7 @@ var workorderWords = map[fact.Code]string{
 	workorder.TrainsOther:      "With new memory the first start may take longer, show a notice that memory changed, or start twice: wait",
 	workorder.BracketUNC:       "Into its bracket first, the right way round for its leads: 6-32 screws; an M3 screw is loose in these holes",
 	workorder.CloseReverse:     "Close in reverse",
+	workorder.ComesBack:        "It comes back in a later stage: lay it aside in a bag, marked with where it was; nothing on it is changed",
 	workorder.ComesUp:          "The system comes up as before it left the bench",
 	workorder.CoverLocked:      "Cover on and locked",
 	workorder.CoverOff:         "Take the cover off",

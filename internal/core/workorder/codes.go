@@ -24,6 +24,7 @@ const (
 	TrainsOther      fact.Code = "workorder/trains-other"
 	BracketUNC       fact.Code = "workorder/bracket-unc"
 	CloseReverse     fact.Code = "workorder/close-reverse"
+	ComesBack        fact.Code = "workorder/comes-back"
 	ComesUp          fact.Code = "workorder/comes-up"
 	CoverLocked      fact.Code = "workorder/cover-locked"
 	CoverOff         fact.Code = "workorder/cover-off"

@@ -88,7 +88,8 @@ type Job struct {
 	Sheet   *machine.Sheet
 	Found   rig.Rig
 	Planned rig.Rig
-	Done    []Deed // what hands did, oldest first: what the plan asks for no more is taken back
+	Back    []rig.ItemID // pieces that come back in a later stage
+	Done    []Deed       // what hands did, oldest first: what the plan asks for no more is taken back
 }
 
 // Make lists the steps from found to planned, and from what hands did to planned where that
@@ -365,7 +366,11 @@ func (m *maker) takeOut(c change) {
 	if at := m.leadAt(c.piece.ID); !at.IsZero() && at != c.from.Path {
 		s.How = append(s.How, fact.Of(LeadIsOn, at))
 	}
-	if d := c.piece.Part.Drive; c.to == nil && d != nil && !d.Form.Optical() {
+	d := c.piece.Part.Drive
+	switch {
+	case c.to == nil && slices.Contains(m.Back, c.piece.ID):
+		s.How = append(s.How, fact.Of(ComesBack))
+	case c.to == nil && d != nil && !d.Form.Optical():
 		s.Cautions = append(s.Cautions, cautionOldData)
 	}
 	m.add(s)

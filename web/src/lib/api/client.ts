@@ -112,14 +112,19 @@ export interface Watch {
 /** How often it is asked how far a question is; most are answered before the first time. */
 const LOOK = 700;
 
-async function watched<T>(path: string, body: unknown, { signal, tell }: Watch): Promise<T> {
+async function watched<T>(
+	path: string,
+	stage: number,
+	body: unknown,
+	{ signal, tell }: Watch
+): Promise<T> {
 	const name = crypto.randomUUID();
 	const timer = setInterval(async () => {
 		const said = await fetch('/api/searches/' + name, { signal }).catch(() => null);
 		if (said?.ok) tell((await said.json()) as Progress);
 	}, LOOK);
 	try {
-		return await call<T>(fetch, `${path}?search=${name}`, { ...post(body), signal });
+		return await call<T>(fetch, `${path}?search=${name}&stage=${stage}`, { ...post(body), signal });
 	} finally {
 		clearInterval(timer);
 	}
@@ -136,7 +141,8 @@ export interface Stamped {
 export const api = {
 	jobs: (f: Fetch, q: string, after = '') =>
 		call<JobList>(f, '/jobs?' + new URLSearchParams({ q, after })),
-	job: (f: Fetch, id: string) => call<JobView>(f, job(id)),
+	job: (f: Fetch, id: string, stage = 0) =>
+		call<JobView>(f, job(id) + (stage > 0 ? `?stage=${stage}` : '')),
 	sheets: (f: Fetch) => call<SheetName[]>(f, '/sheets'),
 	sheet: (f: Fetch, id: string) => call<SheetView>(f, '/sheets/' + encodeURIComponent(id)),
 	sheetAt: (f: Fetch, id: string, revision: number) =>
@@ -163,13 +169,18 @@ export const api = {
 	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),
 	keepProven: (id: string, body: KeepProven) =>
 		call<Because>(fetch, job(id) + '/proven', post(body)),
-	plan: (id: string, question: PlanQuestion, watch: Watch) =>
-		watched<Advice>(job(id) + '/plan', question, watch),
-	shop: (id: string, need: Need, watch: Watch) => watched<Shopping>(job(id) + '/shop', need, watch),
-	whyNot: (id: string, question: WhyNot) =>
-		call<Because>(fetch, job(id) + '/why-not', post(question)),
-	offers: (id: string, item: string, state: string, signal?: AbortSignal) =>
-		call<Offer[]>(fetch, `${job(id)}/offers/${encodeURIComponent(item)}?in=${state}`, { signal }),
+	plan: (id: string, stage: number, question: PlanQuestion, watch: Watch) =>
+		watched<Advice>(job(id) + '/plan', stage, question, watch),
+	shop: (id: string, stage: number, need: Need, watch: Watch) =>
+		watched<Shopping>(job(id) + '/shop', stage, need, watch),
+	whyNot: (id: string, stage: number, question: WhyNot) =>
+		call<Because>(fetch, `${job(id)}/why-not?stage=${stage}`, post(question)),
+	offers: (id: string, stage: number, item: string, state: string, signal?: AbortSignal) =>
+		call<Offer[]>(
+			fetch,
+			`${job(id)}/offers/${encodeURIComponent(item)}?in=${state}&stage=${stage}`,
+			{ signal }
+		),
 	/** The short form of a part as it is filled in; nothing is changed by it. */
 	form: (question: FormQuestion, signal?: AbortSignal) =>
 		call<ShortForm>(fetch, '/form', { ...post(question), signal }),

@@ -111,6 +111,18 @@ export interface Status {
 	 */
 	done: number;
 	steps: number;
+	/**
+	 * of the stage at work, where there are several
+	 */
+	name?: string;
+	/**
+	 * which that is
+	 */
+	at?: number;
+	/**
+	 * of how many
+	 */
+	of?: number;
 }
 /**
  * JobView is one job with everything the core says about it.
@@ -141,6 +153,14 @@ export interface View {
 	 * what was looked up at the bench
 	 */
 	looked: LookedUp[];
+	/**
+	 * none where there is but one
+	 */
+	stages: StageOf[];
+	/**
+	 * the stage that is looked at
+	 */
+	at: number;
 	/**
 	 * what is not known of what is fitted anew, and was taken as it nearly always is
 	 */
@@ -207,6 +227,22 @@ export interface Job {
 	 * @maxItems 2000
 	 */
 	explained: Explanation[];
+	/**
+	 * what the stage at work is for; empty where there is but one
+	 */
+	stage?: string;
+	/**
+	 * stages that are finished, oldest first
+	 *
+	 * @maxItems 40
+	 */
+	past?: PastStage[];
+	/**
+	 * stages that are to come
+	 *
+	 * @maxItems 8
+	 */
+	later?: LaterStage[];
 	/**
 	 * @maxItems 1000
 	 */
@@ -1279,6 +1315,40 @@ export interface Explanation {
 	at?: string;
 }
 /**
+ * PastStage is a stage that is finished.
+ */
+export interface PastStage {
+	name: string;
+	found: Setup;
+	planned: Setup;
+	/**
+	 * @maxItems 1000
+	 */
+	done: Tick[];
+	/**
+	 * @maxItems 1000
+	 */
+	tests?: TestRun[];
+	/**
+	 * @maxItems 2000
+	 */
+	before?: Reading[];
+	/**
+	 * @maxItems 2000
+	 */
+	seen: Reading[];
+	/**
+	 * @maxItems 2000
+	 */
+	explained: Explanation[];
+	/**
+	 * @maxItems 1000
+	 */
+	accepted?: Acceptance[];
+	by?: string;
+	at?: string;
+}
+/**
  * Acceptance is that somebody accepted a warning of the plan, knowing what it says. It holds while the plan has that finding.
  */
 export interface Acceptance {
@@ -1287,6 +1357,13 @@ export interface Acceptance {
 	item?: string;
 	by?: string;
 	at?: string;
+}
+/**
+ * LaterStage is a stage that is still to come.
+ */
+export interface LaterStage {
+	name: string;
+	planned: Setup;
 }
 /**
  * Closing is the end of a job.
@@ -1764,6 +1841,10 @@ export interface Report {
 	 * seen beyond what the sheet says
 	 */
 	proven: Proven[];
+	/**
+	 * finished before
+	 */
+	stages: StageReport[];
 	hands: string[];
 	/**
 	 * first tick
@@ -1824,6 +1905,15 @@ export interface Proven {
 	of: 'module' | 'memory' | 'link';
 	socket?: string;
 	says: string;
+}
+/**
+ * StageReport is a finished stage on the page.
+ */
+export interface StageReport {
+	name: string;
+	by: string;
+	at: string;
+	report: Report;
 }
 /**
  * LookedUp is what somebody looked up, worded.
@@ -1932,6 +2022,13 @@ export interface Fact {
 		| '12V-2x6 plugs';
 }
 /**
+ * StageOf is one stage of a job: 0 is at work, 1 and more are to come, below 0 finished.
+ */
+export interface StageOf {
+	name: string;
+	at: number;
+}
+/**
  * Entry is one line of a journal.
  */
 export interface Entry {
@@ -1972,6 +2069,7 @@ export interface Change {
 	do:
 		| 'place'
 		| 'take out'
+		| 'aside'
 		| 'moves'
 		| 'set'
 		| 'add'
@@ -1989,11 +2087,19 @@ export interface Change {
 		| 'explain'
 		| 'accept'
 		| 'unaccept'
+		| 'add stage'
+		| 'name stage'
+		| 'drop stage'
+		| 'next stage'
 		| 'look'
 		| 'unlook'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';
+	/**
+	 * in the plan of a stage that is to come, the first of them 1
+	 */
+	stage?: number;
 	item?: string;
 	socket?: string;
 	setting?: string;

@@ -25,4 +25,7 @@
 			/>
 		{/each}
 	</svg>
+	{#if status.of}
+		<span class="text-soft">{status.at} of {status.of}: {status.name}</span>
+	{/if}
 </div>

@@ -43,6 +43,7 @@
 		try {
 			const got = await api.shop(
 				session.job.id,
+				session.view.at,
 				{
 					...Object.fromEntries(Object.entries(need).filter(([, n]) => n > 0)),
 					...(need.systemBytes > 0 && fast && { systemFast: true })

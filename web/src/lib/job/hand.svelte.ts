@@ -34,7 +34,13 @@ export class Hand {
 		this.item = item;
 		const abort = (this.#abort = new AbortController());
 		try {
-			const list = await api.offers(this.#session().job.id, item, this.#state(), abort.signal);
+			const list = await api.offers(
+				this.#session().job.id,
+				this.#session().view.at,
+				item,
+				this.#state(),
+				abort.signal
+			);
 			if (!abort.signal.aborted) this.offers = list;
 		} catch (e) {
 			// Without offers one can still place; the answer comes after.

@@ -78,10 +78,15 @@ export class Planner {
 		this.busy = true;
 		this.fault = '';
 		try {
-			const got = await api.plan(this.#session().job.id, this.#question(), {
-				signal: abort.signal,
-				tell: (p) => abort.signal.aborted || (this.progress = p)
-			});
+			const got = await api.plan(
+				this.#session().job.id,
+				this.#session().view.at,
+				this.#question(),
+				{
+					signal: abort.signal,
+					tell: (p) => abort.signal.aborted || (this.progress = p)
+				}
+			);
 			if (abort.signal.aborted) return;
 			if (got.best) await this.take(got.best);
 			// The drawing first, the words after: one picture of both. What was taken from
@@ -197,7 +202,9 @@ export class Planner {
 	async whyNot(item: string, socket: string): Promise<string> {
 		const pins = this.pins.filter((p) => p.item !== item) as PlanQuestion['pins'];
 		const question = { ...this.#question(), pins };
-		return (await api.whyNot(this.#session().job.id, { question, item, socket })).says;
+		return (
+			await api.whyNot(this.#session().job.id, this.#session().view.at, { question, item, socket })
+		).says;
 	}
 
 	/** Parts of the shelf become pieces to fit: their names in the job, null where one did not. */

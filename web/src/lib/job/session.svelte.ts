@@ -24,6 +24,9 @@ interface Unsent {
 	readonly key: string;
 }
 
+/** What can be done in the plan of a stage that is to come. */
+const AHEAD: ReadonlySet<Change['do']> = new Set(['place', 'take out', 'aside', 'moves', 'set']);
+
 export class Session {
 	now = $state.raw<JobView>() as JobView;
 	busy = $state(false);
@@ -82,6 +85,16 @@ export class Session {
 		);
 	}
 
+	/** Looks at a stage that is to come, or at the one at work: 0. */
+	async look(stage: number): Promise<void> {
+		try {
+			this.now = await api.job(fetch, this.job.id, stage);
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.says);
+		}
+	}
+
 	/** Sends a change; false when it was not applied. Changes go one after another. */
 	change(change: Change): Promise<boolean> {
 		return this.#next(() => this.#send({ change, key: crypto.randomUUID() }));
@@ -120,13 +133,17 @@ export class Session {
 	}
 
 	#send(u: Unsent) {
-		return this.#run(() => api.change(this.job.id, this.#stamp(u.key), u.change), u);
+		const stage = this.view.at;
+		const change = stage > 0 && AHEAD.has(u.change.do) ? { ...u.change, stage } : u.change;
+		return this.#run(() => api.change(this.job.id, this.#stamp(u.key), change), u);
 	}
 
 	async #run(call: () => Promise<JobView>, unsent: Unsent | null): Promise<boolean> {
 		this.busy = true;
 		try {
+			const stage = this.view.at;
 			this.now = await call();
+			if (stage > 0 && this.view.stages.some((s) => s.at === stage)) await this.look(stage);
 			this.unsent = null;
 			this.said = this.now.journal.at(-1)?.says ?? '';
 			return true;

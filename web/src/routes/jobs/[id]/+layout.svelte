@@ -18,6 +18,10 @@
 
 	const id = $derived(session.job.id);
 	const status = $derived(session.view.status);
+	// A stage that is to come has a plan and nothing else: the other screens show the one at work.
+	$effect(() => {
+		if (page.route.id !== SCREENS.fit.route && session.view.at > 0) void session.look(0);
+	});
 	const onNext = $derived(page.route.id === SCREENS[status.go].route);
 
 	// The dialog cannot be dismissed without a decision: a conflict stays until it is settled.
@@ -30,7 +34,14 @@
 	<div class="max-w-100 min-w-0">
 		<h1 class="truncate text-xl">{session.job.title}</h1>
 		<p class="truncate text-soft">
-			{[session.job.tag, session.job.sheet.name, session.job.owner].filter(Boolean).join(' · ')}
+			{[
+				status.of ? `stage ${status.at ?? 1} of ${status.of}: ${status.name ?? ''}` : '',
+				session.job.tag,
+				session.job.sheet.name,
+				session.job.owner
+			]
+				.filter(Boolean)
+				.join(' · ')}
 		</p>
 	</div>
 	<nav aria-label="This job" class="flex flex-wrap">

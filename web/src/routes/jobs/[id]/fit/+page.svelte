@@ -15,6 +15,7 @@
 	import Shop from '$lib/job/Shop.svelte';
 	import WhyNot from '$lib/job/WhyNot.svelte';
 	import Reasons from '$lib/job/Reasons.svelte';
+	import Stages from '$lib/job/Stages.svelte';
 	import { useSession, type State } from '$lib/job/session.svelte';
 	import { plainKey, shortcut } from '$lib/ui/shortcut';
 
@@ -65,6 +66,17 @@
 		const now = session.job.wish?.keep ?? [];
 		const next = now.includes(item) ? now.filter((x) => x !== item) : [...now, item];
 		return session.change({ do: 'wish', wish: { ...session.job.wish, keep: next } });
+	}
+
+	/** Out in this stage, back in the next, which is made where there is none. */
+	function aside(item: string) {
+		const what = name(item) ?? item;
+		return session.change({
+			do: 'aside',
+			item,
+			value: `without ${what}`.slice(0, 120),
+			text: `${what} back in`.slice(0, 120)
+		});
 	}
 
 	function toggle(item: string) {
@@ -141,9 +153,10 @@
 
 <div class="grid gap-6 lg:grid-cols-[1fr_21.5rem]">
 	<section aria-label="Board">
+		<Stages />
 		<div class="flex flex-wrap items-center gap-3 pb-2">
 			<div class="flex rounded-md border border-ink" role="group" aria-label="Which state is drawn">
-				{#each [['planned', 'As planned'], ['found', 'As found']] as const as [s, label] (s)}
+				{#each [['planned', 'As planned'], ['found', session.view.at > 0 ? 'As it begins' : 'As found']] as const as [s, label] (s)}
 					<button
 						class={['min-h-11 px-4', shown === s ? 'bg-ink text-paper' : 'hover:bg-water-1']}
 						aria-pressed={shown === s}
@@ -269,13 +282,20 @@
 					<p class="text-soft">to plan with: {f.says}</p>
 				{/each}
 				{#if here.item && !session.closed}
-					<div class="my-2 flex gap-2">
+					<div class="my-2 flex flex-wrap gap-2">
 						<Button color="alternative" onclick={() => here.item && hand.pickUp(here.item)}
 							>Move it</Button
 						>
 						<Button color="alternative" onclick={() => here.item && hand.takeOut(here.item)}
 							>Take it out</Button
 						>
+						{#if shown === 'planned'}
+							<Button
+								color="alternative"
+								aria-label="Out for now: {name(here.item)} comes back in a later stage"
+								onclick={() => here.item && aside(here.item)}>Out for now</Button
+							>
+						{/if}
 						<Button color="alternative" onclick={() => (correcting = here.item)}>Correct it</Button>
 						{#if shown === 'planned' && planner.advice}
 							<Button

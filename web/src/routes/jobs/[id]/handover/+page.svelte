@@ -16,6 +16,7 @@
 	const r = $derived(session.view.report);
 	let note = $state('');
 	let sure = $state(false);
+	const later = $derived(session.view.stages.find((s) => s.at === 1)?.name);
 	const unsaid = $derived(
 		session.view.order.filter((s) => !session.tick(s.id) && !session.test(s.id))
 	);
@@ -91,6 +92,22 @@
 			{session.view.planned.memory.speed}, {session.view.planned.memory.spread}
 		</p>
 
+		{#each r.stages as s, i (i)}
+			<section class="mt-4 border-l-4 border-line pl-3" aria-label="Stage {i + 1}: {s.name}">
+				<h3 class="font-semibold">Stage {i + 1}: {s.name}</h3>
+				<p class="text-soft">finished by {s.by}, {when(s.at)}</p>
+				<ul>
+					{#each s.report.fitted as f (f.item)}
+						<li>{f.name} into {f.socket}{f.from ? `, from ${f.from}` : ''}</li>
+					{/each}
+					{#each s.report.removed as f (f.item)}<li>{f.name} out of {f.from}</li>{/each}
+					<li>{s.report.seen.length} lines read off the screens</li>
+					{#each s.report.tests as o, n (n)}<li>{o}</li>{/each}
+					{#each s.report.leftOut as o, n (n)}<li>left out: {o.do}: {o.reason} ({o.by})</li>{/each}
+					{#each s.report.open as o, n (n)}<li>open: {o}</li>{/each}
+				</ul>
+			</section>
+		{/each}
 		<h3 class="mt-4 font-semibold">Set in the firmware</h3>
 		{#if r.set.length === 0}<p>Nothing was changed.</p>{/if}
 		<ul>
@@ -177,6 +194,13 @@
 		{#if job.closed}
 			<p class="flex gap-2"><Mark grade="good" /> The job is closed.</p>
 			<Button color="alternative" onclick={() => session.change({ do: 'reopen' })}>Reopen it</Button
+			>
+		{:else if later}
+			<p>
+				{r.open.length === 0 ? 'This stage is finished.' : `${r.open.length} open of this stage.`}
+			</p>
+			<Button onclick={() => session.change({ do: 'next stage' })} aria-busy={session.busy}
+				>Go on to: {later}</Button
 			>
 		{:else}
 			{#if warnings.length > 0}
