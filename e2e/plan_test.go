@@ -59,9 +59,9 @@ func TestPlan(t *testing.T) {
 	b.wants(socket("SATA6"), "Mudlark 2 TB")
 
 	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
-	b.choose("When planning it", "is scratch: its rate matters")
+	b.choose("Afterwards it is for", "scratch: its rate matters")
 	b.wants(plan, "scratch and array: 6.50 GB/s")
-	b.choose("When planning it", "is treated as usual")
+	b.choose("Afterwards it is for", "not said")
 	b.do(pollTrue(`!document.querySelector('[data-testid="plan"]').innerText.includes('scratch and array: ')`))
 
 	b.button(`[data-testid="socket"]`, "Not here")

@@ -89,6 +89,7 @@ type NewJob struct {
 	Tag   string     `json:"tag,omitempty" jsonschema:"maxLength=60"`
 	Owner string     `json:"owner,omitempty" jsonschema:"maxLength=120"`
 	Sheet machine.ID `json:"sheet" jsonschema:"minLength=1,maxLength=60"`
+	Fresh bool       `json:"fresh,omitempty"` // a new machine with nothing in it
 	Wish  rig.Wish   `json:"wish"`
 	Lines string     `json:"lines,omitempty" jsonschema:"maxLength=4000"` // what was found in it, as DoAdd takes it
 	By    string     `json:"by,omitempty" jsonschema:"maxLength=80"`

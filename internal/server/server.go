@@ -545,7 +545,7 @@ func (s *api) create(c *gin.Context) error {
 	}
 	stamp := s.stamp(in.By)
 	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
-	j.Tag, j.Owner = in.Tag, in.Owner
+	j.Tag, j.Owner, j.Fresh = in.Tag, in.Owner, in.Fresh
 	if strings.TrimSpace(in.Lines) != "" {
 		j, _, err = job.Apply(j, job.Change{Do: job.DoAdd, In: job.InFound, Text: in.Lines}, stamp)
 		if list, ok := err.(problem.List); ok { //nolint:errorlint // Apply's errors are lists

@@ -89,6 +89,28 @@ func (r *resolver) isSystem(s *sock) known.Truth {
 	return out
 }
 
+// isSystemArray is whether an array is what the wish asks of the system drive: all members are
+// seen, and together they are large enough.
+func (r *resolver) isSystemArray(a *rig.DriveArray) known.Truth {
+	w, out := &r.b.Wish, known.Yes
+	for _, id := range a.Members {
+		s := r.at(id)
+		if s == nil || s.drive() == nil || !s.seen() || s.outside() {
+			return known.No
+		}
+		if s.state == Unsure {
+			out = known.And(out, known.Unknown)
+		}
+		if w.SystemFast {
+			out = known.And(out, speaks(s.drive(), link.PCIe))
+		}
+	}
+	if c := r.b.ArrayBytes(a); c.Known() {
+		return known.And(out, known.Of(c >= w.SystemBytes))
+	}
+	return known.And(out, known.Unknown)
+}
+
 func wishSystem(r *resolver, found func(trouble)) {
 	if !r.b.Wish.SystemBytes.Known() || r.onTheMat(drives) {
 		return
@@ -96,6 +118,9 @@ func wishSystem(r *resolver, found func(trouble)) {
 	out := known.No
 	for i := range r.sockets {
 		out = known.Or(out, r.isSystem(&r.sockets[i]))
+	}
+	for i := range r.b.Arrays {
+		out = known.Or(out, r.isSystemArray(&r.b.Arrays[i]))
 	}
 	one(found, out)
 }

@@ -30,6 +30,10 @@ const (
 	DoAdd       Do = "add"       // pieces of a part, or of lines of what is printed on them, each with the places where they were found
 	DoCorrect   Do = "correct"   // a piece is other than was written: serial, new and holds as given, and part where one is given
 	DoRemove    Do = "remove"    // a piece leaves the job
+	DoRole      Do = "role"      // what a piece is for afterwards: value
+	DoArray     Do = "array"     // drives work together: array
+	DoNoArray   Do = "no array"  // they do not: value names it
+	DoFresh     Do = "fresh"     // a new machine with nothing in it: value is yes or no
 	DoProcessor Do = "processor" // value names the one that is fitted
 	DoWish      Do = "wish"      // what was asked for
 	DoTick      Do = "tick"      // a step is done, or several
@@ -54,7 +58,7 @@ const (
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
-	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoProcessor), string(DoWish),
+	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoFresh), string(DoProcessor), string(DoWish),
 		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
@@ -95,6 +99,7 @@ type Change struct {
 	Text    string            `json:"text,omitempty" jsonschema:"maxLength=4000"`
 	Fact    *rig.Fact         `json:"fact,omitempty"`
 	Finding *Acceptance       `json:"finding,omitempty"`
+	Array   *rig.DriveArray   `json:"array,omitempty"`
 }
 
 // Stamp says who did something and when.
@@ -131,7 +136,7 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 func clone(j Job) Job {
 	j.Parts, j.Items = slices.Clone(j.Parts), slices.Clone(j.Items)
 	j.Found, j.Planned = j.Found.Clone(), j.Planned.Clone()
-	j.Later = slices.Clone(j.Later)
+	j.Later, j.Arrays = slices.Clone(j.Later), slices.Clone(j.Arrays)
 	j.Tests, j.Accepted = slices.Clone(j.Tests), slices.Clone(j.Accepted)
 	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
@@ -178,6 +183,12 @@ func (a *applier) apply() fact.Fact {
 		return a.correct()
 	case DoRemove:
 		return a.remove()
+	case DoRole:
+		return a.role()
+	case DoArray, DoNoArray:
+		return a.setArray()
+	case DoFresh:
+		return a.fresh()
 	case DoProcessor:
 		a.job.Processor = machine.ProcessorID(c.Value)
 		if p := a.job.Sheet.Processor(a.job.Processor); p != nil {
@@ -258,6 +269,7 @@ func (a *applier) place() fact.Fact {
 	}
 	follow := c.In == InFound && a.agree(c.Item, c.Socket)
 	if c.In == InFound { // somebody looked again: it is not empty
+		a.job.Fresh = false
 		a.job.Looked = slices.DeleteFunc(a.job.Looked, func(l Looked) bool { return l.Attr == rig.HoldsNow && l.Socket == c.Socket })
 	}
 	says := a.put(s)
@@ -398,6 +410,13 @@ func (a *applier) remove() fact.Fact {
 		a.move(&a.job.Later[i].Planned, []rig.Move{{Item: c.Item}}, itself)
 	}
 	a.job.forget(c.Item, p)
+	for i := range a.job.Arrays {
+		a.job.Arrays[i].Members = slices.DeleteFunc(slices.Clone(a.job.Arrays[i].Members), func(id rig.ItemID) bool { return id == c.Item })
+	}
+	a.job.Arrays = slices.DeleteFunc(a.job.Arrays, func(x rig.DriveArray) bool { return len(x.Members) < x.Level.Fewest() })
+	if a.job.Wish.Starts.Item == c.Item {
+		a.job.Wish.Starts = rig.Start{}
+	}
 	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(id rig.ItemID) bool { return id == c.Item })
 	a.job.Items = slices.DeleteFunc(a.job.Items, func(it Item) bool { return it.ID == c.Item })
 	if !slices.ContainsFunc(a.job.Items, func(it Item) bool { return it.Part == p }) {

@@ -46,6 +46,13 @@ const (
 	StagesToCome       fact.Code = "job/stages-to-come" // the next
 	WasFitted          fact.Code = "job/was-fitted"     // what
 	InPastStage        fact.Code = "job/in-past-stage"  // what
+	ArrayTwice         fact.Code = "job/array-twice"
+	TooFewMembers      fact.Code = "job/too-few-members" // level, fewest, how many
+	NoMember           fact.Code = "job/no-member"       // what
+	MemberTwice        fact.Code = "job/member-twice"    // what
+	NoSuchArray        fact.Code = "job/no-such-array"
+	NoSuchRole         fact.Code = "job/no-such-role"
+	NotFresh           fact.Code = "job/not-fresh"
 	NotProven          fact.Code = "job/not-proven"
 	NotOnSheet         fact.Code = "job/not-on-sheet"
 	NoSuchFinding      fact.Code = "job/no-such-finding"

@@ -101,6 +101,8 @@ func (a *applier) mayBegin(pointer string) bool {
 	r := fit.Resolve(&b)
 	if r.Stops() {
 		a.refuse(pointer, fact.Of(PlanStopped, r.FirstStop().Says))
+	} else if b := a.job.blocks(); len(b) > 0 {
+		a.refuse(pointer, fact.Of(PlanStopped, b[0].Says))
 	}
 	return len(a.list) == 0
 }

@@ -46,6 +46,8 @@ type Job struct {
 	Sheet     machine.Sheet       `json:"sheet"`
 	Parts     []part.Part         `json:"parts" jsonschema:"maxItems=200"`
 	Items     []Item              `json:"items" jsonschema:"maxItems=200"`
+	Fresh     bool                `json:"fresh,omitempty"` // a new machine with nothing in it, which never ran
+	Arrays    []rig.DriveArray    `json:"arrays,omitempty" jsonschema:"maxItems=16"`
 	Found     rig.Setup           `json:"found"`
 	Planned   rig.Setup           `json:"planned"`
 	Looked    []Looked            `json:"looked,omitempty" jsonschema:"maxItems=1000"` // what was looked up at the bench
@@ -68,6 +70,7 @@ type Item struct {
 	Part   part.ID     `json:"part"`
 	Serial string      `json:"serial,omitempty" jsonschema:"maxLength=80"`
 	New    bool        `json:"new,omitempty"`   // came to be fitted
+	Role   Role        `json:"role,omitempty"`  // what it is for once the job is done
 	Holds  rig.Content `json:"holds,omitempty"` // what a drive holds; absent is not known
 }
 
@@ -154,7 +157,7 @@ func (j *Job) rig(s rig.Setup) rig.Rig {
 
 // bare is a rig by sheet and labels alone, without what was looked up.
 func (j *Job) bare(s rig.Setup) rig.Rig {
-	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Processor: j.Processor, Wish: j.wish(), Found: &j.Found, Unlooked: j.unlooked()}
+	return rig.Rig{Sheet: &j.Sheet, Pieces: j.pieces(), Setup: s, Arrays: j.Arrays, Processor: j.Processor, Wish: j.wish(), Found: &j.Found, Unlooked: j.unlooked()}
 }
 
 // unlooked is the sockets of which nobody knows what they hold: the memory slots of a
@@ -162,6 +165,9 @@ func (j *Job) bare(s rig.Setup) rig.Rig {
 // job that does not touch memory need not know which.
 func (j *Job) unlooked() []machine.SocketID {
 	var out []machine.SocketID
+	if j.Fresh {
+		return nil
+	}
 	for _, k := range j.Sheet.Sockets {
 		if k.Kind.Memory() {
 			if j.Found.In(rig.On(k.ID)) != "" {
@@ -191,7 +197,7 @@ func (j *Job) FoundRig() rig.Rig {
 
 // Order is the work order from found to planned.
 func (j *Job) Order() []workorder.Step {
-	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back()})
+	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0})
 }
 
 // back is the pieces that a later stage has in the machine: what is taken out meanwhile comes
@@ -270,6 +276,7 @@ func (j *Job) Validate() problem.List {
 			l.Add(at+"/part", fact.Of(NoPartIsNamed, it.Part))
 		}
 	}
+	j.validateArrays(&l)
 	for i, id := range j.Wish.Keep {
 		if !seenItem[id] {
 			l.Add("/wish/keep/"+strconv.Itoa(i), fact.Of(NoItemIsNamed, id))

@@ -62,6 +62,16 @@ func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 			}
 		}
 	}
+	for _, it := range j.Items { // what a piece is for is said once, in the job
+		switch {
+		case it.Role == RoleScratch:
+			in.Scratch = append(slices.Clip(in.Scratch), it.ID)
+		case it.Role == RoleArray:
+			in.Array = append(slices.Clip(in.Array), it.ID)
+		case it.Role == RoleLeaves && !it.New || it.Role == RoleTool:
+			in.May[it.ID] = plan.Leave
+		}
+	}
 	each("/scratch", q.Scratch, "")
 	each("/array", q.Array, "")
 	each("/leave", q.Leave, plan.Leave)

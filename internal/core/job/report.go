@@ -162,6 +162,16 @@ func report(v *View) Report {
 			r.Open = append(r.Open, fact.Of(LineDiffers, l.About, l.Says))
 		}
 	}
+	for _, it := range j.Items {
+		at := j.Planned.Where(it.ID)
+		switch {
+		case at.IsZero() || len(j.Later) > 0:
+		case it.Role == RoleTool:
+			r.Open = append(r.Open, fact.Of(ToolStays, it.ID, at))
+		case it.Role == RoleLeaves:
+			r.Open = append(r.Open, fact.Of(LeaverStays, it.ID, at))
+		}
+	}
 	r.findings(v)
 	r.notes(v)
 	r.Proven = proven(v)
@@ -210,6 +220,9 @@ func (r *Report) findings(v *View) {
 // notes says what the owner will come upon some day: places of the machine that are dead
 // as it is now, and why, and parts that came and were not fitted.
 func (r *Report) notes(v *View) {
+	if v.Starts.Is() {
+		r.Notes = append(r.Notes, fact.Of(StartsFrom, v.Starts))
+	}
 	for i := range v.Planned.Sockets {
 		s := &v.Planned.Sockets[i]
 		if s.State != fit.Off || s.Item != "" {

@@ -20,6 +20,7 @@ func TestRounds(t *testing.T) {
 	for seed := range int64(*jobsTried / 20) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, jobs.Random(rng)}
+		b.job.Wish.Starts.How = rig.StartNothing
 		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}}
 		for round := range 4 {
 			for range 12 { // until nothing stops the plan

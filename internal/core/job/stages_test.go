@@ -164,6 +164,7 @@ func TestStagesRandom(t *testing.T) {
 	for seed := range int64(*jobsTried / 20) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, jobs.Random(rng)}
+		b.job.Wish.Starts.How = rig.StartNothing
 		for range rng.Intn(3) + 1 {
 			b.do(job.Change{Do: job.DoAddStage, Text: "then", Value: "first"})
 		}

@@ -56,6 +56,8 @@ type View struct {
 	Before   []power.Line // what the screens of the machine showed as it came
 	Variants []Variant
 	Report   Report
+	Blocks   []Block   // what holds the work back besides the rules of fit
+	Starts   fact.Fact // what starts the machine afterwards, none where nobody said and nothing tells
 	Stages   []StageOf
 	At       int        // the stage that is looked at
 	Usual    []rig.Fact // what was taken as it nearly always is
@@ -68,6 +70,8 @@ func Look(j Job) View {
 	v.Lines = j.Lines(&v.Planned, &v.Found)
 	quiet(&j, &v.Found, &v.Planned)
 	v.Usual = v.Planned.Usual()
+	v.Blocks = j.blocks()
+	v.Starts, _ = j.Starts()
 	v.Stages = j.stages()
 	v.Before = power.Compare(&found, &v.Found, power.Seen{Readings: j.Before})
 	v.Status = status(&v)
@@ -90,6 +94,7 @@ func LookAt(j Job, n int) (View, bool) {
 func Stand(j Job) Status {
 	found, planned := j.FoundRig(), j.PlannedRig()
 	v := View{Job: j, Found: fit.Resolve(&found), Planned: fit.Resolve(&planned), Order: j.Order()}
+	v.Blocks = j.blocks()
 	v.Lines = j.Lines(&v.Planned, &v.Found)
 	return status(&v)
 }
@@ -167,6 +172,9 @@ func status(v *View) Status {
 		return say(StageFit, fact.Of(ACure, v.Planned.FirstStop().Says), fact.Of(CureStop))
 	case unplaced(v) != "":
 		return say(StageFit, fact.Of(APlaceFor, unplaced(v)), fact.Of(Place, unplaced(v)))
+	case len(v.Blocks) > 0 && len(v.Order) > 0:
+		s.Stops = true
+		return say(StageFit, v.Blocks[0].Says, fact.Of(AnswerFirst))
 	case len(v.Order) == 0 && len(v.Job.Past) == 0:
 		return say(StageFit, fact.Of(APlan), fact.Of(PlanFit))
 	case next != nil && s.Done == 0:

@@ -266,7 +266,7 @@ func (a *applier) write() fact.Fact {
 				return a.refuse("/serial", fact.Of(MoreSerials, len(serials), w.Read.Count))
 			}
 		}
-		isNew := w.New || c.New && len(w.Places) == 0
+		isNew := w.New || a.job.Fresh || c.New && len(w.Places) == 0 // in a new machine nothing was found
 		says = append(says, a.pieces(&w.Read.Part, w.Read.Count, serials, isNew, w.Places))
 		if len(a.list) > 0 {
 			return fact.Fact{}
@@ -307,6 +307,7 @@ func (a *applier) pieces(what *part.Part, count int, serials []string, isNew boo
 		put := []rig.Move{{Item: id, Socket: at}}
 		agree := a.job.Planned.In(at) == a.job.Found.In(at)
 		if !isNew {
+			a.job.Fresh = false // something lies in it
 			if there := a.job.Found.In(at); there != "" {
 				return a.refuse("/text", fact.Of(LiesThere, a.job.Name(there), at))
 			}

@@ -25,6 +25,9 @@ const (
 	ProvesDark       fact.Code = "power/proves-dark"
 	ProvesBeeps      fact.Code = "power/proves-beeps"
 	ProvesElse       fact.Code = "power/proves-else"
+	ArrayLine        fact.Code = "power/array-line"     // level
+	ArrayOneDisk     fact.Code = "power/array-one-disk" // level
+	ArrayTwice       fact.Code = "power/array-twice"
 	AsClock          fact.Code = "power/as-clock"
 	AsRead           fact.Code = "power/as-read"
 	AsSystems        fact.Code = "power/as-systems"

@@ -35,6 +35,7 @@ func lines(b *rig.Rig, r *fit.Answer) []foretold {
 			f.card(s)
 		}
 	}
+	f.arrays()
 	f.settings()
 	slices.SortStableFunc(f.out, func(a, b foretold) int { return cmp.Compare(a.Screen, b.Screen) })
 	return f.out
@@ -238,7 +239,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 		out.Expected, out.upTo.Bytes = fact.Of(NotKnown), c+1
 	}
 	f.add(out)
-	if s.Link == nil || box { // what is behind a bridge is not seen
+	if s.Link == nil || box || f.b.ArrayOf(s.Item) != nil { // what is behind a bridge or an array is not seen
 		return
 	}
 	l = Line{ID: LineID{Kind: LinkOf, Socket: s.Socket}, Screen: InSystem, About: fact.Of(LinkOn, s.Item, s.Socket)}
@@ -249,6 +250,39 @@ func (f *forecast) drive(s *fit.SocketState) {
 		l.Normal = fact.Of(IdleLink)
 	}
 	f.link(l, s)
+}
+
+// arrays foretells the arrays all of whose members lie in the machine: set-up shows them
+// beside their members, the system shows each as one disk.
+func (f *forecast) arrays() {
+	for i := range f.b.Arrays {
+		a := &f.b.Arrays[i]
+		of, sure := string(a.Level), true
+		for _, id := range a.Members {
+			at := f.b.Where(id)
+			s := f.r.Socket(at)
+			sure = sure && s != nil && s.State == fit.Live
+			of += "/" + string(id) + "@" + at.String()
+		}
+		if st := f.b.ModeOf(a); st != nil && f.b.Choice(st) != a.Mode.Value {
+			continue // firmware does not offer arrays in that mode
+		}
+		c := f.b.ArrayBytes(a)
+		for _, screen := range []Screen{InSetUp, InSystem} {
+			l := Line{ID: LineID{Kind: Array, Array: a.ID, System: screen == InSystem}, Screen: screen, About: fact.Of(ArrayLine, fact.Typed(a.Level)), Normal: fact.Of(ArrayTwice)}
+			out := foretold{Line: l, want: Reading{Bytes: c}, upTo: Reading{Bytes: c}, known: sure && c.Known(), mayBeAbsent: !sure, of: of}
+			if c.Known() {
+				out.Expected = fact.Of(CapacityIs, c)
+				out.Shows = []Show{{fact.Of(InDecimal), fact.Of(DecimalExact, c)}, {fact.Of(AsSystems), fact.Of(SystemPrints, c)}}
+			} else {
+				out.Expected, out.upTo.Bytes = fact.Of(NotKnown), 1
+			}
+			if screen == InSystem {
+				out.About = fact.Of(ArrayOneDisk, fact.Typed(a.Level))
+			}
+			f.add(out)
+		}
+	}
 }
 
 // normal is what looks wrong of a drive and is not, by what it holds: only one that is

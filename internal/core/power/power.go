@@ -59,6 +59,7 @@ const (
 	Slot    LineKind = "slot"    // of memory
 	Drive   LineKind = "drive"
 	LinkOf  LineKind = "link"
+	Array   LineKind = "array" // drives that firmware shows as one
 	Setting LineKind = "setting"
 )
 
@@ -68,6 +69,8 @@ type LineID struct {
 	Kind    LineKind
 	Socket  rig.Path
 	Setting machine.SettingID
+	Array   rig.ArrayID
+	System  bool // of an array: as the system shows it
 }
 
 // ParseLineID reads a line's name; one that is none names a line that is never shown.
@@ -76,6 +79,9 @@ func ParseLineID(s string) LineID {
 	switch k := LineKind(kind); {
 	case about && k == Setting:
 		return LineID{Kind: k, Setting: machine.SettingID(rest)}
+	case about && k == Array:
+		id, system := strings.CutSuffix(rest, "/system")
+		return LineID{Kind: k, Array: rig.ArrayID(id), System: system}
 	case about && rest != "":
 		return LineID{Kind: k, Socket: rig.ParsePath(rest)}
 	}
@@ -87,6 +93,10 @@ func (l LineID) String() string {
 	switch {
 	case l.Setting != "":
 		return string(l.Kind) + "/" + string(l.Setting)
+	case l.System:
+		return string(l.Kind) + "/" + string(l.Array) + "/system"
+	case l.Array != "":
+		return string(l.Kind) + "/" + string(l.Array)
 	case !l.Socket.IsZero():
 		return string(l.Kind) + "/" + l.Socket.String()
 	}
@@ -300,7 +310,7 @@ func (r Reading) shown() fact.Fact {
 		return fact.Of(MemoryIs, r.Bytes)
 	case Rate:
 		return fact.Of(SpeedIs, r.MTps)
-	case Drive:
+	case Drive, Array:
 		return fact.Of(CapacityIs, r.Bytes)
 	case LinkOf:
 		l := fit.Link{Protocol: link.SATA, Gen: known.Exactly(r.Gen), Lanes: known.Exactly(r.Lanes)}
@@ -338,7 +348,7 @@ func (l *foretold) agrees(got Reading, b *rig.Rig, r *fit.Answer) bool {
 		return (want.Bytes == 0 || float64(got.Bytes) >= float64(want.Bytes)*0.999) && (upTo.Bytes == 0 || float64(got.Bytes) <= float64(upTo.Bytes)*1.001)
 	case Usable:
 		return got.Bytes+systemLoss >= want.Bytes && (upTo.Bytes == 0 || got.Bytes <= upTo.Bytes)
-	case Drive: // whether it is seen is not known, its size may be
+	case Drive, Array: // whether it is seen is not known, its size may be
 		return want.Bytes == 0 || sameCapacity(want.Bytes, got)
 	case Rate:
 		return (got.MTps+2 >= want.MTps || 2*got.MTps+2 >= want.MTps) && (upTo.MTps == 0 || got.MTps <= upTo.MTps+2)
@@ -360,7 +370,7 @@ func same(want, got Reading, b *rig.Rig, r *fit.Answer) bool {
 	case Rate:
 		// Labels cut thirds off (2666, 2667), and older screens print the clock, half of it.
 		return math.Abs(float64(got.MTps-want.MTps)) <= 2 || math.Abs(float64(2*got.MTps-want.MTps)) <= 2
-	case Drive:
+	case Drive, Array:
 		return sameCapacity(want.Bytes, got)
 	case LinkOf:
 		return got.Gen == want.Gen && got.Lanes == want.Lanes && within(got.Gbps, want.Gbps, 0.01)

@@ -29,7 +29,7 @@ func Read(id LineID, typed string) (Reading, error) {
 		r.Value = readMessage(r.Raw)
 	case Total, Usable, Fitted, Slot:
 		r.Bytes, err = readMemory(r.Raw, id.Kind)
-	case Drive:
+	case Drive, Array:
 		if r.Bytes, err = quantity.ParseBytes(r.Raw); err != nil || bare.MatchString(r.Raw) && r.Bytes < quantity.GB {
 			return r, unreadable(NoCapacity, typed)
 		}

@@ -71,6 +71,7 @@ type Wish struct {
 	Untouched   string          `json:"untouched,omitempty" jsonschema:"maxLength=1000"` // what must not be wiped or changed, in words
 	BackedUp    string          `json:"backedUp,omitempty" jsonschema:"maxLength=300"`   // where the backup is, "" is not known
 	Encrypted   quantity.Answer `json:"encrypted,omitzero"`                              // a recovery key is needed before settings change
+	Starts      Start           `json:"starts,omitzero"`                                 // what starts the machine afterwards, where that was said
 	Tests       []Test          `json:"tests,omitempty" jsonschema:"maxItems=3"`         // beyond what the work calls for by itself
 }
 
@@ -95,6 +96,7 @@ type Rig struct {
 	Sheet     *machine.Sheet
 	Pieces    []Piece
 	Setup                         // what lies where, and what is set
+	Arrays    []DriveArray        // drives that work together
 	Processor machine.ProcessorID // which is fitted; "" is not stated
 	Wish      Wish
 	Found     *Setup             // the machine as it came, nil where that is this setup

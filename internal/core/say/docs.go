@@ -97,9 +97,18 @@ type View struct {
 	Variants []Variant  `json:"variants"`
 	Report   Report     `json:"report"`
 	Looked   []LookedUp `json:"looked"` // what was looked up at the bench
+	Blocks   []Block    `json:"blocks"` // what holds the work back besides the rules of fit
+	Starts   Text       `json:"starts,omitzero"`
 	Stages   []StageOf  `json:"stages"` // none where there is but one
 	At       int        `json:"at"`     // the stage that is looked at
 	Usual    []Missing  `json:"usual"`  // what is not known of what is fitted anew, and was taken as it nearly always is
+}
+
+// Block holds the work back besides the rules of fit.
+type Block struct {
+	Says  Text       `json:"says"`
+	Moves []rig.Move `json:"moves,omitempty"`
+	Start bool       `json:"start,omitempty"` // it is answered by saying what starts the machine
 }
 
 // StageOf is one stage of a job: 0 is at work, 1 and more are to come, below 0 finished.
@@ -302,7 +311,10 @@ func Look(l Language, w *job.View) View {
 	j := &w.Job
 	v := voice(l, j)
 	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
-		Lines: v.Lines(w.Lines), Before: v.Lines(w.Before), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual), Stages: make([]StageOf, len(w.Stages)), At: w.At}
+		Lines: v.Lines(w.Lines), Before: v.Lines(w.Before), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual), Stages: make([]StageOf, len(w.Stages)), At: w.At, Blocks: make([]Block, len(w.Blocks)), Starts: v.Fact(w.Starts)}
+	for i := range w.Blocks {
+		out.Blocks[i] = Block{v.Fact(w.Blocks[i].Says), w.Blocks[i].Moves, w.Blocks[i].Start}
+	}
 	for i, s := range w.Stages {
 		out.Stages[i] = StageOf{Name(s.Name), s.At}
 	}

@@ -33,12 +33,13 @@ const (
 	PowerOn   Phase = "first power-on"
 	Settings  Phase = "settings"
 	Test      Phase = "test"
+	System    Phase = "system"
 	Close     Phase = "close"
 )
 
 // Values lists the phases for the formats.
 func (Phase) Values() []string {
-	return []string{string(Prepare), string(PowerDown), string(Open), string(TakeOut), string(Fit), string(PowerOn), string(Settings), string(Test), string(Close)}
+	return []string{string(Prepare), string(PowerDown), string(Open), string(TakeOut), string(Fit), string(PowerOn), string(Settings), string(Test), string(System), string(Close)}
 }
 
 // Caution is what can hurt somebody or lose data at a step.
@@ -60,6 +61,8 @@ var (
 	cautionCell    = caution(TopicCells, SaysCells)
 	cautionOldData = caution(TopicOldDrive, SaysOldDrive)
 	cautionProfile = caution(TopicProfile, SaysProfile)
+	cautionArray   = caution(TopicArray, SaysArray)
+	cautionTarget  = caution(TopicTarget, SaysTarget)
 )
 
 // Step is one thing to do and tick off.
@@ -88,6 +91,8 @@ type Job struct {
 	Sheet   *machine.Sheet
 	Found   rig.Rig
 	Planned rig.Rig
+	Fresh   bool         // a new machine that never ran
+	Last    bool         // no stage comes after this
 	Back    []rig.ItemID // pieces that come back in a later stage
 	Done    []Deed       // what hands did, oldest first: what the plan asks for no more is taken back
 }
@@ -118,7 +123,9 @@ func Make(j Job) []Step {
 		m.setUp(fact.Of(RestartSetUp))
 	}
 	m.settings()
+	m.arrays()
 	m.test()
+	m.system()
 	if m.inside() {
 		m.close()
 	}
@@ -275,7 +282,7 @@ func (m *maker) drivesFound() bool {
 }
 
 func (m *maker) prepare() {
-	if m.drivesFound() && (m.inside() || len(m.set) > 0) {
+	if !m.Fresh && m.drivesFound() && (m.inside() || len(m.set) > 0) {
 		s := Step{ID: "prepare/backup", Phase: Prepare, Do: fact.Of(Backup),
 			Cautions: []Caution{cautionBackup}}
 		if w := m.Planned.Wish; w.BackedUp != "" {
@@ -314,6 +321,11 @@ func (m *maker) prepare() {
 }
 
 func (m *maker) powerDown() {
+	if m.Fresh { // it never ran: nothing is shut down, and it has had no mains yet
+		m.add(Step{ID: "power-down/unplugged", Phase: PowerDown, Do: fact.Of(NoMainsYet),
+			How: []fact.Fact{fact.Of(LeadsLast)}, Cautions: []Caution{cautionMains}})
+		return
+	}
 	m.add(Step{ID: "power-down/shut", Phase: PowerDown, Do: fact.Of(ShutDown),
 		How: []fact.Fact{fact.Of(FullShutDown)}, Danger: fact.Of(DangerLive)})
 	m.add(Step{ID: "power-down/unplug", Phase: PowerDown, Do: fact.Of(PullMains),
@@ -599,6 +611,10 @@ func (m *maker) close() {
 		Cautions: []Caution{cautionMains}})
 	m.add(Step{ID: "close/cover", Phase: Close, Do: fact.Of(CloseReverse),
 		How: []fact.Fact{fact.Of(NothingInside), fact.Of(CoverLocked)}, Danger: fact.Of(DangerLoose)})
+	comes := ComesUp
+	if m.Fresh || m.Planned.Wish.Starts.How != "" && m.Last {
+		comes = ComesUpNew
+	}
 	m.add(Step{ID: "close/leads", Phase: Close, Do: fact.Of(LeadsBack),
-		How: []fact.Fact{fact.Of(ComesUp)}})
+		How: []fact.Fact{fact.Of(comes)}})
 }

@@ -154,6 +154,11 @@ export interface View {
 	 */
 	looked: LookedUp[];
 	/**
+	 * what holds the work back besides the rules of fit
+	 */
+	blocks: Block[];
+	starts?: string;
+	/**
 	 * none where there is but one
 	 */
 	stages: StageOf[];
@@ -197,6 +202,14 @@ export interface Job {
 	 * @maxItems 200
 	 */
 	items: Item[];
+	/**
+	 * a new machine with nothing in it, which never ran
+	 */
+	fresh?: boolean;
+	/**
+	 * @maxItems 16
+	 */
+	arrays?: DriveArray[];
 	found: Setup;
 	planned: Setup;
 	/**
@@ -291,12 +304,21 @@ export interface Wish {
 	 * a recovery key is needed before settings change
 	 */
 	encrypted?: boolean;
+	starts?: Start;
 	/**
 	 * beyond what the work calls for by itself
 	 *
 	 * @maxItems 3
 	 */
 	tests?: ('memory' | 'load' | 'self-test')[];
+}
+/**
+ * what starts the machine afterwards, where that was said
+ */
+export interface Start {
+	how?: 'install' | 'copy' | 'disk' | 'nothing';
+	item?: string;
+	array?: string;
 }
 /**
  * Sheet is one model of machine.
@@ -1088,9 +1110,32 @@ export interface Item {
 	 */
 	new?: boolean;
 	/**
+	 * what it is for once the job is done
+	 */
+	role?: 'system' | 'data' | 'scratch' | 'array' | 'leaves' | 'tool';
+	/**
 	 * what a drive holds; absent is not known
 	 */
 	holds?: 'blank' | 'data' | 'system';
+}
+/**
+ * DriveArray is drives that firmware shows to the system as one disk.
+ */
+export interface DriveArray {
+	id: string;
+	level: '0' | '1' | '5' | '10';
+	/**
+	 * @maxItems 32
+	 */
+	members: string[];
+	mode?: Choice;
+}
+/**
+ * the setting that firmware needs for it
+ */
+export interface Choice {
+	setting: string;
+	value: string;
 }
 /**
  * Setup is what lies where, and what firmware is set to.
@@ -1103,7 +1148,7 @@ export interface Setup {
 	/**
 	 * @maxItems 64
 	 */
-	settings: Choice[];
+	settings: Choice1[];
 }
 /**
  * Placement is a piece in a place.
@@ -1115,7 +1160,7 @@ export interface Placement {
 /**
  * Choice gives one setting a value.
  */
-export interface Choice {
+export interface Choice1 {
 	setting: string;
 	value: string;
 }
@@ -1230,10 +1275,11 @@ export interface Tick {
 		| 'first power-on'
 		| 'settings'
 		| 'test'
+		| 'system'
 		| 'close';
 	item?: string;
 	socket?: string;
-	choice?: Choice;
+	choice?: Choice1;
 	/**
 	 * work inside began again afterwards: it counts no more
 	 */
@@ -1720,6 +1766,7 @@ export interface Step {
 		| 'first power-on'
 		| 'settings'
 		| 'test'
+		| 'system'
 		| 'close';
 	do: string;
 	how: string[];
@@ -2022,6 +2069,17 @@ export interface Fact {
 		| '12V-2x6 plugs';
 }
 /**
+ * Block holds the work back besides the rules of fit.
+ */
+export interface Block {
+	says: string;
+	moves?: Move[];
+	/**
+	 * it is answered by saying what starts the machine
+	 */
+	start?: boolean;
+}
+/**
  * StageOf is one stage of a job: 0 is at work, 1 and more are to come, below 0 finished.
  */
 export interface StageOf {
@@ -2045,6 +2103,10 @@ export interface NewJob {
 	tag?: string;
 	owner?: string;
 	sheet: string;
+	/**
+	 * a new machine with nothing in it
+	 */
+	fresh?: boolean;
 	wish: Wish;
 	/**
 	 * what was found in it, as DoAdd takes it
@@ -2075,6 +2137,10 @@ export interface Change {
 		| 'add'
 		| 'correct'
 		| 'remove'
+		| 'role'
+		| 'array'
+		| 'no array'
+		| 'fresh'
 		| 'processor'
 		| 'wish'
 		| 'tick'
@@ -2139,6 +2205,7 @@ export interface Change {
 	text?: string;
 	fact?: Fact;
 	finding?: Acceptance;
+	array?: DriveArray;
 }
 /**
  * UndoRequest takes the last change back.
@@ -2334,7 +2401,7 @@ export interface Advice {
  */
 export interface Way {
 	placements: Placement[];
-	choices: Choice[];
+	choices: Choice1[];
 	/**
 	 * the best: what it comes to; an alternative: only what differs
 	 */

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
-	import { Button, Input, Label, Select } from 'flowbite-svelte';
+	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import type { SheetName } from '$lib/api/types.gen';
 	import { draftOf, wishOf } from '$lib/job/wish';
@@ -17,6 +17,7 @@
 	let owner = $state('');
 	let sheet = $state('');
 	let lines = $state('');
+	let fresh = $state(false);
 	let draft = $state(draftOf(undefined));
 	let fields = $state.raw<Record<string, string>>({});
 	let fault = $state('');
@@ -34,6 +35,7 @@
 				owner,
 				sheet,
 				wish: wishOf(draft),
+				...(fresh && { fresh }),
 				lines,
 				by: who.name,
 				key
@@ -86,10 +88,13 @@
 				<Input id="{uid}tag" bind:value={tag} maxlength={60} />
 			</div>
 		</div>
+		<Checkbox bind:checked={fresh} class="min-h-11">A new machine: nothing lies in it yet</Checkbox>
 		<WrittenDown
 			bind:text={lines}
 			of={sheet && '/sheets/' + encodeURIComponent(sheet)}
-			label="What lies in it, as far as you know, and what is new"
+			label={fresh
+				? 'What goes into it, and where, as far as you know'
+				: 'What lies in it, as far as you know, and what is new'}
 			fault={fields['/lines']}
 		/>
 		<WishFields bind:draft fault={(field) => fields['/wish/' + field]} />

@@ -10,6 +10,11 @@
 	}
 	let { draft = $bindable(), fault = () => undefined }: Props = $props();
 	const uid = $props.id();
+	const TESTS = [
+		{ value: 'memory', name: 'memory test' },
+		{ value: 'self-test', name: 'self-test of the drives' },
+		{ value: 'load', name: 'all of it under load' }
+	] as const;
 </script>
 
 {#snippet hint(field: string)}
@@ -52,6 +57,19 @@
 			]}
 		/>
 	</div>
+	<div class="grid content-start gap-1">
+		<Label for="{uid}most">The system uses no more memory than (GiB)</Label>
+		<Input id="{uid}most" type="number" min="1" max="8192" bind:value={draft.most} />
+		{@render hint('systemMaxBytes')}
+	</div>
+	<fieldset class="sm:col-span-2">
+		<legend>Tests beyond what the work calls for</legend>
+		<div class="flex flex-wrap gap-x-5">
+			{#each TESTS as t (t.value)}
+				<Checkbox bind:group={draft.tests} value={t.value} class="min-h-11">{t.name}</Checkbox>
+			{/each}
+		</div>
+	</fieldset>
 	<div class="self-end">
 		<Checkbox bind:checked={draft.fast}>The system drive runs over PCIe</Checkbox>
 	</div>

@@ -12,24 +12,25 @@ import type {
 } from '$lib/api/types.gen';
 import type { Session } from './session.svelte';
 
-export type Role = 'stay' | 'leave' | 'scratch' | 'array';
+export type Role = 'stay' | 'leave';
 
-/** The roles a piece can be given, by whether it is new and whether it is a drive. */
-export const rolesFor = (isNew: boolean, isDrive: boolean): { value: string; name: string }[] => [
+/** What the planner may do with a piece that was found. */
+export const ALLOWED = [
 	{ value: '', name: 'is treated as usual' },
-	...(isNew
-		? []
-		: [
-				{ value: 'stay', name: 'stays where it was found' },
-				{ value: 'leave', name: 'may come out' }
-			]),
-	...(isDrive
-		? [
-				{ value: 'scratch', name: 'is scratch: its rate matters' },
-				{ value: 'array', name: 'is in an array: the slowest counts' }
-			]
-		: [])
-];
+	{ value: 'stay', name: 'stays where it was found' },
+	{ value: 'leave', name: 'may come out' }
+] as const;
+
+/** What a piece is for once the job is done; the planner plans by it. */
+export const AFTERWARDS = [
+	{ value: '', name: 'not said' },
+	{ value: 'system', name: 'the system' },
+	{ value: 'data', name: 'data' },
+	{ value: 'scratch', name: 'scratch: its rate matters' },
+	{ value: 'array', name: 'an array: the slowest counts' },
+	{ value: 'leaves', name: 'nothing here: it leaves' },
+	{ value: 'tool', name: 'a tool, which leaves again' }
+] as const;
 
 /** What a plan can be better in, as the technician would say it. */
 export const CRITERIA: readonly { value: string; name: string }[] = [
@@ -191,8 +192,6 @@ export class Planner {
 			bans: [...this.bans],
 			stay: having('stay'),
 			leave: having('leave'),
-			scratch: having('scratch'),
-			array: having('array'),
 			ports: [...this.ports],
 			useShelf: this.useShelf,
 			...(this.first && { order: [this.first] })

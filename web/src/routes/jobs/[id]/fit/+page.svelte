@@ -3,6 +3,7 @@
 	import { on } from 'svelte/events';
 	import type { Finding as Judgement, Item } from '$lib/api/types.gen';
 	import Board from '$lib/chart/Board.svelte';
+	import After from '$lib/job/After.svelte';
 	import AddPart from '$lib/job/AddPart.svelte';
 	import EditPiece from '$lib/job/EditPiece.svelte';
 	import EditWish from '$lib/job/EditWish.svelte';
@@ -10,7 +11,7 @@
 	import { Hand } from '$lib/job/hand.svelte';
 	import LookedPanel from '$lib/job/LookedPanel.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
-	import { Planner, rolesFor, type Role } from '$lib/job/planner.svelte';
+	import { AFTERWARDS, ALLOWED, Planner, type Role } from '$lib/job/planner.svelte';
 	import PlanPanel from '$lib/job/PlanPanel.svelte';
 	import Shop from '$lib/job/Shop.svelte';
 	import WhyNot from '$lib/job/WhyNot.svelte';
@@ -62,6 +63,10 @@
 		chosen = chosen === id ? undefined : id;
 	}
 
+	/** It lies in the plan of a later stage. */
+	const backLater = (item: string) =>
+		session.job.later?.some((l) => l.planned.placements.some((p) => p.item === item)) ?? false;
+
 	function keep(item: string) {
 		const now = session.job.wish?.keep ?? [];
 		const next = now.includes(item) ? now.filter((x) => x !== item) : [...now, item];
@@ -77,6 +82,11 @@
 			value: `without ${what}`.slice(0, 120),
 			text: `${what} back in`.slice(0, 120)
 		});
+	}
+
+	/** What a piece is for changes what is best, so a plan that was asked for is asked for anew. */
+	async function serve(item: string, value: string) {
+		if ((await session.change({ do: 'role', item, value })) && planner.advice) await planner.find();
 	}
 
 	function toggle(item: string) {
@@ -202,6 +212,27 @@
 	</section>
 
 	<div class="grid content-start gap-5">
+		{#if session.view.blocks.length > 0 && count('stops') === 0 && session.view.order.length > 0}
+			<section aria-labelledby="blocks-h" class="border-l-4 border-over bg-overtint px-3 py-2">
+				<h2 id="blocks-h">To be answered first</h2>
+				<ul class="grid gap-2">
+					{#each session.view.blocks as b (b.says)}
+						<li>
+							{b.says}
+							{#if b.moves?.length}
+								<Button
+									color="alternative"
+									aria-label="Set it: {b.says}"
+									onclick={() => session.change({ do: 'moves', moves: b.moves })}>Set it</Button
+								>
+							{:else if b.start}
+								<span class="text-soft">Say it under “Afterwards”.</span>
+							{/if}
+						</li>
+					{/each}
+				</ul>
+			</section>
+		{/if}
 		{#if count('stops') > 0}
 			<section aria-labelledby="stops-h" class="border-l-4 border-over bg-overtint px-3 pt-2">
 				<h2 id="stops-h">The plan is stopped</h2>
@@ -243,7 +274,8 @@
 						>
 							<strong>{name(item.id)}</strong>
 							<span class="text-soft">{item.serial}</span>
-							{#if item.new}<span class="text-over">· to fit</span>{/if}
+							{#if backLater(item.id)}<span class="text-over">· comes back later</span>
+							{:else if item.new}<span class="text-over">· to fit</span>{/if}
 						</button>
 						{@render correct(item)}
 						{@render remove(item)}
@@ -312,7 +344,19 @@
 						onchange={() => here.item && keep(here.item)}>It must stay in the machine</Checkbox
 					>
 				{/if}
-				{#if here.item && shown === 'planned' && planner.advice}
+				{#if here.item && !session.closed}
+					<div class="my-2 grid grid-cols-[auto_1fr] items-center gap-2">
+						<label for="after">Afterwards it is for</label>
+						<Select
+							id="after"
+							value={session.item(here.item)?.role ?? ''}
+							placeholder=""
+							items={AFTERWARDS.map((r) => ({ ...r }))}
+							onchange={(e) => here.item && serve(here.item, e.currentTarget.value)}
+						/>
+					</div>
+				{/if}
+				{#if here.item && shown === 'planned' && planner.advice && !session.item(here.item)?.new}
 					<div class="my-2 grid grid-cols-[auto_1fr] items-center gap-2">
 						<label for="role">When planning it</label>
 						<Select
@@ -320,10 +364,7 @@
 							value={planner.roles[here.item] ?? ''}
 							placeholder=""
 							disabled={session.closed}
-							items={rolesFor(
-								session.item(here.item)?.new ?? false,
-								session.partOf(here.item)?.drive !== undefined
-							)}
+							items={ALLOWED.map((r) => ({ ...r }))}
 							onchange={(e) =>
 								here.item && planner.allow(here.item, e.currentTarget.value as Role | '')}
 						/>
@@ -362,6 +403,8 @@
 				</details>
 			{/if}
 		</section>
+
+		<After />
 
 		<LookedPanel />
 

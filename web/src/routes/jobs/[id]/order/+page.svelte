@@ -48,7 +48,7 @@
 		<p>
 			The plan is stopped, and nothing can be ticked: {session.view.planned.findings.find(
 				(f) => f.severity === 'stops'
-			)?.says}.
+			)?.says ?? session.view.blocks[0]?.says}.
 			<a class="underline" href={resolve('/jobs/[id]/fit', { id: session.job.id })}
 				>Cure it in Fit</a
 			>

@@ -1,0 +1,114 @@
+package rig
+
+// This file is what a machine is for after the job: what it starts from, and which drives
+// work together.
+
+import (
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/quantity"
+)
+
+// StartHow is how a machine comes to start afterwards.
+type StartHow string
+
+// How a machine starts afterwards; "" is not said.
+const (
+	Install      StartHow = "install" // a system is put onto a drive anew
+	CopyOver     StartHow = "copy"    // the system is copied onto it
+	FromDisk     StartHow = "disk"    // a drive holds it already
+	StartNothing StartHow = "nothing" // nothing yet, and that is wanted
+)
+
+// Values lists the ways for the formats.
+func (StartHow) Values() []string {
+	return []string{string(Install), string(CopyOver), string(FromDisk), string(StartNothing)}
+}
+
+// Start is what starts a machine afterwards: from a drive, or from an array.
+type Start struct {
+	How   StartHow `json:"how,omitempty"`
+	Item  ItemID   `json:"item,omitempty" jsonschema:"maxLength=60"`
+	Array ArrayID  `json:"array,omitempty" jsonschema:"maxLength=60"`
+}
+
+// ArrayID names an array in a job.
+type ArrayID string
+
+// Level is how the members of an array share what is written.
+type Level string
+
+// The levels that firmware offers.
+const (
+	Stripe      Level = "0"
+	Mirror      Level = "1"
+	Parity      Level = "5"
+	MirrorsOver Level = "10"
+)
+
+// Values lists the levels for the formats.
+func (Level) Values() []string {
+	return []string{string(Stripe), string(Mirror), string(Parity), string(MirrorsOver)}
+}
+
+// DriveArray is drives that firmware shows to the system as one disk.
+type DriveArray struct {
+	ID      ArrayID  `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Level   Level    `json:"level"`
+	Members []ItemID `json:"members" jsonschema:"maxItems=32,uniqueItems=true"`
+	Mode    Choice   `json:"mode,omitzero"` // the setting that firmware needs for it
+}
+
+// Fewest is how many members a level needs.
+func (l Level) Fewest() int {
+	switch l {
+	case Parity:
+		return 3
+	case MirrorsOver:
+		return 4
+	}
+	return 2
+}
+
+// Capacity is what an array of n members shows, of which the smallest has so much; every
+// member gives as much as that one.
+func (l Level) Capacity(n int, smallest quantity.Bytes) quantity.Bytes {
+	switch l {
+	case Mirror:
+		return smallest
+	case Parity:
+		return smallest * quantity.Bytes(n-1)
+	case MirrorsOver:
+		return smallest * quantity.Bytes(n/2)
+	}
+	return smallest * quantity.Bytes(n)
+}
+
+// ArrayBytes is what an array of the rig shows; 0 where a member's capacity is not known.
+func (r *Rig) ArrayBytes(a *DriveArray) quantity.Bytes {
+	var smallest quantity.Bytes
+	for _, id := range a.Members {
+		p := r.Piece(id)
+		if p == nil || p.Part.Drive == nil || !p.Part.Drive.CapacityBytes.Known() {
+			return 0
+		}
+		if c := p.Part.Drive.CapacityBytes; smallest == 0 || c < smallest {
+			smallest = c
+		}
+	}
+	return a.Level.Capacity(len(a.Members), smallest)
+}
+
+// ArrayOf is the array that a piece is a member of, nil for none.
+func (r *Rig) ArrayOf(id ItemID) *DriveArray {
+	for i := range r.Arrays {
+		for _, m := range r.Arrays[i].Members {
+			if m == id {
+				return &r.Arrays[i]
+			}
+		}
+	}
+	return nil
+}
+
+// ModeOf is the setting that an array needs, nil where none is named.
+func (r *Rig) ModeOf(a *DriveArray) *machine.Setting { return r.Sheet.Setting(a.Mode.Setting) }

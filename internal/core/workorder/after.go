@@ -1,0 +1,57 @@
+package workorder
+
+// This file is what is done once the machine shows what was fitted: arrays are made, and the
+// system comes onto its drive.
+
+import (
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+)
+
+// arrays asks for the arrays that are new in the plan: all members of which lie in it, and not
+// all of which lay in it before.
+func (m *maker) arrays() {
+	for i := range m.Planned.Arrays {
+		a := &m.Planned.Arrays[i]
+		there, was := true, true
+		for _, id := range a.Members {
+			there = there && !m.Planned.Where(id).IsZero()
+			was = was && !m.Found.Where(id).IsZero()
+		}
+		if !there || was {
+			continue
+		}
+		s := Step{ID: "settings/array-" + string(a.ID), Phase: Settings, Do: fact.Of(MakeArray, fact.Typed(a.Level), a.Members),
+			How: []fact.Fact{fact.Of(ArrayByMenu), fact.Of(ArrayBySerial)}, Cautions: []Caution{cautionArray}}
+		if a.Level == rig.Stripe {
+			s.How = append(s.How, fact.Of(StripeLoses))
+		}
+		m.add(s)
+	}
+}
+
+// system asks for the system to come onto its drive, in the last stage, where somebody said
+// how.
+func (m *maker) system() {
+	st := m.Planned.Wish.Starts
+	if !m.Last || st.How != rig.Install && st.How != rig.CopyOver {
+		return
+	}
+	s := Step{ID: "system/" + string(st.How), Phase: System, Item: st.Item, Socket: m.Planned.Where(st.Item), Cautions: []Caution{cautionTarget}}
+	switch {
+	case st.Array != "":
+		s.Do = fact.Of(InstallArray)
+		s.How = []fact.Fact{fact.Of(DriverStick)}
+	case st.How == rig.Install:
+		s.Do = fact.Of(InstallOn, st.Item)
+		s.How = []fact.Fact{fact.Of(ChooseBySerial)}
+	default:
+		s.Do = fact.Of(CopyOnto, st.Item)
+		s.How = []fact.Fact{fact.Of(CopyWhole), fact.Of(StartAlone)}
+		if m.Planned.Wish.Encrypted != quantity.No {
+			s.Cautions = append(s.Cautions, cautionKey)
+		}
+	}
+	m.add(s)
+}
