@@ -97,7 +97,7 @@ func (a *applier) accept() fact.Fact {
 	n := 0
 	for i := range v.Planned.Findings {
 		x := &v.Planned.Findings[i]
-		if x.Severity != fit.Warns || x.Quiet || a.change.Finding != nil && !a.change.Finding.of(x) {
+		if x.Severity != fit.Warns || x.Quiet || a.change.Finding == nil && len(x.Missing) > 0 || a.change.Finding != nil && !a.change.Finding.of(x) {
 			continue
 		}
 		has := func(c Acceptance) bool { return c.of(x) }
@@ -211,6 +211,8 @@ func (r *Report) findings(v *View) {
 		case f.Quiet:
 		case f.Severity == fit.Warns && n >= 0:
 			r.Accepted = append(r.Accepted, AcceptedLoss{f.Says, v.Job.Accepted[n]})
+		case f.Severity == fit.Warns && len(f.Missing) > 0: // a gap of the sheet or a label, no loss
+			r.Notes = append(r.Notes, f.Says)
 		case f.Severity == fit.Stops || f.Severity == fit.Warns:
 			r.Open = append(r.Open, f.Says)
 		}

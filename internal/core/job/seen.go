@@ -98,15 +98,10 @@ func (a *applier) readLine(s *screens, l *power.Line, at string) fact.Fact {
 // reading is what a change says of a line.
 func (a *applier) reading(s *screens, l *power.Line, at string) (power.Reading, bool) {
 	c := &a.change
-	want, known := power.Reading{}, false
-	for _, x := range power.Expect(&s.rig, &s.answer).Readings {
-		if x.Line == l.ID {
-			want, known = x, true
-		}
-	}
+	want := l.Want
 	switch c.Do {
 	case DoConfirm:
-		if !known {
+		if !l.Exact {
 			a.refuse(at, fact.Of(CannotConfirm, l.About))
 		}
 		want.Origin = power.Confirmed

@@ -41,7 +41,7 @@ func TestWrite(t *testing.T) {
 		{"found and new in one text", "A1: 8GB DDR4\nnew: 1TB nvme 2280\nnew, M2_1: 2TB nvme 2280", false,
 			"added, found in A1: 1 of 8GB DDR4 DIMM; added, to fit: 1TB nvme M.2 2280; added, to fit into M2_1: 1 of 2TB nvme M.2 2280", "A1=8GB | A1=8GB M2_1=2TB"},
 		{"a drive on a carrier", "PCIE1: x16 carrier 4x m.2 2280 no switch\nPCIE1/3: 1TB nvme 2280", false,
-			"added, found in PCIE1: 1 of x16 carrier 4x m.2 2280 no-switch each-x4 lanes-0-4-8-12; added, found in PCIE1/3: 1 of 1TB nvme M.2 2280", "PCIE1=x16 PCIE1/3=1TB | PCIE1=x16 PCIE1/3=1TB"},
+			"added, found in PCIE1: 1 of x16 carrier 4x m.2 2280 no-switch each-x4 lanes-0-4-8-12 wired-x16; added, found in PCIE1/3: 1 of 1TB nvme M.2 2280", "PCIE1=x16 PCIE1/3=1TB | PCIE1=x16 PCIE1/3=1TB"},
 		{"serials are no places", "S/N: 0093318 1TB nvme 2280", false, "added, found: 1TB nvme M.2 2280", " | "},
 		{"no such place", "Q7: 8GB DDR4", false, `/text: no place is called "Q7"; the sheet has M2_1, M2_2, PCIE1, PCIE2, A1, A2, B1, B2, SATA1, SATA2, SATA3, SATA4 and 4 more; write its name as printed on the board, then a colon`, ""},
 		{"a question in the second line", "A1: 8GB DDR4\n1TB ssd", false, "/text: line 2: which form? it could be M.2 or 2.5 or 3.5", ""},

@@ -56,7 +56,7 @@ func (f *forecast) add(l foretold) {
 		l.of = f.placed(func(k machine.Kind) bool { return k.Memory() })
 	}
 	l.known = l.known || l.want == l.upTo
-	l.Exact = l.known
+	l.Exact, l.Want = l.known || l.single, l.want
 	switch {
 	case l.Expected.Is():
 	case l.known:
@@ -161,7 +161,7 @@ func (f *forecast) slot(k *machine.Socket, s *fit.SocketState) {
 	case s.State == fit.Live && p.Module.SizeBytes.Known():
 		f.add(both(l, Reading{Bytes: p.Module.SizeBytes}))
 	default:
-		f.add(foretold{Line: l, upTo: Reading{Bytes: p.Module.SizeBytes}, mayBeAbsent: s.State == fit.Unsure})
+		f.add(foretold{Line: l, want: Reading{Bytes: p.Module.SizeBytes}, upTo: Reading{Bytes: p.Module.SizeBytes + 1}, mayBeAbsent: s.State == fit.Unsure, single: p.Module.SizeBytes.Known()})
 	}
 }
 
@@ -182,6 +182,7 @@ func (f *forecast) link(l Line, s *fit.SocketState) {
 	}
 	out.known = a.Known() && s.State == fit.Live
 	if !out.known && out.want == out.upTo {
+		out.single = true
 		out.upTo.Gen++ // whether it is seen is not known
 	}
 	f.add(out)
@@ -234,7 +235,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 	switch {
 	case out.known:
 	case c.Known():
-		out.Expected, out.upTo.Bytes = fact.Of(IfSeen, c), c+1
+		out.Expected, out.upTo.Bytes, out.single = fact.Of(IfSeen, c), c+1, true
 	default:
 		out.Expected, out.upTo.Bytes = fact.Of(NotKnown), c+1
 	}

@@ -195,7 +195,8 @@ type Line struct {
 	Serial   string     // which it has
 	Touched  bool       // this job can have changed what it shows
 	Expected fact.Fact
-	Exact    bool // what is expected is one reading, which can be confirmed
+	Exact    bool    // what is expected is one reading, if anything is shown at all, which can be confirmed
+	Want     Reading // that reading
 	Shows    []Show
 	Normal   fact.Fact // what looks wrong and is not
 	Verdict  Verdict
@@ -214,6 +215,7 @@ type foretold struct {
 	want, upTo  Reading
 	known       bool
 	mayBeAbsent bool   // whether it is seen at all is not known
+	single      bool   // if it is seen, it shows want
 	of          string // which pieces it is about
 }
 
@@ -260,7 +262,7 @@ func Compare(b *rig.Rig, r *fit.Answer, is Seen) []Line {
 			l.Verdict = NotLooked
 		case l.agrees(*got, b, r):
 			l.Verdict = Agrees
-			if !l.known {
+			if !l.Exact {
 				l.Verdict = Noted // it may be so: there is nothing exact to compare it with
 			}
 		default:

@@ -430,6 +430,10 @@ func (r *reader) wire(c *part.Card, t part.Takes) error {
 	if most.Known() && int(each)*n > int(most) {
 		return fact.Err(TooManyPositions, n, each, most)
 	}
+	// Positions that use up the edge say how it is wired.
+	if last := k.Positions[n-1]; n > 0 && !c.Lanes.Known() && last.FirstLane+int(last.Lanes) == int(c.Connector) {
+		c.Lanes = c.Connector
+	}
 	r.means(r.word(takes, places), fact.Of(WiredEach, int(each)))
 	return nil
 }

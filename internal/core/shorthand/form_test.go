@@ -113,7 +113,7 @@ func TestFill(t *testing.T) {
 		{shorthand.Drive, "capacity=500; speaks=nvme; form=M.2; size=2280", "500GB nvme M.2 2280"},
 		{shorthand.Module, "capacity=8;speed=DDR4-3200;form=DIMM;height=44", "8GB DDR4-3200 DIMM 44mm"},
 		{shorthand.Card, "edge=x16;use=graphics;openings=3-slot;length=290;plugs=8-pin", "x16 card graphics 3-slot 290mm 8-pin"},
-		{shorthand.Carrier, "edge=x16;places=4x m.2;posts=2280;chip=no-switch", "x16 carrier 4x m.2 2280 no-switch each-x4 lanes-0-4-8-12"},
+		{shorthand.Carrier, "edge=x16;places=4x m.2;posts=2280;chip=no-switch", "x16 carrier 4x m.2 2280 no-switch each-x4 lanes-0-4-8-12 wired-x16"},
 		{shorthand.Drive, "capacity=much", "capacity: shorthand/means-nothing much shorthand/hint-loose"},
 		{shorthand.Drive, "form=2.5;size=2280", "shorthand/words-of-two-forms 2.5-inch"},
 		{shorthand.Drive, "", "shorthand/nothing-typed"},

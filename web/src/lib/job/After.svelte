@@ -102,7 +102,7 @@
 			{#if !session.closed}
 				<button
 					class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
-					aria-label="Give up {a.id}"
+					aria-label="Give it up: {a.id}"
 					onclick={() => session.change({ do: 'no array', value: a.id })}>Give it up</button
 				>
 			{/if}
