@@ -231,6 +231,14 @@ func TestBudgetTower(t *testing.T) {
 	h.prove()
 	h.handOver()
 	h.count(planned, 12, 20)
+
+	// It comes back: what was left in it is what is found.
+	h.press("aside", "The machine is here again")
+	h.wants(socket("A2"), "16 GiB")
+	h.wants("main", "Find the best plan")
+	h.press("main", "As found")
+	h.wants(socket("M2_1"), "1TB nvme")
+	h.wants(`[data-testid="after"]`, "It starts from:")
 }
 
 // take opens what lies in a socket.
@@ -443,4 +451,26 @@ func TestDeadSocket(t *testing.T) {
 	h.press("main", "Accept the warning of the plan")
 	h.handOver()
 	h.count(planned, 12, 20)
+}
+
+// TestNewerSheet: the shop learns more of a model while a job on it is open: what differs is
+// shown, taken by one action and given back by one.
+func TestNewerSheet(t *testing.T) {
+	h := arrive(t)
+	h.do(chromedp.Evaluate[chromedp.Void](`(async () => {
+		const now = await (await fetch('/api/sheets/harrier-t4')).json();
+		now.sheet.sockets.find((k) => k.id === 'M2_1').gen = 3;
+		await fetch('/api/sheets/harrier-t4', { method: 'PUT', headers: { 'Content-Type': 'application/json' },
+			body: JSON.stringify({ revision: now.revision, by: 'Wim Tarn', sheet: now.sheet }) });
+	})()`, chromedp.EvalAwaitPromise))
+	h.visit(tower + "/fit")
+	h.drag("item-4", "M2_1")
+	h.wants(socket("M2_1"), "Gen 4 x4")
+	h.wants(`[data-testid="newer"]`, "The shop's sheet is another by now", "M2_1")
+	h.axe()
+	h.press(`[data-testid="newer"]`, "Take it into this job")
+	h.wants(socket("M2_1"), "Gen 3 x4")
+	h.do(chromedp.WaitNotPresent(chromedp.CSS(`[data-testid="newer"]`)))
+	h.press("main", "Undo")
+	h.wants(socket("M2_1"), "Gen 4 x4")
 }

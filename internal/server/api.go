@@ -279,6 +279,28 @@ type KeepProven struct {
 	By     string           `json:"by,omitempty" jsonschema:"maxLength=80"`
 }
 
+// NewerSheet is what the shop's version of a job's sheet would change in the job; empty where
+// it says the same.
+type NewerSheet struct {
+	Differs []say.Text `json:"differs"`
+	Comes   []say.Text `json:"comes"` // findings that the plan would have
+	Goes    []say.Text `json:"goes"`  // and those that it has now
+	Fault   say.Text   `json:"fault,omitzero"`
+}
+
+// AtRevision asks for something about a job as it was at a revision.
+type AtRevision struct {
+	Revision int    `json:"revision" jsonschema:"minimum=1"`
+	By       string `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Key      string `json:"key,omitempty" jsonschema:"maxLength=80"`
+}
+
+// KeepPart writes what a job says of a piece's part into the shop's description of it.
+type KeepPart struct {
+	Item rig.ItemID `json:"item" jsonschema:"minLength=1,maxLength=60"`
+	By   string     `json:"by,omitempty" jsonschema:"maxLength=80"`
+}
+
 // Because is an answer in words.
 type Because struct {
 	Says say.Text `json:"says"`
@@ -305,6 +327,9 @@ type API struct {
 	WhyNot      WhyNot            `json:"whyNot"`
 	Keep        Keep              `json:"keep"`
 	KeepProven  KeepProven        `json:"keepProven"`
+	KeepPart    KeepPart          `json:"keepPart"`
+	NewerSheet  NewerSheet        `json:"newerSheet"`
+	AtRevision  AtRevision        `json:"atRevision"`
 	Need        plan.Need         `json:"need"`
 	Shopping    say.Shopping      `json:"shopping"`
 	Because     Because           `json:"because"`

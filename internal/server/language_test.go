@@ -84,6 +84,10 @@ func TestSecondLanguage(t *testing.T) {
 		}
 		check("POST", at+"/keep", `{"fact":{"socket":"nowhere","attr":"key"}}`)
 		check("GET", at+"?stage=1", "")
+		check("GET", at+"/sheet", "")
+		check("POST", at+"/sheet", `{"revision":1}`)
+		check("POST", at+"/again", `{"revision":1}`)
+		check("POST", at+"/keep-part", `{"item":"item-1"}`)
 		check("POST", at+"/proven", `{"of":"memory"}`)
 		check("POST", at+"/shop", `{"memoryBytes":34359738368}`)
 		revision := v.Revision

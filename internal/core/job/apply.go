@@ -33,6 +33,7 @@ const (
 	DoRole      Do = "role"      // what a piece is for afterwards: value
 	DoArray     Do = "array"     // drives work together: array
 	DoNoArray   Do = "no array"  // they do not: value names it
+	DoSheet     Do = "sheet"     // another version of the sheet is taken: sheet
 	DoFresh     Do = "fresh"     // a new machine with nothing in it: value is yes or no
 	DoProcessor Do = "processor" // value names the one that is fitted
 	DoWish      Do = "wish"      // what was asked for
@@ -58,7 +59,7 @@ const (
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
-	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoFresh), string(DoProcessor), string(DoWish),
+	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoFresh), string(DoProcessor), string(DoWish),
 		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
@@ -100,6 +101,7 @@ type Change struct {
 	Fact    *rig.Fact         `json:"fact,omitempty"`
 	Finding *Acceptance       `json:"finding,omitempty"`
 	Array   *rig.DriveArray   `json:"array,omitempty"`
+	Sheet   *machine.Sheet    `json:"sheet,omitempty"`
 }
 
 // Stamp says who did something and when.
@@ -187,6 +189,8 @@ func (a *applier) apply() fact.Fact {
 		return a.role()
 	case DoArray, DoNoArray:
 		return a.setArray()
+	case DoSheet:
+		return a.takeSheet()
 	case DoFresh:
 		return a.fresh()
 	case DoProcessor:

@@ -99,6 +99,9 @@ const (
 	ToolStays        fact.Code = "job/tool-stays"      // what, where
 	LeaverStays      fact.Code = "job/leaver-stays"    // what, where
 	StartsFrom       fact.Code = "job/starts-from"     // how
+	TookSheet        fact.Code = "job/took-sheet"      // what differs
+	TookInAgain      fact.Code = "job/took-in-again"   // from which job
+	KeptPart         fact.Code = "job/kept-part"       // what
 	LeftOut          fact.Code = "job/left-out"        // a step, why
 	TestFailed       fact.Code = "job/test-failed"     // the step, its errors
 	TestIsRunning    fact.Code = "job/test-is-running" // the step

@@ -53,6 +53,8 @@ const (
 	NoSuchArray        fact.Code = "job/no-such-array"
 	NoSuchRole         fact.Code = "job/no-such-role"
 	NotFresh           fact.Code = "job/not-fresh"
+	OtherSheet         fact.Code = "job/other-sheet" // the id of the job's
+	SameSheet          fact.Code = "job/same-sheet"
 	NotProven          fact.Code = "job/not-proven"
 	NotOnSheet         fact.Code = "job/not-on-sheet"
 	NoSuchFinding      fact.Code = "job/no-such-finding"

@@ -31,6 +31,7 @@ import type {
 	JobView,
 	Keep,
 	KeepProven,
+	NewerSheet,
 	NewJob,
 	Offer,
 	Part,
@@ -167,6 +168,11 @@ export const api = {
 	mend: (what: string, id: string, by: string, key: string) =>
 		call<Health>(fetch, `/damaged/${what}/${encodeURIComponent(id)}/back`, post({ by, key })),
 	keep: (id: string, body: Keep) => call<Because>(fetch, job(id) + '/keep', post(body)),
+	newerSheet: (id: string) => call<NewerSheet>(fetch, job(id) + '/sheet'),
+	takeSheet: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/sheet', post(stamp)),
+	again: (id: string, stamp: Stamped) => call<JobView>(fetch, job(id) + '/again', post(stamp)),
+	keepPart: (id: string, item: string, by: string) =>
+		call<Because>(fetch, job(id) + '/keep-part', post({ item, by })),
 	keepProven: (id: string, body: KeepProven) =>
 		call<Because>(fetch, job(id) + '/proven', post(body)),
 	plan: (id: string, stage: number, question: PlanQuestion, watch: Watch) =>

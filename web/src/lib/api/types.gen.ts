@@ -22,6 +22,9 @@ export interface API {
 	whyNot: WhyNot;
 	keep: Keep;
 	keepProven: KeepProven;
+	keepPart: KeepPart;
+	newerSheet: NewerSheet;
+	atRevision: AtRevision;
 	need: Need;
 	shopping: Shopping;
 	because: Because;
@@ -2140,6 +2143,7 @@ export interface Change {
 		| 'role'
 		| 'array'
 		| 'no array'
+		| 'sheet'
 		| 'fresh'
 		| 'processor'
 		| 'wish'
@@ -2206,6 +2210,7 @@ export interface Change {
 	fact?: Fact;
 	finding?: Acceptance;
 	array?: DriveArray;
+	sheet?: Sheet;
 }
 /**
  * UndoRequest takes the last change back.
@@ -2468,6 +2473,36 @@ export interface KeepProven {
 	of: 'module' | 'memory' | 'link';
 	socket?: string;
 	by?: string;
+}
+/**
+ * KeepPart writes what a job says of a piece's part into the shop's description of it.
+ */
+export interface KeepPart {
+	item: string;
+	by?: string;
+}
+/**
+ * NewerSheet is what the shop's version of a job's sheet would change in the job; empty where it says the same.
+ */
+export interface NewerSheet {
+	differs: string[];
+	/**
+	 * findings that the plan would have
+	 */
+	comes: string[];
+	/**
+	 * and those that it has now
+	 */
+	goes: string[];
+	fault?: string;
+}
+/**
+ * AtRevision asks for something about a job as it was at a revision.
+ */
+export interface AtRevision {
+	revision: number;
+	by?: string;
+	key?: string;
 }
 /**
  * Need is what parts are looked for: at least so much, for at most so much.

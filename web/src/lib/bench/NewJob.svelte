@@ -3,11 +3,12 @@
 	import { resolve } from '$app/paths';
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
-	import type { SheetName } from '$lib/api/types.gen';
+	import type { JobCard, SheetName } from '$lib/api/types.gen';
 	import { draftOf, wishOf } from '$lib/job/wish';
 	import WishFields from '$lib/job/WishFields.svelte';
 	import WrittenDown from '$lib/job/WrittenDown.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import { when } from '$lib/ui/text';
 	import { who } from '$lib/ui/who.svelte';
 
 	let { open = $bindable(), sheets }: { open: boolean; sheets: readonly SheetName[] } = $props();
@@ -23,6 +24,33 @@
 	let fault = $state('');
 	let key = crypto.randomUUID();
 	let busy = $state(false);
+
+	/** Machines that were here under this tag: a job can begin with what was left in one. */
+	let known = $state.raw<readonly JobCard[]>([]);
+	$effect(() => {
+		const typed = tag.trim();
+		known = [];
+		if (typed.length < 3) return;
+		const timer = setTimeout(async () => {
+			const found = await api.jobs(fetch, typed).catch(() => null);
+			if (found && typed === tag.trim())
+				known = found.jobs.filter(
+					(c) => c.status.stage === 'closed' && c.tag.toLowerCase() === typed.toLowerCase()
+				);
+		}, 250);
+		return () => clearTimeout(timer);
+	});
+	async function again(c: JobCard) {
+		try {
+			const made = await api.again(c.id, { revision: c.revision, key, by: who.name });
+			open = false;
+			key = crypto.randomUUID();
+			await goto(resolve('/jobs/[id]/fit', { id: made.view.job.id }));
+		} catch (err) {
+			if (!(err instanceof ApiError)) throw err;
+			fault = err.message;
+		}
+	}
 
 	async function start(e: SubmitEvent) {
 		e.preventDefault();
@@ -88,6 +116,12 @@
 				<Input id="{uid}tag" bind:value={tag} maxlength={60} />
 			</div>
 		</div>
+		{#each known as c (c.id)}
+			<p class="flex flex-wrap items-center gap-3 border-l-4 border-water-4 pl-3">
+				<span>{c.title} was here, closed {when(c.updated)}.</span>
+				<Button color="alternative" onclick={() => again(c)}>Begin with what was left in it</Button>
+			</p>
+		{/each}
 		<Checkbox bind:checked={fresh} class="min-h-11">A new machine: nothing lies in it yet</Checkbox>
 		<WrittenDown
 			bind:text={lines}

@@ -2,9 +2,12 @@
 	// What was written of a piece, to be corrected: what it is called, its numbers, what it
 	// holds, and what its label says.
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
+	import { api, ApiError } from '$lib/api/client';
 	import type { Change, Item, Part } from '$lib/api/types.gen';
 	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import { toasts } from '$lib/ui/toasts.svelte';
+	import { who } from '$lib/ui/who.svelte';
 	import { useSession } from './session.svelte';
 
 	let { item = $bindable() }: { item: string | undefined } = $props();
@@ -22,6 +25,7 @@
 	let holds = $derived<string>(it?.holds ?? '');
 	let isNew = $derived(it?.new ?? false);
 	let alone = $state(false);
+	let shop = $state(false);
 	let part = $state.raw<Part | null>(null);
 
 	$effect(() => {
@@ -39,7 +43,17 @@
 			part: { ...part, name: name.trim(), number: number.trim() || undefined },
 			alone
 		};
-		if (await session.change(change)) open = false;
+		const id = item;
+		if (!(await session.change(change))) return;
+		open = false;
+		if (!shop) return;
+		shop = false;
+		try {
+			toasts.add('done', (await api.keepPart(session.job.id, id, who.name)).says);
+		} catch (err) {
+			if (!(err instanceof ApiError)) throw err;
+			toasts.add('error', err.says);
+		}
 	}
 </script>
 
@@ -83,6 +97,7 @@
 				<Checkbox bind:checked={alone}>Only this one of the {twins} is other than written</Checkbox>
 			{/if}
 			{#key item}<PartForm start={was} bind:part />{/key}
+			<Checkbox bind:checked={shop}>Keep what its label says for the shop too</Checkbox>
 			<div class="flex gap-3">
 				<Button type="submit" disabled={!part} aria-busy={session.busy}>Keep</Button>
 				<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>

@@ -13,8 +13,15 @@
 		/** Absent where nothing is to be accepted: of the machine as it came. */
 		onaccept?: (accept: boolean) => void;
 		accepted?: Acceptance | undefined;
+		/** Opens the short form of a piece of whose part something is missing. */
+		onform?: (item: string) => void;
 	}
-	let { finding, oncure, onaccept, accepted }: Props = $props();
+	let { finding, oncure, onaccept, accepted, onform }: Props = $props();
+	const incomplete = $derived([
+		...new Set(
+			(finding.missing ?? []).flatMap((m) => (m.item && !m.socket && m.ask ? [m.item] : []))
+		)
+	]);
 
 	interface Line {
 		readonly says: string;
@@ -50,6 +57,15 @@
 				<ul class="mt-1 grid gap-2">
 					{#each finding.missing as m (factKey(m))}<li><LookUp missing={m} /></li>{/each}
 				</ul>
+			{/if}
+			{#if onform}
+				{#each incomplete as item (item)}
+					<button
+						class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
+						onclick={() => onform(item)}
+						>Fill in its short form{incomplete.length > 1 ? `: ${item}` : ''}</button
+					>
+				{/each}
 			{/if}
 			{#if lines.length > 0}
 				<p class="mt-2 text-soft">what would cure it</p>

@@ -113,6 +113,13 @@ export class Session {
 		);
 	}
 
+	/** Takes the shop's version of the job's sheet. */
+	takeSheet(): Promise<boolean> {
+		return this.#next(() =>
+			this.#run(() => api.takeSheet(this.job.id, this.#stamp(crypto.randomUUID())), null)
+		);
+	}
+
 	/** After a conflict: the other version, with or without this change on top. */
 	async settle(keepMine: boolean) {
 		const problem = this.conflict;

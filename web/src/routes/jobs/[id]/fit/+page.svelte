@@ -10,6 +10,7 @@
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
 	import LookedPanel from '$lib/job/LookedPanel.svelte';
+	import NewerSheet from '$lib/job/NewerSheet.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
 	import { AFTERWARDS, ALLOWED, Planner, type Role } from '$lib/job/planner.svelte';
 	import PlanPanel from '$lib/job/PlanPanel.svelte';
@@ -155,6 +156,7 @@
 								do: yes ? 'accept' : 'unaccept',
 								finding: { code: f.code, socket: f.socket, item: f.item }
 							})}
+				onform={session.closed ? undefined : (item) => (correcting = item)}
 				accepted={shown === 'found' ? undefined : session.accepted(f)}
 			/>
 		{/each}
@@ -405,6 +407,8 @@
 		</section>
 
 		<After />
+
+		<NewerSheet />
 
 		<LookedPanel />
 

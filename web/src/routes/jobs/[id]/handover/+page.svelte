@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Checkbox, Label, Textarea } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
@@ -25,6 +26,24 @@
 			(f) => f.severity === 'warns' && !f.quiet && !f.missing?.length && !session.accepted(f)
 		)
 	);
+
+	let key = crypto.randomUUID();
+
+	/** A new job that begins with what this one left in the machine. */
+	async function again() {
+		try {
+			const made = await api.again(job.id, {
+				revision: session.now.revision,
+				key,
+				by: who.name
+			});
+			key = crypto.randomUUID();
+			await goto(resolve('/jobs/[id]/fit', { id: made.view.job.id }));
+		} catch (e) {
+			if (!(e instanceof ApiError)) throw e;
+			toasts.add('error', e.says);
+		}
+	}
 
 	async function keep(p: Proven) {
 		try {
@@ -195,6 +214,7 @@
 			<p class="flex gap-2"><Mark grade="good" /> The job is closed.</p>
 			<Button color="alternative" onclick={() => session.change({ do: 'reopen' })}>Reopen it</Button
 			>
+			<Button color="alternative" onclick={again}>The machine is here again</Button>
 		{:else if later}
 			<p>
 				{r.open.length === 0 ? 'This stage is finished.' : `${r.open.length} open of this stage.`}
