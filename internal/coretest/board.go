@@ -75,7 +75,7 @@ func Board() *machine.Sheet {
 			{ID: "pch", Name: "chipset", Kind: machine.Chipset, Uplink: &machine.Uplink{To: "cpu", Gen: 3, Lanes: 4}}},
 		Groups:     []machine.Group{{ID: "top", Root: "cpu", Lanes: 4}, {ID: "low", Root: "pch", Lanes: 40}, {ID: "wide", Root: "cpu", Lanes: 16}, {ID: "more", Root: "cpu", Lanes: 8}},
 		Processors: []machine.Processor{{ID: "old", Name: "the old one"}, {ID: "new", Name: "the new one"}},
-		Chassis:    machine.Chassis{CardMM: 270, LowSlots: quantity.Yes, Feeds3V3: quantity.Yes, Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 3}, {Kind: part.PlugMolex, Count: 1, From: "the board's own lead"}}},
+		Chassis:    machine.Chassis{CardMM: 270, LowSlots: quantity.Yes, Feeds3V3: quantity.Yes, Supply: "gale 450", Plugs: []machine.PlugCount{{Kind: part.PlugSATA, Count: 3}, {Kind: part.PlugMolex, Count: 1, From: "the board's own lead"}}},
 		Sockets: []machine.Socket{
 			upper, m2("L", "low", 3, "M", link.PCIe, link.SATA), k,
 			m2("F", "low", 4, "M", link.PCIe), q, g,
@@ -165,6 +165,7 @@ var Parts = func() map[string]*part.Part {
 		"dock":      {Enclosure: &part.Enclosure{USB: link.USB5, OwnSupply: quantity.No, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5, part.Form3i5}}}}},
 		"fed":       {Enclosure: &part.Enclosure{USB: link.USB5, OwnSupply: quantity.Yes, Positions: []part.Position{{Takes: part.TakesSATA, SATAGen: 3, Drives: []part.Form{part.Form2i5, part.Form3i5}}}}},
 		"lead":      {Fitting: &part.Fitting{Kind: part.DataLead, End: part.StraightEnd}}, "bent": {Fitting: &part.Fitting{Kind: part.DataLead, End: part.AngledEnd}},
+		"gale": {Fitting: &part.Fitting{Kind: part.SupplyLead, To: part.PlugSATA, Plugs: 3, Supply: "Gale-450"}}, "gale6": {Fitting: &part.Fitting{Kind: part.SupplyLead, To: part.PlugSATA, Plugs: 3, Supply: "Gale-600"}}, "drawer": {Fitting: &part.Fitting{Kind: part.SupplyLead, To: part.PlugSATA}},
 		"toslim": {Fitting: &part.Fitting{Kind: part.PowerAdapter, From: part.PlugSlim, To: part.PlugSATA}}, "tomolex": {Fitting: &part.Fitting{Kind: part.PowerAdapter, From: part.PlugMolex, To: part.PlugSATA, Plugs: 2}},
 		"frame": {Fitting: &part.Fitting{Kind: part.Bracket, Holds: part.Form2i5, Thread: part.M3}}, "sled": {Fitting: &part.Fitting{Kind: part.Caddy}},
 		"spacer": {Fitting: &part.Fitting{Kind: part.Spacer}}, "m3": {Fitting: &part.Fitting{Kind: part.Screws, Thread: part.M3}},

@@ -235,6 +235,11 @@ var Cases = []Case{
 	{"memory-clocked", "unclocked:A2", rig.Wish{}, "notes channels-empty"},
 	{"lead-missing", "+thick:P8 +m3 +sled +ssd:P9 +frame +lead" + fine, rig.Wish{}, "warns lead-missing P9 ssd"}, // its end does not suit
 	{"lead-missing", "+ssd:P9 +frame +bent" + fine, rig.Wish{}, ""},
+	{"supply-lead", "+gale6" + fine, rig.Wish{}, "stops supply-lead gale6"},
+	{"supply-lead", "+gale" + fine, rig.Wish{}, ""},
+	{"supply-lead-unknown", "+drawer" + fine, rig.Wish{}, "warns supply-lead-unknown drawer"},
+	{"supply-lead-unknown", "+gale" + fine, rig.Wish{}, ""},
+	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P9 gale" + fine, rig.Wish{}, ""}, // its plugs are there
 	{"lead-unknown", "+ssd:P1" + fine, rig.Wish{}, "notes lead-unknown P1 ssd"},
 	{"lead-unknown", "+ssd:P1 hdd" + fine, rig.Wish{}, ""}, // the disk that came out left its lead
 	{"lead-unknown", "+ssd:P1 +ssd':P5 +lead" + fine, rig.Wish{}, "notes lead-unknown P5 ssd'"},

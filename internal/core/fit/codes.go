@@ -112,6 +112,12 @@ const (
 	IsOff                fact.Code = "fit/is-off"
 	KeyIs                fact.Code = "fit/key-is"
 	KindsMixed           fact.Code = "fit/kinds-mixed"
+	LeadOfOther          fact.Code = "fit/lead-of-other"   // the lead, its supply, the machine's
+	LeadOfUnknown        fact.Code = "fit/lead-of-unknown" // the lead
+	LeadIsOf             fact.Code = "fit/lead-is-of"      // the lead, its supply
+	SupplyIs             fact.Code = "fit/supply-is"
+	WiredOtherwise       fact.Code = "fit/wired-otherwise"
+	ReadSupply           fact.Code = "fit/read-supply"
 	LeadOfSupply         fact.Code = "fit/lead-of-supply"
 	LeadUnknown          fact.Code = "fit/lead-unknown"
 	LeadWithout3V3       fact.Code = "fit/lead-without3-v3"

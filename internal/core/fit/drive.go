@@ -203,6 +203,9 @@ func (l *look) tallDrive() (is, has measure) {
 }
 
 func bayHeight(l *look) known.Truth {
+	if l.b.KeepsBay(l.s.piece.ID) { // it lies there
+		return known.Yes
+	}
 	if l.s.Kind != machine.SATA && l.s.Kind != machine.U2 {
 		return known.Yes
 	}

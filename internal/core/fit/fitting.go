@@ -74,6 +74,8 @@ func (r *resolver) bracketed(s *sock) bool {
 func bayForm(l *look) known.Truth {
 	d := l.s.drive()
 	switch {
+	case l.b.KeepsBay(l.s.piece.ID): // it lies there
+		return known.Yes
 	case l.s.Kind != machine.SATA && l.s.Kind != machine.U2:
 		return known.Yes
 	case l.s.Kind == machine.U2 && len(l.s.Drives) == 0 && d.Form == part.FormU2: // its own plug: as usual
@@ -116,7 +118,7 @@ func (r *resolver) adapted(s *sock) bool {
 func needs12V(d *part.Drive) bool { return d.Form == part.Form3i5 || d.Form == part.Form5i25 }
 
 func plugRight(l *look) known.Truth {
-	if !l.s.fedOtherwise() {
+	if !l.s.fedOtherwise() || l.b.KeepsBay(l.s.piece.ID) {
 		return known.Yes
 	}
 	return known.Of(!(l.s.Power == part.PlugSlim && needs12V(l.s.drive())) && l.adapted(l.s))
@@ -267,7 +269,7 @@ func sayHolder(r *resolver, t *trouble) telling {
 func threadRight(l *look) known.Truth {
 	d := l.s.drive()
 	want := d.Form.Thread()
-	if l.s.Thread == "" || want == "" || want == l.s.Thread || l.fittings(func(f *part.Fitting) bool { return f.Thread == want }) > 0 {
+	if l.b.KeepsBay(l.s.piece.ID) || l.s.Thread == "" || want == "" || want == l.s.Thread || l.fittings(func(f *part.Fitting) bool { return f.Thread == want }) > 0 {
 		return known.Yes
 	}
 	return known.No
@@ -289,7 +291,7 @@ const (
 
 func bayTight(l *look) known.Truth {
 	d := l.s.drive()
-	if d.Form != part.Form2i5 || l.s.Holder != machine.HeldByCaddy || d.HeightMM != flatDrive || l.s.BayMM != tallSled ||
+	if l.b.KeepsBay(l.s.piece.ID) || d.Form != part.Form2i5 || l.s.Holder != machine.HeldByCaddy || d.HeightMM != flatDrive || l.s.BayMM != tallSled ||
 		l.fittings(func(f *part.Fitting) bool { return f.Kind == part.Spacer }) > 0 {
 		return known.Yes
 	}

@@ -102,7 +102,11 @@ func (r *resolver) drawn() Draw {
 	var n Draw
 	for i := range r.sockets {
 		if s := &r.sockets[i]; s.piece != nil {
-			n.add(s.piece.Part, s.Socket, s.outside())
+			at := s.Socket
+			if r.b.KeepsBay(s.piece.ID) { // the plug is that of its bay
+				at = r.sheet.Socket(r.b.Found.Where(s.piece.ID).Top())
+			}
+			n.add(s.piece.Part, at, s.outside())
 		}
 	}
 	return n
@@ -186,10 +190,11 @@ func (r *resolver) plugCount(need Draw) (out count) {
 	out.need = need
 	var stated [len(plugKinds)]bool
 	enough := true
+	more := r.suppliedPlugs()
 	for i := range r.sheet.Chassis.Plugs {
 		p := &r.sheet.Chassis.Plugs[i]
 		k := plugIndex(p.Kind)
-		stated[k], out.have[k] = true, p.Count
+		stated[k], out.have[k] = true, p.Count+more[k]
 	}
 	for k, n := range need.plugs {
 		enough = enough && n <= max(out.have[k], need.reached[k])
@@ -200,12 +205,12 @@ func (r *resolver) plugCount(need Draw) (out count) {
 	was := r.foundDraw()
 	for i := range r.sheet.Chassis.Plugs {
 		p := &r.sheet.Chassis.Plugs[i]
-		out.have[plugIndex(p.Kind)] = p.Count + r.inUse(p, &was)
+		out.have[plugIndex(p.Kind)] = p.Count + r.inUse(p, &was) + more[plugIndex(p.Kind)]
 	}
 	least, most := out.have, out.have // of kinds that are not stated, those that were in use are there
 	for k := range least {
 		if !stated[k] {
-			least[k], most[k] = max(was.plugs[k], need.reached[k]), aplenty
+			least[k], most[k] = max(was.plugs[k], need.reached[k])+more[k], aplenty
 		}
 	}
 	adapters := r.freeAdapters()

@@ -191,6 +191,8 @@ func table() []Rule {
 		{Code: "lead-missing", Severity: Warns, Weighs: WeighsWarning, whole: leadMissing, say: sayLeadMissing},
 		{Code: "lead-unknown", Severity: Notes, asks: true, whole: leadUnknown, say: sayLeadUnknown},
 		{Code: "holder-missing", Severity: Warns, Weighs: WeighsWarning, whole: holderMissing, say: sayHolder},
+		{Code: "supply-lead", Severity: Stops, Weighs: WeighsNothing, whole: supplyLead, say: saySupplyLead},
+		{Code: "supply-lead-unknown", Severity: Warns, Weighs: WeighsNothing, whole: supplyLeadUnknown, say: saySupplyUnknown},
 		{Code: "power-plugs", Severity: Stops, Weighs: WeighsStop, whole: powerPlugs, say: sayPlugs},
 		{Code: "plugs-unknown", Severity: Warns, Weighs: WeighsStop, asks: true, whole: plugsUnknown, say: sayPlugsUnknown},
 		{Code: "plug-watts", Severity: Warns, Weighs: WeighsWarning, whole: leadWatts, say: sayLeadWatts},

@@ -98,6 +98,7 @@ type Chassis struct {
 	CardMM   quantity.Millimetres `json:"cardMM,omitzero" jsonschema:"minimum=1"`     // the longest card that goes in
 	LowSlots quantity.Answer      `json:"lowProfileSlots,omitzero"`                   // its slots take low brackets only
 	Plugs    []PlugCount          `json:"plugs,omitempty" jsonschema:"maxItems=16"`   // free power plugs
+	Supply   string               `json:"supply,omitempty" jsonschema:"maxLength=60"` // the model of its power supply, as printed on it
 	Feeds3V3 quantity.Answer      `json:"feeds3V3,omitzero"`                          // its SATA plugs carry 3.3 V, which holds drives with the power-disable pin off
 	Earthed  quantity.Answer      `json:"earthed,omitzero"`                           // supply with a three-pin lead and its own switch
 	WeightKG float64              `json:"weightKG,omitzero" jsonschema:"minimum=0,maximum=200"`

@@ -26,5 +26,6 @@ const (
 	OneUse              fact.Code = "part/one-use"
 	OpticalForms        fact.Code = "part/optical-forms"
 	OpticalOverSATA     fact.Code = "part/optical-over-sata"
+	LeadWithoutPlug     fact.Code = "part/lead-without-plug"
 	ThreadMissing       fact.Code = "part/thread-missing"
 )

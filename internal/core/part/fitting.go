@@ -16,6 +16,7 @@ type FittingKind string
 const (
 	DataLead     FittingKind = "data lead"     // SATA, at most 1 m
 	PowerAdapter FittingKind = "power adapter" // from one plug to others
+	SupplyLead   FittingKind = "supply lead"   // from a supply's own socket to plugs; of one model of supply alone
 	Bracket      FittingKind = "bracket"       // holds a small drive in a larger bay
 	Caddy        FittingKind = "caddy"         // a bay's sled or frame
 	Spacer       FittingKind = "spacer"        // 2.5 mm, brings a 7 mm drive to 9.5
@@ -24,7 +25,7 @@ const (
 
 // Values lists the kinds for the formats.
 func (FittingKind) Values() []string {
-	return []string{string(DataLead), string(PowerAdapter), string(Bracket), string(Caddy), string(Spacer), string(Screws)}
+	return []string{string(DataLead), string(PowerAdapter), string(SupplyLead), string(Bracket), string(Caddy), string(Spacer), string(Screws)}
 }
 
 // LeadEnd is the shape of a data lead's end at the drive.
@@ -71,21 +72,25 @@ type Fitting struct {
 	PortEnd LeadEnd              `json:"portEnd,omitempty"`                                      // and at the port
 	Length  quantity.Millimetres `json:"lengthMM,omitzero" jsonschema:"minimum=10,maximum=2000"` // of a lead
 	From    Plug                 `json:"from,omitempty"`                                         // a power adapter's, at the supply
-	To      Plug                 `json:"to,omitempty"`                                           // at the drive or card
-	Plugs   int                  `json:"plugs,omitzero" jsonschema:"minimum=1,maximum=4"`        // how many it feeds; absent is one
+	To      Plug                 `json:"to,omitempty"`                                           // at the drive or card; a supply lead's
+	Plugs   int                  `json:"plugs,omitzero" jsonschema:"minimum=1,maximum=6"`        // how many it feeds; absent is one
+	Supply  string               `json:"supply,omitempty" jsonschema:"maxLength=60"`             // the model of supply that a supply lead belongs to
 	Crimped quantity.Answer      `json:"crimped,omitzero"`                                       // moulded ones from 4-pin are a known cause of fire
 	Holds   Form                 `json:"holds,omitempty"`                                        // the drive of a bracket or caddy
 	Fits    Form                 `json:"fits,omitempty"`                                         // the drive whose bay it goes into
 	Thread  Thread               `json:"thread,omitempty"`                                       // of screws, or those that come with a bracket
 }
 
-// Feeds is how many plugs a power adapter gives.
+// Feeds is how many plugs a power adapter or supply lead gives.
 func (f *Fitting) Feeds() int { return max(1, f.Plugs) }
 
 func (f *Fitting) validate() problem.List {
 	var l problem.List
 	if f.Kind == PowerAdapter && (f.From == "" || f.To == "") {
 		l.Add("", fact.Of(AdapterWithoutEnds))
+	}
+	if f.Kind == SupplyLead && f.To == "" {
+		l.Add("", fact.Of(LeadWithoutPlug))
 	}
 	if f.Kind == Screws && f.Thread == "" {
 		l.Add("", fact.Of(ThreadMissing))

@@ -176,6 +176,26 @@ func (r *Rig) Outside(at Path) bool {
 	return at.Nested() && k != nil && k.Kind == machine.USB
 }
 
+// KeepsBay reports a drive that stays in the bay in which it was found and only gets its data
+// lead moved to another port. Where a drive that was in no bay takes its old port, that bay
+// is wanted, and the drive moves with its lead.
+func (r *Rig) KeepsBay(id ItemID) bool {
+	if r.Found == nil {
+		return false
+	}
+	from, to := r.Found.Where(id), r.Where(id)
+	bay := func(at Path) bool {
+		k := r.Sheet.Socket(at.Top())
+		return !at.IsZero() && !at.Nested() && k != nil && k.Kind == machine.SATA
+	}
+	port := r.Socket(to) // of the board, or of a card
+	if from == to || !bay(from) || port == nil || port.Kind != machine.SATA || r.Outside(to) {
+		return false
+	}
+	next := r.In(from)
+	return next == "" || bay(r.Found.Where(next))
+}
+
 // Inside reports a place for which the machine is opened: all but USB ports and
 // what hangs on them.
 func (r *Rig) Inside(at Path) bool {

@@ -125,6 +125,8 @@ var partWords = map[fact.Code]string{
 	shorthand.FromTo:         "from {0} to {1}",
 	shorthand.FromPlug:       "from {0}",
 	shorthand.Feeds:          "feeds {0} {0:plug}",
+	shorthand.EndsIn:         "ends in {0} x {1}",
+	shorthand.OfSupply:       "belongs to a {0} supply, and to no other",
 	shorthand.IsSplitter:     "gives the plug it takes more than once",
 	shorthand.IsCrimped:      "crimped",
 	shorthand.IsMoulded:      "moulded: a known cause of fire from 4-pin plugs",
@@ -163,6 +165,7 @@ var partWords = map[fact.Code]string{
 	shorthand.LacksEnd:         "its end at the drive",
 	shorthand.LacksPortEnd:     "its end at the port",
 	shorthand.LacksLeadLength:  "how long it is",
+	shorthand.LacksSupplyOf:    "which model of supply it belongs to",
 	shorthand.LacksMake:        "whether it is crimped",
 	shorthand.LacksHolds:       "which drive it holds",
 	shorthand.LacksFits:        "which bay it goes into",
@@ -181,6 +184,8 @@ var partWords = map[fact.Code]string{
 	shorthand.FieldEnds:       "Ends",
 	shorthand.FieldFirstLanes: "Where positions begin",
 	shorthand.FieldForm:       "Form",
+	shorthand.FieldLeadPlugs:  "Plugs",
+	shorthand.FieldOfSupply:   "Of the supply",
 	shorthand.FieldFromTo:     "From plug to plugs",
 	shorthand.FieldGen:        "Generation",
 	shorthand.FieldHeatsink:   "Heatsink",
@@ -355,6 +360,12 @@ func fittingLine(f *part.Fitting) string {
 		return "SATA data lead"
 	case f.Kind == part.PowerAdapter:
 		return string(f.From) + " to " + strconv.Itoa(f.Feeds()) + " x " + string(f.To) + " power adapter"
+	case f.Kind == part.SupplyLead:
+		of := " of an unknown supply"
+		if f.Supply != "" {
+			of = " of a " + f.Supply
+		}
+		return "supply lead with " + strconv.Itoa(f.Feeds()) + " x " + string(f.To) + of
 	case (f.Kind == part.Bracket || f.Kind == part.Caddy) && f.Holds != "":
 		return string(f.Kind) + " for a " + f.Holds.String() + " drive"
 	case f.Kind == part.Screws && f.Thread != "":

@@ -24,6 +24,7 @@ const (
 	fitsForm  attribute = "fits"
 	thread    attribute = "thread"
 	splits    attribute = "splits"
+	supplyOf  attribute = "model of supply"
 )
 
 // plug is the words for a plug.
@@ -73,6 +74,21 @@ var (
 		lengthPhrase,
 		say(`splitters?`, splits, true, IsSplitter),
 		read(`power|adapters?|leads?|cables?`, func(_ *reader, _ string, _ []string) error { return nil }),
+	}
+	supplyPhrases = []phrase{
+		read(`(?:([1-6]) ?x ?)?`+plug, func(r *reader, word string, m []string) error {
+			if m[1] != "" {
+				if err := r.set(word, feeds, number(m[1])); err != nil {
+					return err
+				}
+			}
+			return r.claim(word, toPlug, plugOf(m[2]), fact.Of(EndsIn, max(1, number(m[1])), fact.Typed(plugOf(m[2]))))
+		}),
+		read(`(?:of|for)[- ](?:a |the )?([A-Za-z][\w.-]{1,39})`, func(r *reader, word string, m []string) error {
+			return r.claim(word, supplyOf, m[1], fact.Of(OfSupply, fact.Typed(m[1])))
+		}),
+		lengthPhrase,
+		read(`supply|psu|modular|power|leads?|cables?`, func(_ *reader, _ string, _ []string) error { return nil }),
 	}
 	holderPhrases = []phrase{
 		kindOfFitting(`(?:2\.5 ?mm )?spacers?`, part.Spacer),
@@ -133,7 +149,7 @@ func end(word string) part.LeadEnd {
 func (r *reader) fitting() error {
 	f := &part.Fitting{Kind: of[part.FittingKind](r, fittingIs), End: of[part.LeadEnd](r, driveEnd), PortEnd: of[part.LeadEnd](r, portEnd), Length: of[quantity.Millimetres](r, leadLong),
 		From: of[part.Plug](r, fromPlug), To: of[part.Plug](r, toPlug), Plugs: of[int](r, feeds), Crimped: of[quantity.Answer](r, crimped),
-		Holds: of[part.Form](r, holdsForm), Fits: of[part.Form](r, fitsForm), Thread: of[part.Thread](r, thread)}
+		Holds: of[part.Form](r, holdsForm), Fits: of[part.Form](r, fitsForm), Thread: of[part.Thread](r, thread), Supply: of[string](r, supplyOf)}
 	r.out.Part.Fitting = f
 	switch r.kind {
 	case lead:
@@ -157,6 +173,12 @@ func (r *reader) fitting() error {
 		if f.From == part.PlugMolex {
 			r.lacks(f.Crimped != quantity.Unknown, LacksMake)
 		}
+	case supplyLead:
+		f.Kind = part.SupplyLead
+		if f.To == "" {
+			r.ask(WhichPlug, "sata", "molex")
+		}
+		r.lacks(f.Supply != "", LacksSupplyOf)
 	default:
 		if f.Kind == "" {
 			f.Kind = part.Bracket

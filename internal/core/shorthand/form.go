@@ -28,11 +28,12 @@ const (
 	Box     Kind = "box"
 	Lead    Kind = "lead"
 	Adapter Kind = "power adapter"
+	Supply  Kind = "supply lead"
 	Holder  Kind = "holder"
 )
 
 // Kinds lists the kinds.
-func Kinds() []Kind { return []Kind{Drive, Module, Card, Carrier, Box, Lead, Adapter, Holder} }
+func Kinds() []Kind { return []Kind{Drive, Module, Card, Carrier, Box, Lead, Adapter, Supply, Holder} }
 
 // Values lists the kinds for the formats.
 func (Kind) Values() []string {
@@ -58,6 +59,8 @@ func KindOf(p *part.Part) Kind {
 		return Lead
 	case p.Fitting != nil && p.Fitting.Kind == part.PowerAdapter:
 		return Adapter
+	case p.Fitting != nil && p.Fitting.Kind == part.SupplyLead:
+		return Supply
 	case p.Fitting != nil:
 		return Holder
 	}
@@ -423,6 +426,13 @@ var forms = map[Kind]form{
 		{Name: "make", Label: FieldMake, Choices: choices("crimped", IsCrimped, "moulded", IsMoulded), of: ofFitting(func(f *part.Fitting) string { return either(f.Crimped, "crimped", "moulded") })},
 		{Name: "length", Label: FieldLeadLength, Example: "15cm", unit: "cm", of: ofFitting(func(f *part.Fitting) string { return mmWord(f.Length) })},
 	}},
+	Supply: {noun: "supply lead", empty: func() *part.Part { return &part.Part{Fitting: &part.Fitting{Kind: part.SupplyLead}} }, fields: []Field{
+		{Name: "plugs", Label: FieldLeadPlugs, Example: "3x sata", of: ofFitting(func(f *part.Fitting) string {
+			return when(f.To != "" && f.Plugs > 0, strconv.Itoa(f.Plugs)+"x ") + plugWord(f.To)
+		})},
+		{Name: "of", Label: FieldOfSupply, Example: "of Gale-450", of: ofFitting(func(f *part.Fitting) string { return when(f.Supply != "", "of "+f.Supply) })},
+		{Name: "length", Label: FieldLeadLength, Fold: true, Example: "60cm", unit: "cm", of: ofFitting(func(f *part.Fitting) string { return mmWord(f.Length) })},
+	}},
 	Holder: {empty: func() *part.Part { return &part.Part{Fitting: &part.Fitting{}} }, fields: []Field{
 		{Name: "holds", Label: FieldHolds, Choices: choices("2.5", fact.Of(HoldsOne, part.Form2i5), "3.5", fact.Of(HoldsOne, part.Form3i5),
 			"2.5 in 3.5", fact.Of(HoldsIn, part.Form2i5, part.Form3i5), "2.5 in slim", fact.Of(HoldsIn, part.Form2i5, part.FormSlim), "2.5 in 5.25", fact.Of(HoldsIn, part.Form2i5, part.Form5i25), "3.5 in 5.25", fact.Of(HoldsIn, part.Form3i5, part.Form5i25)),
@@ -492,7 +502,7 @@ func Fill(k Kind, values map[string]string, old *part.Part) Filled {
 // understood is why words mean nothing in the form of a kind.
 func understood(k Kind, words string) error {
 	r := reader{left: plainText.Replace(words), claims: map[attribute]claim{}}
-	r.kind = map[Kind]kind{Card: slotCard, Carrier: slotCard, Box: box, Lead: lead, Adapter: powerLead, Holder: holder}[k]
+	r.kind = map[Kind]kind{Card: slotCard, Carrier: slotCard, Box: box, Lead: lead, Adapter: powerLead, Supply: supplyLead, Holder: holder}[k]
 	for r.skip(); r.left != ""; r.skip() {
 		if err := r.next(); err != nil {
 			return r.hinted(err)

@@ -292,17 +292,19 @@ const (
 	box
 	lead
 	powerLead
+	supplyLead
 	holder
 )
 
 // hints name the words of a kind, for one that means nothing.
-var hints = map[kind]fact.Code{loose: HintLoose, slotCard: HintCard, box: HintBox, lead: HintLead, powerLead: HintPower, holder: HintHolder}
+var hints = map[kind]fact.Code{loose: HintLoose, slotCard: HintCard, box: HintBox, lead: HintLead, powerLead: HintPower, supplyLead: HintSupply, holder: HintHolder}
 
 // nouns tell the kind of a line; the first that stands in it does.
 var nouns = []struct {
 	pattern *regexp.Regexp
 	kind    kind
 }{
+	{noun(`(?:(?:supply|psu|modular)(?: supply| psu)? (?:leads?|cables?))`), supplyLead},
 	{noun(`(?:power (?:adapters?|splitters?|leads?|cables?)|(?:molex|4-pin peripheral|sata|slimline(?: sata)?|6-pin|8-pin) to (?:[1-4] ?x ?)?(?:molex|4-pin peripheral|sata|slimline(?: sata)?|6-pin|8-pin|12V-2x6)|splitters?)`), powerLead},
 	{noun(`(?:brackets?|cadd(?:y|ies)|sleds?|spacers?|screws?)`), holder},
 	{noun(`(?:data (?:lead|cable)s?|(?:lead|cable)s?)`), lead},
@@ -334,12 +336,13 @@ var dialects map[kind][]dialect
 
 func init() { // the phrases of kinds refer to the reader, which refers to them
 	dialects = map[kind][]dialect{
-		loose:     {{aModule, modulePhrases}, {aDrive, drivePhrases}, {"", eitherPhrases}},
-		slotCard:  {{"", cardPhrases}},
-		box:       {{"", boxPhrases}},
-		lead:      {{"", leadPhrases}},
-		powerLead: {{"", powerPhrases}},
-		holder:    {{"", holderPhrases}},
+		loose:      {{aModule, modulePhrases}, {aDrive, drivePhrases}, {"", eitherPhrases}},
+		slotCard:   {{"", cardPhrases}},
+		box:        {{"", boxPhrases}},
+		lead:       {{"", leadPhrases}},
+		powerLead:  {{"", powerPhrases}},
+		supplyLead: {{"", supplyPhrases}},
+		holder:     {{"", holderPhrases}},
 	}
 }
 
@@ -359,7 +362,7 @@ func (r *reader) build() error {
 		return r.card()
 	case box:
 		return r.box()
-	case lead, powerLead, holder:
+	case lead, powerLead, supplyLead, holder:
 		return r.fitting()
 	}
 	return r.driveOrModule()

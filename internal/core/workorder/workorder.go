@@ -101,6 +101,7 @@ type Job struct {
 // is something else. It is empty when nothing differs.
 func Make(j Job) []Step {
 	m := maker{Job: j}
+	m.Planned.Found = &m.Found.Setup
 	m.compare()
 	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests) == 0 {
 		return []Step{}
@@ -144,7 +145,7 @@ type change struct {
 // leadOnly reports a drive that stays in its bay and only gets its data lead moved.
 func (m *maker) leadOnly(c change) bool {
 	return c.from != nil && c.to != nil && c.from.Kind == machine.SATA && c.to.Kind == machine.SATA &&
-		!m.Found.Outside(c.from.Path) && !m.Planned.Outside(c.to.Path)
+		(c.back != nil || m.Planned.KeepsBay(c.piece.ID))
 }
 
 // inside reports that the machine must be opened: something changes that is

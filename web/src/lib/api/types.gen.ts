@@ -399,6 +399,10 @@ export interface Chassis {
 	 */
 	plugs?: PlugCount[];
 	/**
+	 * the model of its power supply, as printed on it
+	 */
+	supply?: string;
+	/**
 	 * its SATA plugs carry 3.3 V, which holds drives with the power-disable pin off
 	 */
 	feeds3V3?: boolean;
@@ -1059,7 +1063,7 @@ export interface Enclosure {
  * Fitting is one kind of small part. Which fields have a meaning follows from the kind.
  */
 export interface Fitting {
-	kind: 'data lead' | 'power adapter' | 'bracket' | 'caddy' | 'spacer' | 'screws';
+	kind: 'data lead' | 'power adapter' | 'supply lead' | 'bracket' | 'caddy' | 'spacer' | 'screws';
 	/**
 	 * a data lead's, at the drive
 	 */
@@ -1077,13 +1081,17 @@ export interface Fitting {
 	 */
 	from?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
 	/**
-	 * at the drive or card
+	 * at the drive or card; a supply lead's
 	 */
 	to?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
 	/**
 	 * how many it feeds; absent is one
 	 */
 	plugs?: number;
+	/**
+	 * the model of supply that a supply lead belongs to
+	 */
+	supply?: string;
 	/**
 	 * moulded ones from 4-pin are a known cause of fire
 	 */
@@ -2856,7 +2864,16 @@ export interface Written {
  * ShortForm is the short form of a part, as it is filled in.
  */
 export interface ShortForm {
-	kind: 'drive' | 'module' | 'card' | 'carrier' | 'box' | 'lead' | 'power adapter' | 'holder';
+	kind:
+		| 'drive'
+		| 'module'
+		| 'card'
+		| 'carrier'
+		| 'box'
+		| 'lead'
+		| 'power adapter'
+		| 'supply lead'
+		| 'holder';
 	/**
 	 * those that decide whether it fits first
 	 */
@@ -2934,7 +2951,16 @@ export interface FormQuestion {
 	/**
 	 * of a new part; one that is there has its own
 	 */
-	kind?: 'drive' | 'module' | 'card' | 'carrier' | 'box' | 'lead' | 'power adapter' | 'holder';
+	kind?:
+		| 'drive'
+		| 'module'
+		| 'card'
+		| 'carrier'
+		| 'box'
+		| 'lead'
+		| 'power adapter'
+		| 'supply lead'
+		| 'holder';
 	part?: Part;
 	/**
 	 * @maxItems 40

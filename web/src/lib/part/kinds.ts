@@ -11,5 +11,6 @@ export const KINDS: readonly { value: Kind; name: string }[] = [
 	{ value: 'box', name: 'Box for a USB port' },
 	{ value: 'lead', name: 'Data lead' },
 	{ value: 'power adapter', name: 'Power adapter or splitter' },
+	{ value: 'supply lead', name: 'Lead of a modular supply' },
 	{ value: 'holder', name: 'Bracket, caddy, spacer or screws' }
 ];

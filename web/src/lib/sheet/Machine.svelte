@@ -42,6 +42,7 @@
 	<Field at="/firmware/startsPCIe" label="starts from PCIe drives" choices={pick.ANSWER} />
 	<Field at="/chassis/cardMM" label="longest card, mm" number />
 	<Field at="/chassis/lowProfileSlots" label="low-profile cards only" choices={pick.ANSWER} />
+	<Field at="/chassis/supply" label="model of its supply" max={60} />
 	<Field at="/chassis/feeds3V3" label="SATA plugs carry 3.3 V" choices={pick.ANSWER} />
 	<Field at="/chassis/earthed" label="three-pin lead and switch" choices={pick.ANSWER} />
 	<Field at="/chassis/weightKG" label="weight, kg" number />

@@ -67,7 +67,11 @@
 	<Field at="/memory/ecc" label="uses check bits (ECC)" choices={pick.ANSWER} />
 	<Field at="/memory/millivolts" label="feeds its modules" choices={volts} />
 	<Field at="/memory/module/statedBytes" label="largest module, as stated" choices={sizes} />
+	<Field at="/memory/module/provenBytes" label="a larger one, proven" choices={sizes} />
+	<Field at="/memory/module/provenBy" label="by which job" max={120} />
 	<Field at="/memory/total/statedBytes" label="all slots together, as stated" choices={sizes} />
+	<Field at="/memory/total/provenBytes" label="more together, proven" choices={sizes} />
+	<Field at="/memory/total/provenBy" label="more together: by which job" max={120} />
 	<Field at="/memory/graphicsBytes" label="kept by graphics" choices={kept} />
 	{#if s.memory.generation === 'ddr5'}
 		<Field at="/memory/clockDrivers" label="runs clock drivers" choices={pick.ANSWER} />
