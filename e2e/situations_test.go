@@ -474,3 +474,31 @@ func TestNewerSheet(t *testing.T) {
 	h.press("main", "Undo")
 	h.wants(socket("M2_1"), "Gen 4 x4")
 }
+
+// TestScan: where the browser reads codes, a serial number comes from the camera; where it
+// does not, there is no button.
+func TestScan(t *testing.T) {
+	h := arrive(t)
+	h.visit(tower + "/fit")
+	correct := `button[aria-label^="Correct Ternlight 500"]`
+	h.click(correct)
+	h.do(chromedp.WaitVisible(chromedp.CSS(`form[aria-label="Correct the piece"]`)))
+	if strings.Contains(h.text("dialog[open]"), "with the camera") {
+		t.Error("a camera is offered where no code can be read")
+	}
+	h.visit("/")
+	// A stand-in for a browser that reads codes: its camera shows nothing, and its reader a number.
+	h.do(chromedp.Evaluate[chromedp.Void](`
+		window.BarcodeDetector = class { async detect() { return [{ rawValue: ' TL-FROM-CODE ' }]; } };
+		navigator.mediaDevices.getUserMedia = async () => document.createElement('canvas').captureStream();
+		HTMLMediaElement.prototype.play = async () => undefined;
+	`))
+	h.press("main", "Place Ternlight 500: Echo-sounding tower")
+	h.click(correct)
+	h.do(chromedp.WaitVisible(chromedp.CSS(`form[aria-label="Correct the piece"]`)))
+	h.axe()
+	h.press("dialog[open]", "Read its code with the camera: Ternlight 500")
+	h.do(pollTrue(`[...document.querySelectorAll('dialog[open] input')].some((e) => e.value === 'TL-FROM-CODE')`))
+	h.press("dialog[open]", "Keep")
+	h.wants("[data-mat]", "TL-FROM-CODE")
+}

@@ -231,7 +231,7 @@ func TestTests(t *testing.T) {
 	b.do(job.Change{Do: job.DoClose})
 	b.job = before
 	b.do(test(job.TestRun{State: job.TestPassed, Passes: 4}))
-	if len(open()) != 0 || said(b.job).Report.Tests[0].String() != "Run a memory test to the end: passed, 4 passes" {
+	if len(open()) != 0 || said(b.job).Report.Tests[0].Says.String() != "Run a memory test to the end: passed, 4 passes" {
 		t.Errorf("open %q, tests %q", open(), said(b.job).Report.Tests)
 	}
 	b.do(job.Change{Do: job.DoTakeOut, Item: "item-6"}) // what was tested lies otherwise now

@@ -23,7 +23,7 @@ type Report struct {
 	Stayed   []Fitted
 	Set      []Set
 	Seen     []power.Line
-	Tests    []fact.Fact // how they stand, those that nobody began included
+	Tests    []TestStand // those that nobody began included
 	LeftOut  []LeftOutStep
 	Open     []fact.Fact // what somebody still has to see to
 	Accepted []AcceptedLoss
@@ -57,6 +57,12 @@ type Fitted struct {
 type Set struct {
 	Setting  machine.SettingID
 	From, To string
+}
+
+// TestStand is how a test stands.
+type TestStand struct {
+	Says  fact.Fact
+	Since time.Time // when it was begun, while it runs
 }
 
 // LeftOutStep is a step that was left out, why and by whom.
@@ -190,12 +196,16 @@ func (r *Report) step(j *Job, s *workorder.Step) {
 	}
 	switch {
 	case test != nil:
-		r.Tests = append(r.Tests, test.says(s))
+		stand := TestStand{Says: test.says(s)}
+		if test.State == TestRuns {
+			stand.Since = test.Begun
+		}
+		r.Tests = append(r.Tests, stand)
 		if test.State != TestPassed && tick == nil {
 			r.Open = append(r.Open, test.says(s))
 		}
 	case tick == nil && s.Test != "":
-		r.Tests = append(r.Tests, fact.Of(TestOpen, s.Do))
+		r.Tests = append(r.Tests, TestStand{Says: fact.Of(TestOpen, s.Do)})
 		r.Open = append(r.Open, fact.Of(TestOpen, s.Do))
 	case tick == nil:
 		r.Open = append(r.Open, fact.Of(NotDone, s.Do))

@@ -134,7 +134,7 @@ type Report struct {
 	Stayed   []Fitted       `json:"stayed"`
 	Set      []Set          `json:"set"`
 	Seen     []Line         `json:"seen"`
-	Tests    []Text         `json:"tests"`
+	Tests    []TestStand    `json:"tests"`
 	LeftOut  []LeftOut      `json:"leftOut"`
 	Open     []Text         `json:"open"` // what somebody still has to see to
 	Accepted []AcceptedLoss `json:"accepted"`
@@ -152,6 +152,12 @@ type StageReport struct {
 	By     Name      `json:"by"`
 	At     time.Time `json:"at"`
 	Report Report    `json:"report"`
+}
+
+// TestStand is how a test stands.
+type TestStand struct {
+	Says  Text      `json:"says"`
+	Since time.Time `json:"since,omitzero"` // while it runs
 }
 
 // LeftOut is a step that was left out.
@@ -365,7 +371,7 @@ func (v *Voice) Lines(lines []power.Line) []Line {
 func (v *Voice) report(w *job.View) Report {
 	r := &w.Report
 	out := Report{Stages: make([]StageReport, len(r.Stages)), Fitted: v.fitted(w, r.Fitted), Removed: v.fitted(w, r.Removed), Stayed: v.fitted(w, r.Stayed), Set: make([]Set, len(r.Set)),
-		Seen: v.Lines(r.Seen), Tests: v.facts(r.Tests), LeftOut: make([]LeftOut, len(r.LeftOut)), Open: v.facts(r.Open), Accepted: make([]AcceptedLoss, len(r.Accepted)), Notes: v.facts(r.Notes), Proven: make([]Proven, len(r.Proven)), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
+		Seen: v.Lines(r.Seen), Tests: make([]TestStand, len(r.Tests)), LeftOut: make([]LeftOut, len(r.LeftOut)), Open: v.facts(r.Open), Accepted: make([]AcceptedLoss, len(r.Accepted)), Notes: v.facts(r.Notes), Proven: make([]Proven, len(r.Proven)), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
 	for i, s := range r.Set {
 		name, from := settingName(&w.Job.Sheet, s.Setting, s.From)
 		_, to := settingName(&w.Job.Sheet, s.Setting, s.To)
@@ -377,6 +383,9 @@ func (v *Voice) report(w *job.View) Report {
 	for i := range r.Stages {
 		s := &r.Stages[i]
 		out.Stages[i] = StageReport{Name(s.Name), Name(s.By), s.At, v.report(&s.View)}
+	}
+	for i, s := range r.Tests {
+		out.Tests[i] = TestStand{v.Fact(s.Says), s.Since}
 	}
 	for i, s := range r.LeftOut {
 		out.LeftOut[i] = LeftOut{v.Fact(s.Do), Name(s.Reason), Name(s.By)}

@@ -1884,7 +1884,7 @@ export interface Report {
 	stayed: Fitted[];
 	set: Set[];
 	seen: Line[];
-	tests: string[];
+	tests: TestStand[];
 	leftOut: LeftOut[];
 	/**
 	 * what somebody still has to see to
@@ -1939,6 +1939,16 @@ export interface Set {
 	name: string;
 	from: string;
 	to: string;
+}
+/**
+ * TestStand is how a test stands.
+ */
+export interface TestStand {
+	says: string;
+	/**
+	 * while it runs
+	 */
+	since?: string;
 }
 /**
  * LeftOut is a step that was left out.

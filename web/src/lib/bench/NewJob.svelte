@@ -122,7 +122,7 @@
 				<Button color="alternative" onclick={() => again(c)}>Begin with what was left in it</Button>
 			</p>
 		{/each}
-		<Checkbox bind:checked={fresh} class="min-h-11">A new machine: nothing lies in it yet</Checkbox>
+		<Checkbox bind:checked={fresh}>A new machine: nothing lies in it yet</Checkbox>
 		<WrittenDown
 			bind:text={lines}
 			of={sheet && '/sheets/' + encodeURIComponent(sheet)}

@@ -5,6 +5,7 @@
 	import { KINDS } from '$lib/part/kinds';
 	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import ScanCode from '$lib/ui/ScanCode.svelte';
 	import { useSession, type State } from './session.svelte';
 	import WrittenDown from './WrittenDown.svelte';
 
@@ -111,6 +112,7 @@
 						autocomplete="off"
 						disabled={!kind && words.trim() !== ''}
 					/>
+					<ScanCode about="the part to add" onread={(text) => (serial = text)} />
 				</div>
 			{/if}
 		</div>

@@ -138,7 +138,7 @@
 		<fieldset>
 			<legend>Members</legend>
 			{#each drives as d (d.id)}
-				<Checkbox bind:group={members} value={d.id} class="min-h-11">{called(d.id)}</Checkbox>
+				<Checkbox bind:group={members} value={d.id}>{called(d.id)}</Checkbox>
 			{/each}
 		</fieldset>
 		{#if modes.length > 0}

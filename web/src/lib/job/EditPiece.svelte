@@ -6,6 +6,7 @@
 	import type { Change, Item, Part } from '$lib/api/types.gen';
 	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import ScanCode from '$lib/ui/ScanCode.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import { useSession } from './session.svelte';
@@ -72,6 +73,7 @@
 				<div class="grid gap-1">
 					<Label for="{uid}serial">Serial number</Label>
 					<Input id="{uid}serial" bind:value={serial} maxlength={80} />
+					<ScanCode about={was.name} onread={(text) => (serial = text)} />
 				</div>
 				{#if was.drive && was.drive.media !== 'optical'}
 					<div class="grid gap-1">

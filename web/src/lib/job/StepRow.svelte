@@ -115,7 +115,7 @@
 						autocomplete="off"
 					/>
 					{#if step.danger}
-						<Checkbox bind:checked={sure} class="min-h-11">I know that, and leave it out</Checkbox>
+						<Checkbox bind:checked={sure}>I know that, and leave it out</Checkbox>
 					{/if}
 					<div class="flex gap-3">
 						<Button type="submit" color="alternative" disabled={Boolean(step.danger) && !sure}

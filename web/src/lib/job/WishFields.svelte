@@ -66,7 +66,7 @@
 		<legend>Tests beyond what the work calls for</legend>
 		<div class="flex flex-wrap gap-x-5">
 			{#each TESTS as t (t.value)}
-				<Checkbox bind:group={draft.tests} value={t.value} class="min-h-11">{t.name}</Checkbox>
+				<Checkbox bind:group={draft.tests} value={t.value}>{t.name}</Checkbox>
 			{/each}
 		</div>
 	</fieldset>

@@ -121,7 +121,7 @@
 					{/each}
 					{#each s.report.removed as f (f.item)}<li>{f.name} out of {f.from}</li>{/each}
 					<li>{s.report.seen.length} lines read off the screens</li>
-					{#each s.report.tests as o, n (n)}<li>{o}</li>{/each}
+					{#each s.report.tests as o, n (n)}<li>{o.says}</li>{/each}
 					{#each s.report.leftOut as o, n (n)}<li>left out: {o.do}: {o.reason} ({o.by})</li>{/each}
 					{#each s.report.open as o, n (n)}<li>open: {o}</li>{/each}
 				</ul>
@@ -155,7 +155,9 @@
 		{#if r.tests.length > 0}
 			<h3 class="mt-4 font-semibold">Tests</h3>
 			<ul class="list-disc pl-5">
-				{#each r.tests as o, i (i)}<li>{o}</li>{/each}
+				{#each r.tests as o, i (i)}<li>
+						{o.says}{o.since ? ` since ${when(o.since)}` : ''}
+					</li>{/each}
 			</ul>
 		{/if}
 		{#if r.leftOut.length > 0}
@@ -248,7 +250,7 @@
 					</p>
 				{/if}
 				{#if session.view.order.length === 0}
-					<Checkbox bind:checked={sure} class="min-h-11"
+					<Checkbox bind:checked={sure}
 						>Nothing was fitted and nothing set: close it all the same</Checkbox
 					>
 				{/if}
