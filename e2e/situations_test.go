@@ -207,6 +207,8 @@ func TestThinClient(t *testing.T) {
 	h.takeIn(arrival{sheet: "petrel-l1", title: "North lamp controller", lines: "SODIMM1: 4GB PC3L-12800S 1.35V\nnew: 16GB PC3L-12800S 1.35V", memory: "16"})
 	h.plan("1 warning")
 	h.wants("main", "is known to take")
+	h.visit("/sheets/petrel-l1")
+	h.wants("main", "16 GiB of memory seen and tested, where the sheet states 4 GiB (job ", "Pier lamp controller")
 }
 
 // count holds the actions up to a checked plan, and from there to the closed job, against

@@ -58,6 +58,22 @@ func readJob(c *cobra.Command, path string) (job.Job, error) {
 	return j, nil
 }
 
+// stage adds the flag that names a stage to come, and returns how a job is read as it stands then.
+func stage(c *cobra.Command) func(*cobra.Command, string) (job.Job, error) {
+	n := c.Flags().Int("stage", 0, "a stage that is to come, the first of them 1")
+	return func(c *cobra.Command, path string) (job.Job, error) {
+		j, err := readJob(c, path)
+		if err != nil || *n == 0 {
+			return j, err
+		}
+		ahead, ok := j.Ahead(*n)
+		if !ok {
+			return j, fmt.Errorf("%s: the job has no stage %d to come", path, *n)
+		}
+		return ahead, nil
+	}
+}
+
 func sheetCommand() *cobra.Command {
 	return &cobra.Command{
 		Use:   "sheet SHEET.json...",
@@ -82,12 +98,13 @@ func sheetCommand() *cobra.Command {
 
 func checkCommand() *cobra.Command {
 	var asJSON bool
+	var read func(*cobra.Command, string) (job.Job, error)
 	c := &cobra.Command{
 		Use:   "check JOB.json",
 		Short: "Judge the plan of a job file",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			j, err := readJob(c, args[0])
+			j, err := read(c, args[0])
 			if err != nil {
 				return err
 			}
@@ -101,6 +118,7 @@ func checkCommand() *cobra.Command {
 			return nil
 		},
 	}
+	read = stage(c)
 	c.Flags().BoolVar(&asJSON, "json", false, "print a deepbay/check document for programs")
 	return c
 }
@@ -139,6 +157,12 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 	t.Flush()
 	m := &a.Answer.Memory
 	fmt.Fprintf(w, "\n%s  %s, %s, %s, %s %s\n", words("memory"), m.Total, m.Speed, m.Spread, words("peak"), m.Peak)
+	if starts := a.Starts.String(); starts != "" {
+		fmt.Fprintf(w, "\n%s  %s\n", words("starts from"), starts)
+	}
+	for _, b := range a.Blocks {
+		fmt.Fprintf(w, "\n%s  %s\n", words("to be answered first"), b)
+	}
 	for _, f := range a.Answer.Findings {
 		if f.Quiet {
 			continue
@@ -181,12 +205,13 @@ func flows(w io.Writer, list []say.FlowAnswer, j *job.Job) {
 
 func expectCommand() *cobra.Command {
 	var asJSON bool
+	var read func(*cobra.Command, string) (job.Job, error)
 	c := &cobra.Command{
 		Use:   "expect JOB.json",
 		Short: "Foretell what set-up and the system show after the work",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			j, err := readJob(c, args[0])
+			j, err := read(c, args[0])
 			if err != nil {
 				return err
 			}
@@ -201,6 +226,7 @@ func expectCommand() *cobra.Command {
 			return err
 		},
 	}
+	read = stage(c)
 	c.Flags().BoolVar(&asJSON, "json", false, "print a deepbay/observation document for programs")
 	return c
 }

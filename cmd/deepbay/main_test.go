@@ -61,6 +61,7 @@ var inLower = []string{`"planned": {
 func TestCommands(t *testing.T) {
 	sheet := filepath.Join("..", "..", "demo", "sheets", "dunlin-s3.sheet.json")
 	good, stopping := jobFile(t, "echo-sounding-tower"), jobFile(t, "echo-sounding-tower", inLower...)
+	ahead := jobFile(t, "echo-sounding-tower", `"seen": []`, `"stage": "now", "later": [{"name": "then", "planned": {"placements": [], "settings": []}}], "seen": []`)
 	for _, c := range []struct {
 		name   string
 		args   []string
@@ -77,6 +78,10 @@ func TestCommands(t *testing.T) {
 		{"plan", []string{"plan", good}, 0, []string{"proved best", "M2_1     Ternlight 500, new", "out      Sallow 4 GB, from A1", "system drive: 6.50 GB/s, 16 s for 100 GB", "alternative 1", "memory 38.40 GB/s at its peak instead of 51.20 GB/s"}, nil},
 		{"plan in another order", []string{"plan", good, "--order", "in use"}, 0, []string{"A1       Sallow 4 GB", "memory: 38.40 GB/s"}, nil},
 		{"plan by nothing", []string{"plan", good, "--order", "beauty"}, 2, nil, []string{`/order/0: "beauty" is not a criterion`}},
+		{"check of a stage to come", []string{"check", ahead, "--stage", "1"}, 1, []string{"SATA6  free", "to be answered first  Mudlark 2 TB, serial ML7-0093318 leaves and may hold the system"}, nil},
+		{"check of the stage at work", []string{"check", ahead}, 0, []string{"SATA6  live"}, nil},
+		{"expect of a stage to come", []string{"expect", ahead, "--stage", "1"}, 1, []string{"Slot A1", "empty"}, nil},
+		{"plan of no stage", []string{"plan", ahead, "--stage", "2"}, 2, nil, []string{"the job has no stage 2 to come"}},
 		{"version", []string{"version"}, 0, []string{"deepbay development"}, nil},
 		{"no such file", []string{"check", "nothing.json"}, 2, nil, []string{"deepbay: open nothing.json: no such file"}},
 		{"wrong file", []string{"check", jobFile(t, "echo-sounding-tower", `"kind": "m2"`, `"kind": "m3"`)}, 2, nil, []string{"job.json is not a usable job file", "/sheet/sockets/0/kind: value must be one of"}},

@@ -19,12 +19,13 @@ var errGaveUp = errors.New("the search stopped at its budget")
 func planCommand() *cobra.Command {
 	var asJSON bool
 	var q job.PlanQuestion
+	var read func(*cobra.Command, string) (job.Job, error)
 	c := &cobra.Command{
 		Use:   "plan JOB.json",
 		Short: "Find the best placement, and the real alternatives",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			j, err := readJob(c, args[0])
+			j, err := read(c, args[0])
 			if err != nil {
 				return err
 			}
@@ -45,6 +46,7 @@ func planCommand() *cobra.Command {
 			return nil
 		},
 	}
+	read = stage(c)
 	c.Flags().BoolVar(&asJSON, "json", false, "print a deepbay/plan document for programs")
 	c.Flags().StringSliceVar(&q.Order, "order", nil, fmt.Sprintf("what counts most, first: of %v", plan.Criteria()))
 	return c

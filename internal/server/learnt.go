@@ -38,7 +38,7 @@ func (s *api) keep(c *gin.Context) error {
 	says := fact.Of(job.KeptForSheet, k.Job.Looked[i].Learned)
 	switch l := &k.Job.Looked[i]; {
 	case l.OfSheet():
-		err = s.keepInSheet(ctx, &k.Job, s.stamp(in.By), func(sheet *machine.Sheet) fact.Fact {
+		err = s.keepInSheet(ctx, &k.Job, says, s.stamp(in.By), func(sheet *machine.Sheet) fact.Fact {
 			if !rig.Teach(sheet, l.Learned) {
 				return fact.Of(job.SheetIsOther, l.Fact)
 			}
@@ -73,7 +73,7 @@ func (s *api) keepProven(c *gin.Context) error {
 	if i < 0 {
 		return problem.List{{Pointer: "/of", Fact: fact.Of(job.NotProven)}}
 	}
-	err = s.keepInSheet(ctx, &k.Job, s.stamp(in.By), func(sheet *machine.Sheet) fact.Fact {
+	err = s.keepInSheet(ctx, &k.Job, proven[i].Says, s.stamp(in.By), func(sheet *machine.Sheet) fact.Fact {
 		if !proven[i].Teach(sheet, k.Job.Evidence()) {
 			return fact.Of(job.NotOnSheet)
 		}
@@ -86,8 +86,9 @@ func (s *api) keepProven(c *gin.Context) error {
 	return nil
 }
 
-// keepInSheet writes into the shop's sheet of a job what teach puts there; teach says why it cannot.
-func (s *api) keepInSheet(ctx context.Context, j *job.Job, by job.Stamp, teach func(*machine.Sheet) fact.Fact) error {
+// keepInSheet writes into the shop's sheet of a job what teach puts there, with what was learnt
+// and the job as its evidence in the sheet's history; teach says why it cannot.
+func (s *api) keepInSheet(ctx context.Context, j *job.Job, what fact.Fact, by job.Stamp, teach func(*machine.Sheet) fact.Fact) error {
 	kept, err := s.Data.Sheet(ctx, j.Sheet.ID)
 	if errors.Is(err, store.ErrNotFound) {
 		return problem.List{{Pointer: "/fact", Fact: fact.Of(job.NoShopSheet, fact.Typed(j.Sheet.ID))}}
@@ -101,7 +102,7 @@ func (s *api) keepInSheet(ctx context.Context, j *job.Job, by job.Stamp, teach f
 	if err := kept.Sheet.Validate().Under("/sheet").Err(); err != nil {
 		return err
 	}
-	_, err = s.Data.PutSheet(ctx, store.SheetWrite{Sheet: kept.Sheet, From: kept.Revision, Stamp: by})
+	_, err = s.Data.PutSheet(ctx, store.SheetWrite{Sheet: kept.Sheet, From: kept.Revision, Done: fact.Of(job.LearntIn, fact.Typed(j.Evidence()), what), Stamp: by})
 	var stale *store.Conflict
 	if errors.As(err, &stale) {
 		return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict, Detail: "the sheet was changed meanwhile; nothing was kept: try again"}}

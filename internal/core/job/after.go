@@ -136,6 +136,15 @@ func (j *Job) blocks() []Block {
 	return out
 }
 
+// Afterwards is what starts the machine, and what is to be answered before anything is done.
+func (j *Job) Afterwards() (starts fact.Fact, blocks []Block) {
+	starts, _ = j.Starts()
+	if len(j.Order()) > 0 {
+		blocks = j.blocks()
+	}
+	return starts, blocks
+}
+
 // validateArrays reports arrays that contradict themselves.
 func (j *Job) validateArrays(l *problem.List) {
 	ids, in := map[rig.ArrayID]bool{}, map[rig.ItemID]bool{}

@@ -102,6 +102,7 @@ const (
 	TookSheet        fact.Code = "job/took-sheet"      // what differs
 	TookInAgain      fact.Code = "job/took-in-again"   // from which job
 	KeptPart         fact.Code = "job/kept-part"       // what
+	LearntIn         fact.Code = "job/learnt-in"       // a job, what
 	LeftOut          fact.Code = "job/left-out"        // a step, why
 	TestFailed       fact.Code = "job/test-failed"     // the step, its errors
 	TestIsRunning    fact.Code = "job/test-is-running" // the step

@@ -29,6 +29,7 @@ const (
 	ArrayOneDisk     fact.Code = "power/array-one-disk" // level
 	ArrayTwice       fact.Code = "power/array-twice"
 	AsClock          fact.Code = "power/as-clock"
+	TakenAs          fact.Code = "power/taken-as" // what was typed, the memory it is taken for
 	AsRead           fact.Code = "power/as-read"
 	AsSystems        fact.Code = "power/as-systems"
 	AtMost           fact.Code = "power/at-most"

@@ -302,6 +302,8 @@ func (r Reading) shown() fact.Fact {
 		return fact.Of(IsEmpty)
 	case r.Absent:
 		return fact.Of(NotThere)
+	case bare.MatchString(r.Raw) && r.Bytes.Known(): // a number without a unit is said back as what it was taken for
+		return fact.Of(TakenAs, fact.Typed(r.Raw), r.Bytes)
 	case r.Raw != "":
 		return fact.Of(AsRead, fact.Typed(r.Raw))
 	}

@@ -212,7 +212,9 @@ type Check struct {
 	Version int      `json:"version" jsonschema:"enum=1"`
 	Job     job.ID   `json:"job"`
 	Title   Name     `json:"title"`
-	Stops   bool     `json:"stops"`
+	Stops   bool     `json:"stops"`           // by a rule of fit, or by what is to be answered first
+	Blocks  []Text   `json:"blocks"`          // what is to be answered first
+	Starts  Text     `json:"starts,omitzero"` // what starts the machine afterwards
 	Answer  Resolved `json:"answer"`
 }
 
@@ -220,7 +222,13 @@ type Check struct {
 func CheckOf(l Language, j *job.Job) Check {
 	r := j.PlannedRig()
 	a := j.Check()
-	return Check{CheckFormat, CheckVersion, j.ID, Name(j.Title), a.Stops(), In(l, &r).Answer(&a)}
+	v := voice(l, j)
+	starts, blocks := j.Afterwards()
+	out := Check{Format: CheckFormat, Version: CheckVersion, Job: j.ID, Title: Name(j.Title), Stops: a.Stops() || len(blocks) > 0, Blocks: make([]Text, len(blocks)), Starts: v.Fact(starts), Answer: In(l, &r).Answer(&a)}
+	for i := range blocks {
+		out.Blocks[i] = v.Fact(blocks[i].Says)
+	}
+	return out
 }
 
 // Advice is the planner's whole answer.

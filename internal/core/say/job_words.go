@@ -104,6 +104,7 @@ var jobWords = map[fact.Code]string{
 	job.TookSheet:        "took the newer sheet: {0:semicolons}",
 	job.TookInAgain:      "took the machine in again, as {0} left it",
 	job.KeptPart:         "the shop's description of {0} says it too now",
+	job.LearntIn:         "{1} (job {0})",
 	job.LeftOut:          "left out: {0} ({1})",
 	job.TestFailed:       "{0}: errors, {1}",
 	job.TestIsRunning:    "{0}: running",

@@ -31,6 +31,7 @@ var powerWords = map[fact.Code]string{
 	power.ArrayOneDisk:     "Array of level {0}, as one disk",
 	power.ArrayTwice:       "Set-up shows the members and the array; the system shows one disk of the array's size, and no member.",
 	power.AsClock:          "as a clock, on older screens",
+	power.TakenAs:          "{0}, taken as {1}",
 	power.AsRead:           "{0}",
 	power.AsSystems:        "as many systems print it",
 	power.AtMost:           "at most",

@@ -3002,7 +3002,18 @@ export interface Check {
 	version: 1;
 	job: string;
 	title: string;
+	/**
+	 * by a rule of fit, or by what is to be answered first
+	 */
 	stops: boolean;
+	/**
+	 * what is to be answered first
+	 */
+	blocks: string[];
+	/**
+	 * what starts the machine afterwards
+	 */
+	starts?: string;
 	answer: Resolved;
 }
 /**

@@ -179,7 +179,7 @@
 					>
 				{/each}
 			</div>
-			<p class="min-w-0 flex-1 text-soft" role="status">
+			<p class="min-w-60 flex-1 text-soft" role="status">
 				{#if hand.item}
 					<strong class="text-over">{name(hand.item)}</strong> is picked up: choose a socket, or press
 					Esc
