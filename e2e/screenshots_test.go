@@ -42,6 +42,8 @@ func TestScreenshots(t *testing.T) {
 		{"slide-rule", "/rule", 1280, 800, nil},
 		{"carrier", "/jobs/dive-camera-ingest/fit", 1280, 800, nil},
 		{"hand-over", "/jobs/tide-gauge-mini-pc/handover", 1280, 800, nil},
+		{"stages", "/jobs/lock-gate-recorder/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS(socket("SATA1"))), chromedp.Click(chromedp.CSS(`button[aria-label^="Out for now"]`)),
+			chromedp.WaitVisible(chromedp.CSS(`[data-testid="stages"] ol`)), chromedp.Evaluate[chromedp.Void]("window.scrollTo(0, 0)")}},
 		{"fit-phone", "/jobs/tide-gauge-mini-pc/fit", 390, 844, nil},
 	} {
 		b.do(chromedp.EmulateViewport(s.width, s.height))
