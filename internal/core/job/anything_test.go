@@ -1,0 +1,150 @@
+package job_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand"
+	"testing"
+
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/power"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
+	"deepbay/internal/coretest/jobs"
+	"deepbay/internal/format"
+)
+
+// TestRandomAnything does anything whatever to random jobs, sense or nonsense: nothing panics,
+// what is taken leaves a job that its own format reads back and whose every stage can be
+// looked at, and what is refused says why.
+func TestRandomAnything(t *testing.T) {
+	taken := map[job.Do]int{}
+	for seed := range int64(*jobsTried / 10) {
+		rng := rand.New(rand.NewSource(seed))
+		j, demo := jobs.Random(rng), seed%2 == 0
+		if demo { // half of them are whole files
+			j = load(t, demoJobs[rng.Intn(len(demoJobs))])
+		}
+		for n := range 30 {
+			c := anything(rng, &j)
+			next, done, err := job.Apply(j, c, stamp)
+			if err != nil {
+				if say.About(say.Plain, &j).Err(err).Error() == "" {
+					t.Fatalf("seed %d: %+v is refused without a word", seed, c)
+				}
+				continue
+			}
+			taken[c.Do]++
+			if err := next.Validate().Err(); err != nil {
+				t.Fatalf("seed %d, change %d: %+v leaves %v", seed, n, c, err)
+			}
+			if _, err := format.WriteDeed(done, next.Name); err != nil {
+				t.Fatalf("seed %d: %+v: %v", seed, c, err)
+			}
+			if say.About(say.Plain, &next).Event(done, nil).String() == "" {
+				t.Fatalf("seed %d: %+v is done without a word", seed, c)
+			}
+			j = next
+		}
+		b, err := json.Marshal(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		back := j
+		if demo {
+			if back, err = format.Job(b); err != nil {
+				t.Fatalf("seed %d: its own format does not read it: %v", seed, err)
+			}
+		}
+		for n := range len(j.Later) + 1 {
+			v, ok := job.LookAt(back, n)
+			if !ok {
+				t.Fatalf("seed %d: no stage %d", seed, n)
+			}
+			say.Look(say.Plain, &v)
+		}
+	}
+	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoReopen} {
+		if *jobsTried >= 1000 && taken[do] == 0 {
+			t.Errorf("%s was never taken", do)
+		}
+	}
+}
+
+var demoJobs = []string{"bathymetry-render", "chart-table-workstation", "dive-camera-ingest", "echo-sounding-tower", "lock-gate-recorder", "side-scan-archive", "tide-gauge-mini-pc", "wave-model-desktop", "weather-mast-logger"}
+
+// anything is a change with fields that are mostly of the job.
+func anything(rng *rand.Rand, j *job.Job) job.Change {
+	all := job.Do("").Values()
+	c := job.Change{Do: job.Do(all[rng.Intn(len(all))]), Text: "8GB", Value: "yes"}
+	if j.Closed != nil {
+		c.Do = job.DoReopen
+	}
+	pick := func(ids []rig.ItemID) rig.ItemID {
+		if len(ids) == 0 {
+			return "nobody"
+		}
+		return ids[rng.Intn(len(ids))]
+	}
+	var items []rig.ItemID
+	for _, it := range j.Items {
+		items = append(items, it.ID)
+	}
+	c.Item = pick(items)
+	c.Socket = rig.On(j.Sheet.Sockets[rng.Intn(len(j.Sheet.Sockets))].ID)
+	if rng.Intn(6) == 0 {
+		c.Socket = c.Socket.Position(1)
+	}
+	if rng.Intn(4) == 0 {
+		c.Stage = rng.Intn(3) + 1
+	}
+	if rng.Intn(4) == 0 {
+		c.In = job.InFound
+	}
+	c.Sure = rng.Intn(2) == 0
+	switch c.Do {
+	case job.DoTick, job.DoUntick, job.DoLeaveOut, job.DoTest:
+		for _, s := range j.Order() {
+			if rng.Intn(3) > 0 && (c.Do == job.DoTest) == (s.Test != "") {
+				c.Steps = append(c.Steps, s.ID)
+			}
+		}
+		if c.Do == job.DoTest && len(c.Steps) > 1 {
+			c.Steps = c.Steps[:1]
+		}
+		c.Result = &job.TestRun{State: job.TestState(job.TestRuns.Values()[rng.Intn(3)]), Passes: rng.Intn(2), Text: "12"}
+	case job.DoConfirm, job.DoForget, job.DoRead, job.DoExplain:
+		r := j.PlannedRig()
+		if c.In == job.InFound {
+			r = j.FoundRig()
+		}
+		a := fit.Resolve(&r)
+		for _, l := range power.Compare(&r, &a, power.Seen{}) {
+			if c.Line = l.ID; c.Do == job.DoConfirm && l.Exact {
+				c.Lines = append(c.Lines, l.ID)
+			} else if rng.Intn(5) == 0 {
+				break
+			}
+		}
+	case job.DoArray:
+		c.Array = &rig.DriveArray{ID: rig.ArrayID(fmt.Sprint("a", rng.Intn(2))), Level: rig.Level([]string{"0", "1"}[rng.Intn(2)])}
+		for _, it := range j.Items {
+			if j.Part(it.Part).Drive != nil && rng.Intn(3) > 0 {
+				c.Array.Members = append(c.Array.Members, it.ID)
+			}
+		}
+	case job.DoRole:
+		c.Value = job.Role("").Values()[rng.Intn(6)]
+	case job.DoDropStage, job.DoNameStage:
+		c.Value = fmt.Sprint(rng.Intn(3))
+	case job.DoWish:
+		c.Wish = &rig.Wish{Starts: rig.Start{How: rig.StartHow(rig.StartHow("").Values()[rng.Intn(4)]), Item: c.Item}, Tests: []rig.Test{rig.MemoryTest, rig.LoadTest, rig.SelfTest}[:rng.Intn(4)]}
+	case job.DoSet:
+		if len(j.Sheet.Settings) > 0 {
+			s := j.Sheet.Settings[rng.Intn(len(j.Sheet.Settings))]
+			c.Setting, c.Value = s.ID, s.Options[rng.Intn(len(s.Options))].Value
+		}
+	}
+	return c
+}
