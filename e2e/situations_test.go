@@ -504,3 +504,52 @@ func TestScan(t *testing.T) {
 	h.press("dialog[open]", "Keep")
 	h.wants("[data-mat]", "TL-FROM-CODE")
 }
+
+// TestHandsByKeys does a stage, a step left out and a screen without a mouse.
+func TestHandsByKeys(t *testing.T) {
+	h := arrive(t)
+	h.visit("/jobs/chart-table-workstation/order")
+	press := func(keys string) { t.Helper(); h.do(chromedp.KeyEvent(keys)) }
+	onto := func(name string) {
+		t.Helper()
+		for range 200 {
+			at, err := chromedp.Run(h.ctx, chromedp.Evaluate[string](`(document.activeElement?.ariaLabel || document.activeElement?.labels?.[0]?.innerText || document.activeElement?.innerText || '').trim()`))
+			if err != nil {
+				t.Fatal(err)
+			}
+			if strings.HasPrefix(at, name) {
+				return
+			}
+			press(kb.Tab)
+		}
+		t.Fatalf("Tab does not reach %q", name)
+	}
+	onto("Leave it out: Look once more before power")
+	press(kb.Enter)
+	onto("Why it is left out")
+	press("the owner looks")
+	onto("I know that, and leave it out")
+	press(" ")
+	onto("Leave it out")
+	press(kb.Enter)
+	h.wants(`[data-step="power-on/look"]`, "left out by Oda Finch", "the owner looks")
+	onto("It runs now: Run a memory test")
+	press(kb.Enter)
+	h.wants(`[data-step="test/memory"]`, "running since")
+	h.visit("/jobs/tide-gauge-mini-pc/prove")
+	onto("The other 2 in set-up as expected")
+	press(kb.Enter)
+	h.wants(`[data-testid="tally"]`, "4 to read")
+	h.visit("/jobs/chart-table-workstation/fit")
+	onto("Do it in stages")
+	press(kb.Enter)
+	h.do(chromedp.WaitVisible(chromedp.CSS("dialog[open]")))
+	onto("What the present stage is for")
+	press("first")
+	onto("What the next one is for")
+	press("then" + kb.Enter)
+	h.wants(`[data-testid="stages"]`, "first (now)", "then")
+	onto("first (now)")
+	press(kb.Enter)
+	h.wants("main", "As found")
+}

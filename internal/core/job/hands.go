@@ -250,14 +250,6 @@ func renew(old, now *Job) {
 	}
 }
 
-// leftOut is what a step that is left out was left out for, "" where it was not.
-func (j *Job) leftOut(step string) string {
-	if t := j.tickOf(step); t != nil {
-		return t.Reason
-	}
-	return ""
-}
-
 // close ends the job. What is open stands on the page and does not hold it back; that
 // nobody said anything of a step does, and so does a job in which nothing was fitted.
 func (a *applier) close() fact.Fact {

@@ -138,7 +138,11 @@
 		<fieldset>
 			<legend>Members</legend>
 			{#each drives as d (d.id)}
-				<Checkbox bind:group={members} value={d.id}>{called(d.id)}</Checkbox>
+				<Checkbox bind:group={members} value={d.id}
+					>{called(d.id)}{d.holds && d.holds !== 'blank'
+						? `, holds ${d.holds === 'data' ? 'data' : 'a system'}`
+						: ''}</Checkbox
+				>
 			{/each}
 		</fieldset>
 		{#if modes.length > 0}
