@@ -17,7 +17,7 @@ import (
 
 // standard is the packages of the standard library that the core may use: none that
 // reads a file, the network, the clock or chance. (time is for its types: see wall.)
-var standard = strings.Fields("bytes cmp context encoding/csv encoding/json errors fmt io maps math reflect regexp slices strconv strings time unicode")
+var standard = strings.Fields("bytes cmp context encoding/csv encoding/json errors fmt hash/fnv io maps math reflect regexp slices strconv strings time unicode")
 
 // wall is what of package time reads the clock or waits for it.
 var wall = strings.Fields("Now Since Until After AfterFunc Sleep Tick NewTicker NewTimer")

@@ -202,6 +202,11 @@ func (a *applier) setArray() fact.Fact {
 			return a.refuse("/value", fact.Of(NoSuchArray, fact.Typed(c.Value)))
 		}
 		says := fact.Of(NoArrayNow, fact.Of(ArrayNamed, fact.Typed(j.Arrays[i].Level), j.Arrays[i].Members))
+		for _, id := range j.Arrays[i].Members {
+			if it := j.Item(id); it.Role == RoleArray {
+				it.Role = ""
+			}
+		}
 		j.Arrays = slices.Delete(slices.Clone(j.Arrays), i, i+1)
 		return says
 	}

@@ -63,11 +63,7 @@ func (a *applier) takeSheet() fact.Fact {
 		return fact.Fact{}
 	}
 	a.job.Sheet = *s
-	bare := a.job.bare(a.job.Found)
-	a.job.Looked = slices.DeleteFunc(a.job.Looked, func(l Looked) bool {
-		_, ok := bare.HowToAsk(l.Fact)
-		return !ok
-	})
+	a.job.dropAnswered()
 	return fact.Of(TookSheet, differs)
 }
 
@@ -110,5 +106,6 @@ func (j *Job) Again(id ID, arrived time.Time) Job {
 	if s := j.Wish.Starts; s.Item != "" && has(s.Item) { // what was put there starts it now
 		out.Item(s.Item).Holds = rig.System
 	}
+	out.dropAnswered()
 	return out
 }

@@ -362,6 +362,17 @@ func TestAccepted(t *testing.T) {
 	if o, a := page(); o != 0 || a != 1 {
 		t.Errorf("accepted: %d open, %d accepted", o, a)
 	}
+	b.do(job.Change{Do: job.DoSet, Setting: "upper-speed", Value: "gen3"})
+	if o, a := page(); o != 0 || a != 1 {
+		t.Errorf("another setting, the same loss: %d open, %d accepted", o, a)
+	}
+	whole := b.job.Sheet
+	b.job.Sheet.Sockets = slices.Clone(whole.Sockets)
+	b.job.Sheet.Socket("M2_2").Lanes = 2
+	if o, a := page(); o != 1 || a != 0 {
+		t.Errorf("a larger loss than was accepted: %d open, %d accepted", o, a)
+	}
+	b.job.Sheet = whole
 	b.do(job.Change{Do: job.DoUnaccept, Finding: &b.job.Accepted[0]})
 	if o, a := page(); o != 1 || a != 0 {
 		t.Errorf("taken back: %d open, %d accepted", o, a)

@@ -72,6 +72,19 @@ func askable(l *problem.List, at, value string, r *rig.Rig, a rig.Learned) bool 
 	return false
 }
 
+// dropAnswered drops what was looked up and has no place any more: the sheet says it by now, or
+// something lies where nothing lay.
+func (j *Job) dropAnswered() {
+	if len(j.Looked) == 0 {
+		return
+	}
+	bare := j.bare(j.Found)
+	j.Looked = slices.DeleteFunc(slices.Clone(j.Looked), func(l Looked) bool {
+		_, ok := bare.HowToAsk(l.Fact)
+		return !ok
+	})
+}
+
 // validateLooked checks what was looked up, and that sheet and parts hold together with it.
 func (j *Job) validateLooked(l *problem.List) {
 	if len(j.Looked) == 0 {

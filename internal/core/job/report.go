@@ -4,7 +4,10 @@ package job
 // what is still open. What it calls accepted, somebody accepted.
 
 import (
+	"encoding/json"
+	"hash/fnv"
 	"slices"
+	"strconv"
 	"time"
 
 	"deepbay/internal/core/fact"
@@ -84,13 +87,36 @@ type Acceptance struct {
 	Code   fit.Code   `json:"code" jsonschema:"minLength=1,maxLength=60"`
 	Socket rig.Path   `json:"socket,omitzero" jsonschema:"maxLength=200"`
 	Item   rig.ItemID `json:"item,omitempty" jsonschema:"maxLength=60"`
+	Loss   string     `json:"loss,omitempty" jsonschema:"maxLength=16"` // which loss, so that another one under the same code is not accepted with it
 	By     string     `json:"by,omitempty" jsonschema:"maxLength=80"`
 	At     time.Time  `json:"at,omitzero"`
 }
 
-// of reports that an acceptance is of a finding.
-func (c *Acceptance) of(f *fit.Finding) bool {
+// of reports that an acceptance is of a finding as it is now.
+func (c *Acceptance) of(f *fit.Finding) bool { return c.names(f) && c.Loss == loss(f) }
+
+// names reports that it is about the same thing, be the loss larger by now.
+func (c *Acceptance) names(f *fit.Finding) bool {
 	return c.Code == f.Code && c.Socket == f.Socket && c.Item == f.Item
+}
+
+// loss tells what a finding says from what it would say with other numbers.
+func loss(f *fit.Finding) string {
+	h := fnv.New32a()
+	if err := json.NewEncoder(h).Encode(f.Says); err != nil {
+		return "" // values that no document holds tell nothing apart
+	}
+	return strconv.FormatUint(uint64(h.Sum32()), 16)
+}
+
+// AcceptedAs is by whom a finding of the plan was accepted, nil where nobody did.
+func (j *Job) AcceptedAs(f *fit.Finding) *Acceptance {
+	for i := range j.Accepted {
+		if j.Accepted[i].of(f) {
+			return &j.Accepted[i]
+		}
+	}
+	return nil
 }
 
 // accept keeps that a warning is accepted, or all there are, or takes it back.
@@ -103,14 +129,13 @@ func (a *applier) accept() fact.Fact {
 	n := 0
 	for i := range v.Planned.Findings {
 		x := &v.Planned.Findings[i]
-		if x.Severity != fit.Warns || x.Quiet || a.change.Finding == nil && len(x.Missing) > 0 || a.change.Finding != nil && !a.change.Finding.of(x) {
+		if x.Severity != fit.Warns || x.Quiet || a.change.Finding == nil && len(x.Missing) > 0 || a.change.Finding != nil && !a.change.Finding.names(x) {
 			continue
 		}
-		has := func(c Acceptance) bool { return c.of(x) }
-		was := slices.ContainsFunc(a.job.Accepted, has)
-		a.job.Accepted = slices.DeleteFunc(a.job.Accepted, has)
+		was := a.job.AcceptedAs(x) != nil
+		a.job.Accepted = slices.DeleteFunc(a.job.Accepted, func(c Acceptance) bool { return c.names(x) })
 		if a.change.Do == DoAccept {
-			a.job.Accepted = append(a.job.Accepted, Acceptance{x.Code, x.Socket, x.Item, a.by.By, a.by.At})
+			a.job.Accepted = append(a.job.Accepted, Acceptance{x.Code, x.Socket, x.Item, loss(x), a.by.By, a.by.At})
 		}
 		if was != (a.change.Do == DoAccept) {
 			n++
@@ -216,11 +241,11 @@ func (r *Report) step(j *Job, s *workorder.Step) {
 func (r *Report) findings(v *View) {
 	for i := range v.Planned.Findings {
 		f := &v.Planned.Findings[i]
-		n := slices.IndexFunc(v.Job.Accepted, func(c Acceptance) bool { return c.of(f) })
+		accepted := v.Job.AcceptedAs(f)
 		switch {
 		case f.Quiet:
-		case f.Severity == fit.Warns && n >= 0:
-			r.Accepted = append(r.Accepted, AcceptedLoss{f.Says, v.Job.Accepted[n]})
+		case f.Severity == fit.Warns && accepted != nil:
+			r.Accepted = append(r.Accepted, AcceptedLoss{f.Says, *accepted})
 		case f.Severity == fit.Warns && len(f.Missing) > 0: // a gap of the sheet or a label, no loss
 			r.Notes = append(r.Notes, f.Says)
 		case f.Severity == fit.Stops || f.Severity == fit.Warns:

@@ -81,6 +81,7 @@ func (j *Job) step(next *LaterStage, by Stamp) {
 	j.StageName, j.Found, j.Planned = next.Name, j.Planned.Clone(), next.Planned.Clone()
 	j.Done, j.Tests, j.Seen, j.Explained, j.Accepted = []Tick{}, nil, []power.Reading{}, []Explanation{}, nil
 	j.Later = slices.Clone(j.Later[1:])
+	j.dropAnswered()
 }
 
 // was is the job as a finished stage left it.

@@ -157,6 +157,42 @@ func TestBoxThenInside(t *testing.T) {
 	}
 }
 
+// TestLookedAcrossStages: that a slot was looked into and empty holds no more once a stage
+// has filled it, and keeps nobody from going on.
+func TestLookedAcrossStages(t *testing.T) {
+	b := &bench{t, load(t, "echo-sounding-tower")}
+	b.job.Wish = rig.Wish{}
+	for _, id := range []rig.ItemID{"item-1", "item-2"} {
+		b.do(job.Change{Do: job.DoRemove, Item: id})
+	}
+	b.do(job.Change{Do: job.DoAdd, Text: "A1, A2, B1, B2: empty"})
+	if len(b.job.Looked) != 4 {
+		t.Fatalf("looked: %+v", b.job.Looked)
+	}
+	for _, c := range []job.Change{put("item-5", "A2"), put("item-6", "B2"), put("item-4", "M2_1"), {Do: job.DoAddStage, Text: "then", Value: "now"}} {
+		b.do(c)
+	}
+	if v, ok := job.LookAt(b.job, 1); !ok || v.Planned.Memory.Unlooked {
+		t.Errorf("ahead: %v", ok)
+	}
+	b.carry()
+	for _, s := range b.job.Order() {
+		if s.Phase == workorder.Close {
+			b.do(carryOut(s))
+		}
+	}
+	b.do(job.Change{Do: job.DoNextStage})
+	for _, l := range b.job.Looked {
+		if at := l.Socket.String(); at != "A1" && at != "B1" {
+			t.Errorf("still said to be empty: %s", at)
+		}
+	}
+	b.do(job.Change{Do: job.DoClose, Sure: true})
+	if next := b.job.Again("again", stamp.At); next.Validate().Err() != nil {
+		t.Error(next.Validate().Err())
+	}
+}
+
 // TestStagesRandom: whatever is planned in whichever stage, a job is never left that
 // contradicts itself, and the last stage's plan is where the machine ends.
 func TestStagesRandom(t *testing.T) {

@@ -60,7 +60,8 @@ type Finding struct {
 	Because  []Reason        `json:"because"`
 	Cures    []Cure          `json:"cures"`
 	Missing  []Missing       `json:"missing,omitempty"`
-	Quiet    bool            `json:"quiet,omitempty"` // of parts that nobody touches, as it was when the machine came
+	Accepted Name            `json:"accepted,omitempty"` // by whom, as it is now
+	Quiet    bool            `json:"quiet,omitempty"`    // of parts that nobody touches, as it was when the machine came
 }
 
 // LinkAnswer is the link a drive runs at, or the one a free socket offers. Generation,

@@ -329,6 +329,11 @@ func Look(l Language, w *job.View) View {
 	for i := range w.Blocks {
 		out.Blocks[i] = Block{v.Fact(w.Blocks[i].Says), w.Blocks[i].Moves, w.Blocks[i].Start}
 	}
+	for i := range w.Planned.Findings {
+		if a := j.AcceptedAs(&w.Planned.Findings[i]); a != nil {
+			out.Planned.Findings[i].Accepted = Name(a.By)
+		}
+	}
 	for i, s := range w.Stages {
 		out.Stages[i] = StageOf{Name(s.Name), s.At}
 	}

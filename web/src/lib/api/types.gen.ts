@@ -1412,6 +1412,10 @@ export interface Acceptance {
 	code: string;
 	socket?: string;
 	item?: string;
+	/**
+	 * which loss, so that another one under the same code is not accepted with it
+	 */
+	loss?: string;
 	by?: string;
 	at?: string;
 }
@@ -1624,6 +1628,10 @@ export interface Finding {
 	because: Reason[];
 	cures: Cure[];
 	missing?: Missing[];
+	/**
+	 * by whom, as it is now
+	 */
+	accepted?: string;
 	/**
 	 * of parts that nobody touches, as it was when the machine came
 	 */

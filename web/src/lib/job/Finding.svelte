@@ -2,7 +2,7 @@
 	// One finding, open to its reasons, with its cures as buttons. Cures that differ
 	// only in the socket stand on one line.
 	import { Button } from 'flowbite-svelte';
-	import type { Acceptance, Cure, Finding } from '$lib/api/types.gen';
+	import type { Cure, Finding } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import LookUp, { factKey } from './LookUp.svelte';
 	import Reasons from './Reasons.svelte';
@@ -12,11 +12,10 @@
 		oncure?: (cure: Cure) => void;
 		/** Absent where nothing is to be accepted: of the machine as it came. */
 		onaccept?: (accept: boolean) => void;
-		accepted?: Acceptance | undefined;
 		/** Opens the short form of a piece of whose part something is missing. */
 		onform?: (item: string) => void;
 	}
-	let { finding, oncure, onaccept, accepted, onform }: Props = $props();
+	let { finding, oncure, onaccept, onform }: Props = $props();
 	const incomplete = $derived([
 		...new Set(
 			(finding.missing ?? []).flatMap((m) => (m.item && !m.socket && m.ask ? [m.item] : []))
@@ -45,8 +44,10 @@
 		<summary class="flex min-h-11 cursor-pointer items-start gap-2 py-1.5">
 			<span class="mt-0.5"><Mark grade={finding.severity} /></span>
 			<span
-				><strong>{finding.severity}</strong> · {finding.says}{#if accepted}<span class="text-soft">
-						· accepted by {accepted.by}</span
+				><strong>{finding.severity}</strong> · {finding.says}{#if finding.accepted}<span
+						class="text-soft"
+					>
+						· accepted by {finding.accepted}</span
 					>{/if}</span
 			>
 		</summary>
@@ -94,9 +95,9 @@
 				<Button
 					color="alternative"
 					class="mt-2"
-					aria-label="{accepted ? 'Accept it no longer' : 'Accept it'}: {finding.says}"
-					onclick={() => onaccept(!accepted)}
-					>{accepted ? 'Accept it no longer' : 'Accept it, knowing this'}</Button
+					aria-label="{finding.accepted ? 'Accept it no longer' : 'Accept it'}: {finding.says}"
+					onclick={() => onaccept(!finding.accepted)}
+					>{finding.accepted ? 'Accept it no longer' : 'Accept it, knowing this'}</Button
 				>
 			{/if}
 		</div>

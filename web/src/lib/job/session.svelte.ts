@@ -3,9 +3,7 @@
 import { createContext } from 'svelte';
 import { api, ApiError } from '$lib/api/client';
 import type {
-	Acceptance,
 	Change,
-	Finding,
 	Item,
 	JobView,
 	Part,
@@ -68,12 +66,6 @@ export class Session {
 	}
 	test(step: string): TestRun | undefined {
 		return this.job.tests?.find((t) => t.step === step && !t.over);
-	}
-	/** Who accepted a warning of the plan, if anybody did. */
-	accepted(f: Finding): Acceptance | undefined {
-		return this.job.accepted?.find(
-			(a) => a.code === f.code && a.socket === f.socket && a.item === f.item
-		);
 	}
 	socket(state: State, id: string): SocketState | undefined {
 		return this.view[state].sockets.find((s) => s.socket === id);

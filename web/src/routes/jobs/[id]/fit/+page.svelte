@@ -157,7 +157,6 @@
 								finding: { code: f.code, socket: f.socket, item: f.item }
 							})}
 				onform={session.closed ? undefined : (item) => (correcting = item)}
-				accepted={shown === 'found' ? undefined : session.accepted(f)}
 			/>
 		{/each}
 	</ul>

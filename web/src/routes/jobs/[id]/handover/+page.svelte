@@ -23,7 +23,7 @@
 	);
 	const warnings = $derived(
 		session.view.planned.findings.filter(
-			(f) => f.severity === 'warns' && !f.quiet && !f.missing?.length && !session.accepted(f)
+			(f) => f.severity === 'warns' && !f.quiet && !f.missing?.length && !f.accepted
 		)
 	);
 
