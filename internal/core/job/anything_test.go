@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math/rand"
+	"strings"
 	"testing"
 
 	"deepbay/internal/core/fit"
@@ -103,6 +104,9 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 		c.In = job.InFound
 	}
 	c.Sure = rng.Intn(2) == 0
+	if rng.Intn(3) == 0 { // longer than what a job keeps of some texts
+		c.Text, c.Value = strings.Repeat("é", 50<<rng.Intn(6)), strings.Repeat("é", 50<<rng.Intn(3))
+	}
 	switch c.Do {
 	case job.DoTick, job.DoUntick, job.DoLeaveOut, job.DoTest:
 		for _, s := range j.Order() {

@@ -161,8 +161,16 @@ func (a *applier) refuse(pointer string, why fact.Fact) fact.Fact {
 	return fact.Fact{}
 }
 
+// longest is how many letters a job keeps of what is typed in a change.
+var longest = map[Do]int{DoExplain: 500, DoLeaveOut: 500, DoRead: 80, DoClose: 1000, DoAside: 120, DoAddStage: 120, DoNameStage: 120}
+
 func (a *applier) apply() fact.Fact {
 	c := &a.change
+	if most := longest[c.Do]; most > 0 && len([]rune(c.Text)) > most {
+		return a.refuse("/text", fact.Of(TooLong, most))
+	} else if most > 0 && len([]rune(c.Value)) > most {
+		return a.refuse("/value", fact.Of(TooLong, most))
+	}
 	if a.job.Closed != nil && c.Do != DoReopen {
 		return a.refuse("/do", fact.Of(JobIsClosed))
 	}

@@ -55,6 +55,7 @@ const (
 	NotFresh           fact.Code = "job/not-fresh"
 	OtherSheet         fact.Code = "job/other-sheet" // the id of the job's
 	SameSheet          fact.Code = "job/same-sheet"
+	TooLong            fact.Code = "job/too-long" // how many letters there may be
 	NotProven          fact.Code = "job/not-proven"
 	NotOnSheet         fact.Code = "job/not-on-sheet"
 	NoSuchFinding      fact.Code = "job/no-such-finding"

@@ -155,8 +155,14 @@ func (a *applier) do(s *workorder.Step) {
 			t.Over = true
 		}
 	}
+	if len(a.job.Done) >= mostTicks { // the journal has them
+		a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Over })
+	}
 	a.job.Done = append(a.job.Done, Tick{Step: s.ID, Deed: workorder.DeedOf(s), By: a.by.By, At: a.by.At})
 }
+
+// mostTicks is how many ticks a job keeps before it lets go of those that count no more.
+const mostTicks = 800
 
 // deeds is what hands did and was not taken back.
 func (j *Job) deeds() []workorder.Deed {

@@ -242,13 +242,19 @@ func (a *applier) stage() fact.Fact {
 			return a.refuse("/do", fact.Of(StepNotDone, s.Do))
 		}
 	}
+	if len(j.Past) >= mostPast {
+		return a.refuse("/do", fact.Of(TooManyStages, mostPast))
+	}
 	says := fact.Of(NextStage, fact.Typed(j.StageName), fact.Typed(j.Later[0].Name))
 	j.step(&j.Later[0], a.by)
 	return says
 }
 
-// mostStages is how many stages a job has still to come at most.
-const mostStages = 8
+// How many stages a job has at most: still to come, and finished.
+const (
+	mostStages = 8
+	mostPast   = 40
+)
 
 // later is a stage that is to come, by its number.
 func (j *Job) later(number string) (*LaterStage, fact.Fact) {
