@@ -295,6 +295,28 @@ func TestReadingsOfPieces(t *testing.T) {
 	}
 }
 
+// TestReadingStays: what a screen told that no label states stays told when something else is
+// moved: that the reading proves less by then is no reason to read the line again.
+func TestReadingStays(t *testing.T) {
+	b := ready(t)
+	b.job.Parts = slices.Clone(b.job.Parts)
+	for i := range b.job.Parts {
+		if d := b.job.Parts[i].Drive; d != nil && b.job.Parts[i].Name == "Mudlark 2 TB" {
+			other := *d
+			other.Gen = 0
+			b.job.Parts[i].Drive = &other
+		}
+	}
+	b.do(job.Change{Do: job.DoRead, Line: power.ParseLineID("link/SATA6"), Text: "6 Gb/s"})
+	if l := b.line("link/SATA6"); l.Touched || l.Verdict != power.Agrees {
+		t.Errorf("it was read, and counts as touched: %+v", l)
+	}
+	b.do(job.Change{Do: job.DoTakeOut, Item: "item-6"})
+	if l := b.line("link/SATA6"); l.Reading == nil || l.Was.Is() {
+		t.Errorf("a module moved, and the disk's link is to be read again: %+v", l)
+	}
+}
+
 // TestAsked: what the job cannot have changed and nothing foretells is not asked for.
 func TestAsked(t *testing.T) {
 	b := ready(t)

@@ -144,11 +144,17 @@ func (j *Job) pieces() []rig.Piece {
 	return out
 }
 
-func (j *Job) rig(s rig.Setup) rig.Rig {
-	r := j.bare(s)
+// unread is a rig without what screens showed of it.
+func (j *Job) unread(s *rig.Setup) rig.Rig {
+	r := j.bare(*s)
 	if len(j.Looked) > 0 {
 		r = r.Learn(j.learned())
 	}
+	return r
+}
+
+func (j *Job) rig(s rig.Setup) rig.Rig {
+	r := j.unread(&s)
 	if lines := j.shown(); len(lines) > 0 {
 		r = r.Seen(lines)
 	}
@@ -220,7 +226,13 @@ func (j *Job) Lines(planned, found *fit.Answer) []power.Line {
 	for _, e := range j.Explained {
 		seen.Reasons[e.Line] = e.Text
 	}
-	if found != nil {
+	switch {
+	case found == nil:
+	case len(j.Seen)+len(j.Before) > 0: // what was read of one of them does not make them differ
+		was, is := j.unread(&j.Found), j.unread(&j.Planned)
+		a, b := fit.Resolve(&was), fit.Resolve(&is)
+		seen.Untouched = power.Unchanged(&was, &a, &is, &b)
+	default:
 		f := j.FoundRig()
 		seen.Untouched = power.Unchanged(&f, found, &b, planned)
 	}

@@ -143,7 +143,8 @@ func (a *applier) explain() fact.Fact {
 // lapse ends readings, tests and explanations of what was changed after them: the drive on a
 // port is another one, the memory lies otherwise, a link was given more or less.
 func lapse(old, now *Job) {
-	seen := func(readings []power.Reading, was, is rig.Rig) map[power.LineID]bool {
+	seen := func(readings []power.Reading, before, after *rig.Setup) map[power.LineID]bool {
+		was, is := old.unread(before), now.unread(after)
 		a, b := fit.Resolve(&was), fit.Resolve(&is)
 		same := power.Unchanged(&was, &a, &is, &b)
 		gone := map[power.LineID]bool{}
@@ -158,7 +159,7 @@ func lapse(old, now *Job) {
 	if !sameSetup(&now.Planned, &old.Planned) || now.Processor != old.Processor {
 		outdate(now.Seen)
 		if len(now.Seen) > 0 {
-			gone := seen(now.Seen, old.PlannedRig(), now.PlannedRig())
+			gone := seen(now.Seen, &old.Planned, &now.Planned)
 			now.Explained = slices.DeleteFunc(now.Explained, func(e Explanation) bool { return gone[e.Line] })
 		}
 		now.lapseTests(old)
@@ -166,7 +167,7 @@ func lapse(old, now *Job) {
 	if !sameSetup(&now.Found, &old.Found) {
 		outdate(now.Before)
 		if len(now.Before) > 0 {
-			seen(now.Before, old.FoundRig(), now.FoundRig())
+			seen(now.Before, &old.Found, &now.Found)
 		}
 	}
 }
