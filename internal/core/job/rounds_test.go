@@ -17,7 +17,7 @@ import (
 // when all steps are done all lies and is set as planned.
 func TestRounds(t *testing.T) {
 	back, ended := 0, 0
-	for seed := range int64(*jobsTried / 20) {
+	for seed := range int64(*jobsTried / 40) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, jobs.Random(rng)}
 		b.job.Wish.Starts.How = rig.StartNothing
@@ -63,7 +63,7 @@ func TestRounds(t *testing.T) {
 			}
 		}
 	}
-	if n := *jobsTried / 20; back < n/10 || ended < n/8 {
+	if n := *jobsTried / 40; back < n/10 || ended < n/8 {
 		t.Errorf("only %d steps that take something back, in %d jobs", back, ended)
 	}
 }
