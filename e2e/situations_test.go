@@ -165,6 +165,15 @@ func (h *hands) prove() {
 	h.actions += 2
 }
 
+// nextStage ends the stage at work.
+func (h *hands) nextStage() {
+	h.t.Helper()
+	h.visits("Hand over")
+	h.do(pollTrue(`[...document.querySelectorAll('aside button')].some((b) => b.innerText.startsWith('Go on to'))`),
+		chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('aside button')].find((b) => b.innerText.startsWith('Go on to')).click()`))
+	h.actions++
+}
+
 // handOver closes the machine and the job.
 func (h *hands) handOver() {
 	h.t.Helper()
@@ -348,10 +357,7 @@ func TestStripeAndDisk(t *testing.T) {
 	h.visits("Work order")
 	h.do(pollTrue(`document.getElementById('close') !== null`))
 	h.phase("close")
-	h.visits("Hand over")
-	h.do(pollTrue(`[...document.querySelectorAll('aside button')].some((b) => b.innerText.startsWith('Go on to'))`),
-		chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('aside button')].find((b) => b.innerText.startsWith('Go on to')).click()`))
-	h.actions++
+	h.nextStage()
 	h.wants("article", "Stage 1: without")
 	h.visits("Work order")
 	h.wants("main", "Install the system on the array", "TIDES into SATA1")
@@ -402,10 +408,7 @@ func TestAudioBoxThenInside(t *testing.T) {
 	h.visits("Prove")
 	h.confirmAll()
 	h.actions += 2
-	h.visits("Hand over")
-	h.do(pollTrue(`[...document.querySelectorAll('aside button')].some((b) => b.innerText.startsWith('Go on to'))`),
-		chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('aside button')].find((b) => b.innerText.startsWith('Go on to')).click()`))
-	h.actions++
+	h.nextStage()
 	h.wants("article", "Stage 1: box outside, for the copy")
 	h.visits("Work order")
 	h.wants("main", "OLD-1 out of SATA1", "SSD-9 into SATA1", "Copy the system onto")

@@ -83,37 +83,29 @@ func (s *api) again(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	ctx, r := c.Request.Context(), request(c, in.Key)
-	var before *store.Applied
-	if err := s.Data.Applied(ctx, r); errors.As(err, &before) {
-		return s.answer(c, http.StatusCreated, job.ID(before.Thing))
-	} else if err != nil {
-		return err
-	}
-	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
-	if err != nil {
-		return err
-	}
-	if k.Job.Closed == nil {
-		return problem.List{{Pointer: "/revision", Says: "the job is open: the machine is here", Cure: "go on with it, or close it first"}}
-	}
 	stamp := s.stamp(in.By)
-	j := k.Job.Again(newID(k.Job.Title), stamp.At)
-	if kept, err := s.Data.Sheet(ctx, j.Sheet.ID); err == nil { // by what the shop knows of it now, where that holds
+	return s.takeIn(c, in.Key, stamp, func() (job.Job, fact.Fact, error) {
+		ctx := c.Request.Context()
+		k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+		if err != nil {
+			return job.Job{}, fact.Fact{}, err
+		}
+		if k.Job.Closed == nil {
+			return job.Job{}, fact.Fact{}, problem.List{{Pointer: "/revision", Says: "the job is open: the machine is here", Cure: "go on with it, or close it first"}}
+		}
+		j, done := k.Job.Again(newID(k.Job.Title), stamp.At), fact.Of(job.TookInAgain, fact.Typed(k.Job.ID))
+		kept, err := s.Data.Sheet(ctx, j.Sheet.ID) // what the shop knows of it by now, where that holds
+		switch {
+		case errors.Is(err, store.ErrNotFound):
+			return j, done, nil
+		case err != nil:
+			return j, done, err
+		}
 		if next, _, err := job.Apply(j, job.Change{Do: job.DoSheet, Sheet: &kept.Sheet}, stamp); err == nil {
 			j = next
 		}
-	} else if !errors.Is(err, store.ErrNotFound) {
-		return err
-	}
-	if err := j.Validate().Err(); err != nil {
-		return fmt.Errorf("the next job of %s: %w", k.Job.ID, err)
-	}
-	err = s.put(c, http.StatusCreated, store.Write{Job: j, Done: fact.Of(job.TookInAgain, fact.Typed(k.Job.ID)), Stamp: stamp, Request: r})
-	if errors.As(err, &before) {
-		return s.answer(c, http.StatusCreated, job.ID(before.Thing))
-	}
-	return err
+		return j, done, nil
+	})
 }
 
 // keepPart writes what a job says of a part into the shop's description of it.

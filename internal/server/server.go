@@ -530,43 +530,60 @@ func (s *api) create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	ctx, r := c.Request.Context(), request(c, in.Key)
+	stamp := s.stamp(in.By)
+	return s.takeIn(c, in.Key, stamp, func() (job.Job, fact.Fact, error) {
+		j, err := s.fromSheet(c.Request.Context(), &in, stamp)
+		return j, fact.Of(job.TookIn), err
+	})
+}
+
+// takeIn answers with a job that begins and is kept, once for a request.
+func (s *api) takeIn(c *gin.Context, key string, stamp job.Stamp, begin func() (job.Job, fact.Fact, error)) error {
+	ctx, r := c.Request.Context(), request(c, key)
 	var before *store.Applied
 	if err := s.Data.Applied(ctx, r); errors.As(err, &before) {
 		return s.answer(c, http.StatusCreated, job.ID(before.Thing))
 	} else if err != nil {
 		return err
 	}
-	sheet, err := s.Data.Sheet(ctx, in.Sheet)
-	if errors.Is(err, store.ErrNotFound) {
-		return problem.List{{Pointer: "/sheet", Says: fmt.Sprintf("no sheet is named %q", in.Sheet), Cure: "choose one of the shop's sheets"}}
-	}
+	j, done, err := begin()
 	if err != nil {
 		return err
-	}
-	if strings.TrimSpace(in.Title) == "" {
-		return problem.List{{Pointer: "/title", Says: "there is nothing but blanks", Cure: "say what the machine is called"}}
-	}
-	stamp := s.stamp(in.By)
-	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
-	j.Tag, j.Owner, j.Fresh = in.Tag, in.Owner, in.Fresh
-	if strings.TrimSpace(in.Lines) != "" {
-		j, _, err = job.Apply(j, job.Change{Do: job.DoAdd, In: job.InFound, Text: in.Lines}, stamp)
-		if list, ok := err.(problem.List); ok { //nolint:errorlint // Apply's errors are lists
-			for i := range list {
-				list[i].Pointer = "/lines"
-			}
-			return list
-		}
 	}
 	if err := j.Validate().Err(); err != nil {
 		return err
 	}
-	err = s.put(c, http.StatusCreated, store.Write{Job: j, Done: fact.Of(job.TookIn), Stamp: stamp, Request: r})
+	err = s.put(c, http.StatusCreated, store.Write{Job: j, Done: done, Stamp: stamp, Request: r})
 	if errors.As(err, &before) { // the same request was faster
 		return s.answer(c, http.StatusCreated, job.ID(before.Thing))
 	}
 	return err
+}
+
+// fromSheet is a new job of a machine by the shop's sheet, with what was written down of it.
+func (s *api) fromSheet(ctx context.Context, in *NewJob, stamp job.Stamp) (job.Job, error) {
+	sheet, err := s.Data.Sheet(ctx, in.Sheet)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		return job.Job{}, problem.List{{Pointer: "/sheet", Says: fmt.Sprintf("no sheet is named %q", in.Sheet), Cure: "choose one of the shop's sheets"}}
+	case err != nil:
+		return job.Job{}, err
+	case strings.TrimSpace(in.Title) == "":
+		return job.Job{}, problem.List{{Pointer: "/title", Says: "there is nothing but blanks", Cure: "say what the machine is called"}}
+	}
+	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
+	j.Tag, j.Owner, j.Fresh = in.Tag, in.Owner, in.Fresh
+	if strings.TrimSpace(in.Lines) == "" {
+		return j, nil
+	}
+	j, _, err = job.Apply(j, job.Change{Do: job.DoAdd, In: job.InFound, Text: in.Lines}, stamp)
+	if list, ok := err.(problem.List); ok { //nolint:errorlint // Apply's errors are lists
+		for i := range list {
+			list[i].Pointer = "/lines"
+		}
+		return j, list
+	}
+	return j, err
 }
 
 func (s *api) answer(c *gin.Context, status int, id job.ID) error {
