@@ -20,7 +20,7 @@ import (
 // newerSheet says what the shop's version of a job's sheet would change in the job.
 func (s *api) newerSheet(c *gin.Context) error {
 	ctx := c.Request.Context()
-	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return err
 	}
@@ -86,7 +86,7 @@ func (s *api) again(c *gin.Context) error {
 	stamp := s.stamp(in.By)
 	return s.takeIn(c, in.Key, stamp, func() (job.Job, fact.Fact, error) {
 		ctx := c.Request.Context()
-		k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+		k, err := s.named(c)
 		if err != nil {
 			return job.Job{}, fact.Fact{}, err
 		}
@@ -115,7 +115,7 @@ func (s *api) keepPart(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return err
 	}

@@ -27,7 +27,7 @@ func (s *api) keep(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return err
 	}
@@ -64,7 +64,7 @@ func (s *api) keepProven(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return err
 	}

@@ -112,7 +112,7 @@ const journalShown = 50
 // say is everything that is said about a revision of a job, and its card.
 func (s *api) say(k *store.Kept, entries []store.Entry) (said, card, error) {
 	v := job.Look(k.Job)
-	out := said{JobView: JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, &v), Journal: s.journal(&k.Job, entries)}}
+	out := said{JobView: s.worded(k, &v, entries)}
 	c, err := cardOf(k, out.View.Status)
 	if err != nil {
 		return said{}, card{}, err
@@ -120,6 +120,11 @@ func (s *api) say(k *store.Kept, entries []store.Entry) (said, card, error) {
 	out.stand = c.stand
 	out.body, err = json.Marshal(&out.JobView)
 	return out, c, err
+}
+
+// worded is the view of a job, or of a stage of it, in words.
+func (s *api) worded(k *store.Kept, v *job.View, entries []store.Entry) JobView {
+	return JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, v), Journal: s.journal(&k.Job, entries)}
 }
 
 // remember keeps what was said about a revision that is in the file.

@@ -386,7 +386,7 @@ func (s *api) job(c *gin.Context) error {
 		return s.answer(c, http.StatusOK, job.ID(c.Param("id")))
 	}
 	ctx := c.Request.Context()
-	k, err := s.Data.Job(ctx, job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return err
 	}
@@ -402,7 +402,7 @@ func (s *api) job(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, &v), Journal: s.journal(&k.Job, entries)})
+	c.JSON(http.StatusOK, s.worded(&k, &v, entries))
 	return nil
 }
 
@@ -419,9 +419,14 @@ func stageOf(c *gin.Context) (int, error) {
 	return n, nil
 }
 
+// named reads the job that a request names.
+func (s *api) named(c *gin.Context) (store.Kept, error) {
+	return s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+}
+
 // asked reads the job that a request is about, as the stage stands that it names.
 func (s *api) asked(c *gin.Context) (store.Kept, error) {
-	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return k, err
 	}
@@ -438,7 +443,7 @@ func (s *api) asked(c *gin.Context) (store.Kept, error) {
 }
 
 func (s *api) file(c *gin.Context) error {
-	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return err
 	}

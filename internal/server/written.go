@@ -21,7 +21,7 @@ const mostWritten = 4000
 
 // written reads lines about the machine of a job.
 func (s *api) written(c *gin.Context) error {
-	k, err := s.Data.Job(c.Request.Context(), job.ID(c.Param("id")))
+	k, err := s.named(c)
 	if err != nil {
 		return err
 	}

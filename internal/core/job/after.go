@@ -9,7 +9,6 @@ import (
 	"strconv"
 
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 )
@@ -170,7 +169,7 @@ func (j *Job) validateArrays(l *problem.List) {
 			}
 			in[id] = true
 		}
-		if st := j.Sheet.Setting(a.Mode.Setting); a.Mode.Setting != "" && (st == nil || !slices.ContainsFunc(st.Options, func(o machine.Option) bool { return o.Value == a.Mode.Value })) {
+		if st := j.Sheet.Setting(a.Mode.Setting); a.Mode.Setting != "" && (st == nil || !st.Offers(a.Mode.Value)) {
 			l.Add(at+"/mode", fact.Of(NoSettingIsNamed, a.Mode.Setting))
 		}
 	}

@@ -339,7 +339,7 @@ func (j *Job) validateSetup(l *problem.List, at string, s rig.Setup) {
 		st := j.Sheet.Setting(c.Setting)
 		if st == nil {
 			l.Add(here+"/setting", fact.Of(NoSettingIsNamed, c.Setting))
-		} else if !slices.ContainsFunc(st.Options, func(o machine.Option) bool { return o.Value == c.Value }) {
+		} else if !st.Offers(c.Value) {
 			l.Add(here+"/value", fact.Of(NoOption, c.Value, st.ID))
 		}
 	}

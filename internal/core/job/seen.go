@@ -45,17 +45,32 @@ func (a *applier) read() fact.Fact {
 	s := a.screens()
 	lines := power.Compare(&s.rig, &s.answer, power.Seen{})
 	var says []fact.Fact
+	var readings []power.Reading
 	for i, id := range ids {
 		n := slices.IndexFunc(lines, func(l power.Line) bool { return l.ID == id })
 		if n < 0 {
 			return a.refuse(at(i), fact.Of(NoSuchLine, id))
 		}
-		said := a.readLine(&s, &lines[n], at(i))
-		if len(a.list) > 0 {
+		if c.Do == DoForget {
+			says = append(says, fact.Of(TakenBack, lines[n].About))
+			continue
+		}
+		reading, refused := a.reading(&s, &lines[n], at(i))
+		if refused {
 			return fact.Fact{}
 		}
-		says = append(says, said)
+		says = append(says, fact.Of(AsExpected, lines[n].About))
+		if c.Do == DoRead {
+			says[i] = fact.Of(Shows, lines[n].About, fact.Typed(reading.Raw))
+		}
+		readings = append(readings, reading)
 	}
+	for _, l := range power.Compare(&s.rig, &s.answer, power.Seen{Readings: readings}) {
+		if l.Reading != nil { // what differs is not what is said to be there
+			l.Reading.Proof = l.Verdict != power.Differs
+		}
+	}
+	*s.readings = append(*s.readings, readings...)
 	if len(says) == 1 {
 		return a.asFound(says[0])
 	}
@@ -73,54 +88,29 @@ func (a *applier) drop(ids []power.LineID) {
 	a.job.Explained = slices.DeleteFunc(a.job.Explained, func(e Explanation) bool { return slices.Contains(ids, e.Line) })
 }
 
-func (a *applier) readLine(s *screens, l *power.Line, at string) fact.Fact {
-	c := &a.change
-	reading, refused := a.reading(s, l, at)
-	if refused {
-		return fact.Fact{}
-	}
-	if c.Do == DoForget {
-		return fact.Of(TakenBack, l.About)
-	}
-	reading.By, reading.At, reading.Item = a.by.By, a.by.At, l.Item
-	for _, got := range power.Compare(&s.rig, &s.answer, power.Seen{Readings: []power.Reading{reading}}) {
-		if got.ID == l.ID { // what differs is not what is said to be there
-			reading.Proof = got.Verdict != power.Differs
-		}
-	}
-	*s.readings = append(*s.readings, reading)
-	if c.Do == DoConfirm {
-		return fact.Of(AsExpected, l.About)
-	}
-	return fact.Of(Shows, l.About, fact.Typed(reading.Raw))
-}
-
-// reading is what a change says of a line.
+// reading is what a change says of a line: that it is as expected, or what was typed.
 func (a *applier) reading(s *screens, l *power.Line, at string) (power.Reading, bool) {
 	c := &a.change
-	want := l.Want
-	switch c.Do {
-	case DoConfirm:
+	got := l.Want
+	if c.Do == DoConfirm {
 		if !l.Exact {
 			a.refuse(at, fact.Of(CannotConfirm, l.About))
 		}
-		want.Origin = power.Confirmed
-		return want, len(a.list) > 0
-	case DoRead:
-		if got, ok := power.ReadSerial(&s.rig, l.ID, c.Text); ok {
-			return got, false
-		}
-		got, err := power.Read(l.ID, c.Text)
+		got.Origin = power.Confirmed
+	} else if serial, ok := power.ReadSerial(&s.rig, l.ID, c.Text); ok {
+		got = serial
+	} else {
+		var err error
 		var u power.Unreadable
-		if errors.As(err, &u) {
+		if got, err = power.Read(l.ID, c.Text); errors.As(err, &u) {
 			a.refuse("/text", u.Fact)
-		} else if want.Lanes.Known() && got.Gen.Known() && !got.Lanes.Known() {
+		} else if l.Want.Lanes.Known() && got.Gen.Known() && !got.Lanes.Known() {
 			// A generation without a width would prove a link that may be half as wide.
-			a.refuse("/text", fact.Of(power.NoWidth, fact.Typed(c.Text), want.Lanes))
+			a.refuse("/text", fact.Of(power.NoWidth, fact.Typed(c.Text), l.Want.Lanes))
 		}
-		return got, len(a.list) > 0
 	}
-	return power.Reading{}, false
+	got.By, got.At, got.Item = a.by.By, a.by.At, l.Item
+	return got, len(a.list) > 0
 }
 
 func (a *applier) explain() fact.Fact {

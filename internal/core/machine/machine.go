@@ -11,6 +11,8 @@
 package machine
 
 import (
+	"slices"
+
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
@@ -267,6 +269,11 @@ type Setting struct {
 type Option struct {
 	Value string `json:"value" jsonschema:"minLength=1,maxLength=40"`
 	Name  string `json:"name" jsonschema:"minLength=1,maxLength=120"` // as the screen prints it
+}
+
+// Offers reports that a value is one of the setting's options.
+func (s *Setting) Offers(value string) bool {
+	return slices.ContainsFunc(s.Options, func(o Option) bool { return o.Value == value })
 }
 
 // OptionName is the screen's word for a value.

@@ -223,7 +223,7 @@ func (v *validator) settings() {
 	seen := map[string]int{}
 	for i, s := range v.sheet.Settings {
 		v.unique("settings", string(s.ID), i, seen)
-		if s.Default != "" && !slices.ContainsFunc(s.Options, func(o Option) bool { return o.Value == s.Default }) {
+		if s.Default != "" && !s.Offers(s.Default) {
 			v.list.Add(at("settings", i, "default"), fact.Of(NotAmongOptions, s.Default))
 		}
 	}
@@ -268,7 +268,7 @@ func (v *validator) condition(place string, c Condition) {
 		s := v.sheet.Setting(c.Setting)
 		if s == nil {
 			v.list.Add(place+"/setting", fact.Of(NoSettingIsNamed, c.Setting))
-		} else if !slices.ContainsFunc(s.Options, func(o Option) bool { return o.Value == c.Is }) {
+		} else if !s.Offers(c.Is) {
 			v.list.Add(place+"/is", fact.Of(NoOption, c.Is, s.ID))
 		}
 	}
