@@ -265,7 +265,7 @@ func bays(t *testing.T) {
 			t.Errorf("%s has holes for %q, want %q", form, form.Thread(), want)
 		}
 	}
-	bay := machine.Sheet{Sockets: []machine.Socket{{ID: "P", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}, BayMM: 9.5, Holder: machine.HeldByCaddy}},
+	bay := machine.Sheet{Sockets: []machine.Socket{{ID: "P", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Mount: machine.Mount{Drives: []part.Form{part.Form2i5}, BayMM: 9.5, Holder: machine.HeldByCaddy}}},
 		Chassis: machine.Chassis{Feeds3V3: quantity.Yes}}
 	for height, want := range map[quantity.Millimetres]fit.Code{7: "bay-loose", 9.5: "", 12.5: "bay-height", 15: "bay-height"} {
 		r := one(bay, map[string]*part.Part{"P": {Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, HeightMM: height}}})
@@ -405,7 +405,7 @@ func channels(t *testing.T) {
 
 // screens print one and the same thing in several ways.
 func screens(t *testing.T) {
-	sheet := machine.Sheet{Sockets: []machine.Socket{{ID: "P", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}}}}
+	sheet := machine.Sheet{Sockets: []machine.Socket{{ID: "P", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Mount: machine.Mount{Drives: []part.Form{part.Form2i5}}}}}
 	for gb, shown := range map[int64]string{500: "465 GB", 1000: "931 GB", 2000: "1.81 TB"} {
 		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "d", Part: &part.Part{Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, CapacityBytes: quantity.DriveBytes(gb)}}}},
 			Setup: rig.Setup{Placements: []rig.Placement{{Item: "d", Socket: rig.ParsePath("P")}}}}

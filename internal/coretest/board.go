@@ -27,7 +27,7 @@ func Board() *machine.Sheet {
 			LengthsMM: []quantity.Millimetres{42, 60, 80}}
 	}
 	sata := func(id machine.SocketID, forms ...part.Form) machine.Socket {
-		return machine.Socket{ID: id, Kind: machine.SATA, Root: "pch", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Drives: forms}
+		return machine.Socket{ID: id, Kind: machine.SATA, Root: "pch", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Mount: machine.Mount{Drives: forms}}
 	}
 	dimm := func(id machine.SocketID, c machine.ChannelID) machine.Socket {
 		return machine.Socket{ID: id, Kind: machine.DIMM, Root: "cpu", Channel: c}
@@ -44,7 +44,7 @@ func Board() *machine.Sheet {
 	caddy.Lead, caddy.Holder, caddy.HasHolder, caddy.BayMM, caddy.Thread = quantity.Yes, machine.HeldByCaddy, quantity.No, 9.5, part.UNC632
 	angled.Lead, angled.LeadEnd, angled.Holder = quantity.No, part.AngledEnd, machine.HeldByBracket
 	optical.Power = part.PlugSlim
-	u2 := machine.Socket{ID: "V", Kind: machine.U2, Group: "low", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe}, Drives: []part.Form{part.FormU2}}
+	u2 := machine.Socket{ID: "V", Kind: machine.U2, Group: "low", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe}, Mount: machine.Mount{Drives: []part.Form{part.FormU2}}}
 	usb := func(id machine.SocketID, m link.USBMode) machine.Socket {
 		return machine.Socket{ID: id, Kind: machine.USB, Root: "pch", Protocols: []link.Protocol{link.USB}, USB: m}
 	}

@@ -35,11 +35,14 @@ func Machine(rng *rand.Rand) rig.Rig {
 	}
 	m.place(&b)
 	m.plugs()
+	if m.Intn(2) == 0 {
+		m.bays()
+	}
 	return b
 }
 
-// plugs are counted in most sheets, and more or less enough. They come from chance of
-// their own, so that a seed's machine is otherwise what it was before there were any.
+// plugs are counted in most sheets, and more or less enough. They, and the bays after them,
+// come from chance of their own, so that a seed's machine is otherwise what it was before there were any.
 func (m *maker) plugs() {
 	m.Rand = rand.New(rand.NewSource(int64(len(m.sheet.Sockets)*100 + len(m.sheet.Rules))))
 	for _, p := range []part.Plug{part.PlugSATA, part.PlugMolex, part.Plug6, part.Plug8} {
@@ -151,7 +154,7 @@ func (m *maker) ports() {
 		}
 	}
 	for range m.Intn(5) {
-		id := m.add(machine.Socket{Kind: machine.SATA, Root: root, SATAGen: quantity.Gen(1 + m.Intn(3)), Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5, part.Form3i5}})
+		id := m.add(machine.Socket{Kind: machine.SATA, Root: root, SATAGen: quantity.Gen(1 + m.Intn(3)), Protocols: []link.Protocol{link.SATA}, Mount: machine.Mount{Drives: []part.Form{part.Form2i5, part.Form3i5}}})
 		if len(m2s) > 0 && m.Intn(3) == 0 {
 			m.rule(machine.Condition{Socket: pick(m, m2s...), Holds: pick(m, machine.HoldsAnything, machine.HoldsSATA, machine.HoldsPCIe)}, machine.Effect{Socket: id, Off: true})
 		}
@@ -161,7 +164,28 @@ func (m *maker) ports() {
 	}
 	if m.Intn(3) == 0 {
 		m.sheet.Groups = append(m.sheet.Groups, machine.Group{ID: "u2", Root: root, Lanes: 4})
-		m.add(machine.Socket{Kind: machine.U2, Group: "u2", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe}, Drives: []part.Form{part.FormU2}})
+		m.add(machine.Socket{Kind: machine.U2, Group: "u2", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe}, Mount: machine.Mount{Drives: []part.Form{part.FormU2}}})
+	}
+}
+
+// bays lists the bays apart from the ports: more or fewer of them, for one form or for both.
+func (m *maker) bays() {
+	var ports []machine.SocketID
+	for i := range m.sheet.Sockets {
+		if k := &m.sheet.Sockets[i]; k.Kind == machine.SATA {
+			k.Mount, k.Lead = machine.Mount{}, pick(m, quantity.Unknown, quantity.No, quantity.Yes)
+			ports = append(ports, k.ID)
+		}
+	}
+	for n := range max(0, len(ports)-1+m.Intn(3)) {
+		b := machine.Bay{ID: machine.BayID(fmt.Sprint("bay", n))}
+		b.Drives = pick(m, []part.Form{part.Form2i5}, []part.Form{part.Form3i5}, []part.Form{part.Form2i5, part.Form3i5}, nil)
+		for _, id := range ports {
+			if m.Intn(3) == 0 {
+				b.Ports = append(b.Ports, id)
+			}
+		}
+		m.sheet.Bays = append(m.sheet.Bays, b)
 	}
 }
 

@@ -62,8 +62,8 @@ func Monster(n int) (found rig.Rig, pieces []rig.Piece, wish rig.Wish) {
 	add(m2, min(4, n))
 	m2.Group = group("chipset-lanes", "chipset", 8)
 	add(m2, 2)
-	add(machine.Socket{Kind: machine.SATA, Root: "chipset", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Drives: []part.Form{part.Form3i5, part.Form2i5}, Lead: quantity.Yes}, 2*n)
-	add(machine.Socket{Kind: machine.U2, Group: group("bays", "chipset", 16), Protocols: []link.Protocol{link.PCIe}, Gen: 4, Lanes: 4, Drives: []part.Form{part.FormU2}}, min(4, n))
+	add(machine.Socket{Kind: machine.SATA, Root: "chipset", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Mount: machine.Mount{Drives: []part.Form{part.Form3i5, part.Form2i5}}, Lead: quantity.Yes}, 2*n)
+	add(machine.Socket{Kind: machine.U2, Group: group("bays", "chipset", 16), Protocols: []link.Protocol{link.PCIe}, Gen: 4, Lanes: 4, Mount: machine.Mount{Drives: []part.Form{part.FormU2}}}, min(4, n))
 	add(machine.Socket{Kind: machine.DIMM, Root: "cpu"}, 8)
 	s.Memory = machine.Memory{Generation: memory.DDR4, Registered: quantity.No, Speeds: []machine.Speed{{PerChannel: 1, MTps: 3200}}, Fill: []machine.Fill{}}
 

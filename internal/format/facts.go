@@ -32,7 +32,7 @@ var kinds = map[string]reflect.Type{
 	"about": reflect.TypeFor[rig.Fact](), "learned": reflect.TypeFor[rig.Learned](),
 	"typed": reflect.TypeFor[fact.Typed](), "names": reflect.TypeFor[[]fact.Typed](), "field": reflect.TypeFor[machine.Field](), "count": reflect.TypeFor[fact.Count](), "noun": reflect.TypeFor[fact.Noun](),
 	"number": reflect.TypeFor[int](), "set": reflect.TypeFor[job.Setting](), "step-set": reflect.TypeFor[workorder.Setting](), "choice": reflect.TypeFor[power.Choice](),
-	"socket": reflect.TypeFor[machine.SocketID](), "sockets": reflect.TypeFor[[]machine.SocketID](), "holder": reflect.TypeFor[machine.Holder](),
+	"socket": reflect.TypeFor[machine.SocketID](), "sockets": reflect.TypeFor[[]machine.SocketID](), "holder": reflect.TypeFor[machine.Holder](), "bay": reflect.TypeFor[machine.BayID](), "bays": reflect.TypeFor[[]machine.BayID](),
 	"form": reflect.TypeFor[part.Form](), "plug": reflect.TypeFor[part.Plug](), "thread": reflect.TypeFor[part.Thread](), "end": reflect.TypeFor[part.LeadEnd](), "fitting": reflect.TypeFor[part.FittingKind](),
 	"bytes": reflect.TypeFor[quantity.Bytes](), "rate": reflect.TypeFor[quantity.MTps](), "gen": reflect.TypeFor[quantity.Gen](), "mm": reflect.TypeFor[quantity.Millimetres](), "generation": reflect.TypeFor[memory.Generation](), "grade": reflect.TypeFor[shelf.Grade](),
 }

@@ -7,6 +7,7 @@ import "deepbay/internal/core/fact"
 // What may be said, by name.
 const (
 	GoOff        fact.Code = "cure/go-off"
+	LayInto      fact.Code = "cure/lay-into"
 	MoveLead     fact.Code = "cure/move-lead"
 	MoveLeadFrom fact.Code = "cure/move-lead-from"
 	PutFrom      fact.Code = "cure/put-from"

@@ -27,6 +27,7 @@ const (
 	settings                  // one setting at another value
 	causes                    // what a rule of the sheet asks about, in another place
 	exchange                  // the piece and one like it change places
+	otherBay                  // a drive in another bay, its lead where it is
 	reorder                   // modules into the slots of the sheet
 	faster                    // what is asked for is that the piece gets faster
 	inside                    // only places that are not behind a bridge
@@ -35,7 +36,7 @@ const (
 // ways says what is tried for which finding; for others there are no moves.
 var ways = map[fit.Code]way{
 	"kind-mismatch": elsewhere, "m2-key": elsewhere, "m2-length": elsewhere, "m2-width": elsewhere, "m2-height": elsewhere, "m2-cover": elsewhere | causes, "m2-under": elsewhere,
-	"module-height": elsewhere, "bay-height": elsewhere, "bay-form": elsewhere, "plug-wrong": elsewhere, "slot-length": elsewhere, "slot-covered": elsewhere | causes,
+	"module-height": elsewhere, "bay-height": elsewhere | otherBay, "bay-form": elsewhere | otherBay, "plug-wrong": elsewhere | otherBay, "holder-missing": otherBay, "screw-thread": otherBay, "slot-length": elsewhere, "slot-covered": elsewhere | causes,
 	"position-dead": elsewhere | settings | causes, "socket-off": elsewhere | settings | causes, "protocol": elsewhere | settings | causes, "fit-unknown": elsewhere,
 	"carrier-rating":   elsewhere | settings,
 	"link-below-drive": elsewhere | settings | causes | exchange | faster, "uplink-below-link": elsewhere | exchange | faster, "card-narrow": elsewhere | settings | causes | faster, "carrier-shared": elsewhere | settings | causes | faster, "box-narrow": elsewhere | faster,
@@ -80,6 +81,9 @@ func (t *trier) cures(f *fit.Finding) []fit.Cure {
 	if how&elsewhere != 0 {
 		t.elsewhere(f.Item, f.Item, how&inside != 0, try)
 	}
+	if how&otherBay != 0 {
+		t.otherBays(f, try)
+	}
 	if how&exchange != 0 {
 		t.exchanges(f, try)
 	}
@@ -122,6 +126,16 @@ func (t *trier) elsewhere(id, about rig.ItemID, insideOnly bool, try func(fact.F
 			says = fact.Of(MoveLead, id, at.Path)
 		}
 		try(says, rig.Move{Item: id, Socket: at.Path})
+	}
+}
+
+// otherBays tries a drive in every bay that nothing lies in.
+func (t *trier) otherBays(f *fit.Finding, try func(fact.Fact, ...rig.Move)) {
+	lies := fit.Bays(t.r)
+	for _, b := range t.r.Sheet.EveryBay() {
+		if !slices.ContainsFunc(lies, func(l rig.Lying) bool { return l.Bay == b.ID }) {
+			try(fact.Of(LayInto, f.Item, b.ID), rig.Move{Item: f.Item, Socket: t.r.Where(f.Item), Bay: b.ID})
+		}
 	}
 }
 

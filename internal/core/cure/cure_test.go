@@ -78,10 +78,10 @@ func faster(before, after *fit.Answer, id rig.ItemID) bool {
 // What it costs elsewhere is said with a cure.
 func TestCosts(t *testing.T) {
 	for lay, want := range map[string]string{
-		"nvme:F m16:A2 m16':B2":                                       "uplink-below-link [{nvme U  }] 0; uplink-below-link [{nvme T  }] 0; ",
-		"+sata2 nvme:U m16:A2 m16':B2":                                "not-placed [{sata2 L  }] 1; not-placed [{sata2 K  }] 0; ",
-		"nvme3:U nvme:L m16:A2 m16':B2":                               "link-below-drive [{nvme T  }] 0; link-below-drive [{nvme U  } {nvme3 L  }] 0; ",
-		"joined:X1 nvme:X1/1 nvme':X1/2 split=4+4+4+4 m16:A2 m16':B2": "carrier-shared [{joined X2  }] 0; carrier-shared [{  split 16}] 0; carrier-shared [{  split 8+8}] 0; carrier-shared [{  split 8+4+4}] 0; ",
+		"nvme:F m16:A2 m16':B2":                                       "uplink-below-link [{nvme U   }] 0; uplink-below-link [{nvme T   }] 0; ",
+		"+sata2 nvme:U m16:A2 m16':B2":                                "not-placed [{sata2 L   }] 1; not-placed [{sata2 K   }] 0; ",
+		"nvme3:U nvme:L m16:A2 m16':B2":                               "link-below-drive [{nvme T   }] 0; link-below-drive [{nvme U   } {nvme3 L   }] 0; ",
+		"joined:X1 nvme:X1/1 nvme':X1/2 split=4+4+4+4 m16:A2 m16':B2": "carrier-shared [{joined X2   }] 0; carrier-shared [{   split 16}] 0; carrier-shared [{   split 8+8}] 0; carrier-shared [{   split 8+4+4}] 0; ",
 	} {
 		r := coretest.Lay(t, coretest.Board(), lay)
 		a := fit.Resolve(r)

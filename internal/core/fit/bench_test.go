@@ -134,7 +134,7 @@ func large(n int) rig.Rig {
 	out := rig.Rig{Sheet: sheet}
 	for i := range n {
 		id := machine.SocketID("S" + strconv.Itoa(i))
-		k := machine.Socket{ID: id, Root: "pch", Kind: machine.SATA, SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}}
+		k := machine.Socket{ID: id, Root: "pch", Kind: machine.SATA, SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Mount: machine.Mount{Drives: []part.Form{part.Form2i5}}}
 		p := disk
 		switch i % 3 {
 		case 0:

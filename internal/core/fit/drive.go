@@ -193,20 +193,17 @@ func (l *look) tallDrive() (is, has measure) {
 	}
 	d := l.s.drive()
 	bay := usual(d.Form)
-	for _, f := range l.s.Drives {
+	for _, f := range l.s.berth.Drives {
 		bay = max(bay, usual(f))
 	}
 	if d.Form == part.FormSlim { // they are made in two heights, and so are their bays
 		bay = flatSlim
 	}
-	return mm(d.HeightMM, 0, usual(d.Form), l.label(rig.DriveTall)), mm(l.s.BayMM, bay, endless, l.sheetOf(rig.BayHeight))
+	return mm(d.HeightMM, 0, usual(d.Form), l.label(rig.DriveTall)), mm(l.s.berth.BayMM, bay, endless, l.s.bayFact(rig.BayHeight))
 }
 
 func bayHeight(l *look) known.Truth {
-	if l.b.KeepsBay(l.s.piece.ID) { // it lies there
-		return known.Yes
-	}
-	if l.s.Kind != machine.SATA && l.s.Kind != machine.U2 {
+	if l.s.kept() || l.s.berth.full || l.s.Kind != machine.SATA && l.s.Kind != machine.U2 {
 		return known.Yes
 	}
 	return l.within(l.tallDrive())
@@ -214,7 +211,10 @@ func bayHeight(l *look) known.Truth {
 
 func tellBayHeight(l *look) telling {
 	is, has := l.tallDrive()
-	return l.room(is, has, PartHigh, BayTakesHigh)
+	out := l.room(is, has, PartHigh, BayTakesHigh)
+	bay := fact.Of(BayTakesHigh, l.s.bayName(), has.High)
+	out.says.Args[1], out.because[1].Fact = bay, bay
+	return out
 }
 
 func powerDisable(l *look) known.Truth {

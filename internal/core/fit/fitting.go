@@ -29,11 +29,6 @@ func (r *resolver) fittings(asked func(*part.Fitting) bool) int {
 	return n
 }
 
-// inBay reports a drive in a bay of the machine, on a port with leads.
-func (s *sock) inBay() bool {
-	return s.drive() != nil && (s.Kind == machine.SATA || s.Kind == machine.U2) && !s.outside()
-}
-
 // before counts the sockets before s in the sheet of which something is true.
 func (r *resolver) before(s *sock, is func(*sock) bool) int {
 	n := 0
@@ -51,7 +46,7 @@ func (r *resolver) before(s *sock, is func(*sock) bool) int {
 
 // misfit reports a drive of a form in a bay for others.
 func misfit(k *sock, form part.Form) bool {
-	return k.inBay() && k.drive().Form == form && len(k.Drives) > 0 && !slices.Contains(k.Drives, form)
+	return k.inBay() && k.drive().Form == form && len(k.berth.Drives) > 0 && !slices.Contains(k.berth.Drives, form)
 }
 
 // bracketed reports that one of the brackets or caddies at hand lets the drive in s into a
@@ -66,7 +61,7 @@ func (r *resolver) bracketed(s *sock) bool {
 		if fits == "" && f.Kind == part.Bracket {
 			fits = part.Form3i5
 		}
-		return (f.Kind == part.Bracket || f.Kind == part.Caddy) && f.Holds == d.Form && fits != d.Form && slices.Contains(s.Drives, fits)
+		return (f.Kind == part.Bracket || f.Kind == part.Caddy) && f.Holds == d.Form && fits != d.Form && slices.Contains(s.berth.Drives, fits)
 	})
 	return r.before(s, func(k *sock) bool { return misfit(k, d.Form) }) < have
 }
@@ -74,14 +69,16 @@ func (r *resolver) bracketed(s *sock) bool {
 func bayForm(l *look) known.Truth {
 	d := l.s.drive()
 	switch {
-	case l.b.KeepsBay(l.s.piece.ID): // it lies there
+	case l.s.kept(): // it lies there
 		return known.Yes
 	case l.s.Kind != machine.SATA && l.s.Kind != machine.U2:
 		return known.Yes
-	case l.s.Kind == machine.U2 && len(l.s.Drives) == 0 && d.Form == part.FormU2: // its own plug: as usual
+	case l.s.berth.full:
+		return known.No
+	case l.s.Kind == machine.U2 && len(l.s.berth.Drives) == 0 && d.Form == part.FormU2: // its own plug: as usual
 		return known.Yes
 	}
-	t := among(l, value[part.Form]{d.Form, l.label(rig.Protocol)}, l.s.Drives, l.sheetOf(rig.BayTakes))
+	t := among(l, value[part.Form]{d.Form, l.label(rig.Protocol)}, l.s.berth.Drives, l.s.bayFact(rig.BayTakes))
 	if t == known.No && l.bracketed(l.s) {
 		return known.Yes
 	}
@@ -89,9 +86,13 @@ func bayForm(l *look) known.Truth {
 }
 
 func tellBayForm(l *look) telling {
-	id, at, form := l.s.piece.ID, l.s.path, l.s.drive().Form
-	return telling{says: fact.Of(BayIsFor, id, form, at, l.s.Drives),
-		because: []Reason{{FromPart, fact.Of(DriveIsA, id, form)}, {FromSheet, fact.Of(LeadsReach, at, l.s.Drives)}}}
+	id, form := l.s.piece.ID, l.s.drive().Form
+	if l.s.berth.full {
+		return telling{says: fact.Of(NoBayFree, id), because: l.taken()}
+	}
+	bay, takes := l.s.bayName(), l.s.berth.Drives
+	return telling{says: fact.Of(BayIsFor, id, form, bay, takes),
+		because: []Reason{{FromPart, fact.Of(DriveIsA, id, form)}, {FromSheet, fact.Of(BayTakesForms, bay, takes)}}}
 }
 
 // plugAt is the plug of a drive: slim optical ones have their own (SATA, slimline power).
@@ -103,14 +104,16 @@ func plugAt(d *part.Drive) part.Plug {
 }
 
 // fedOtherwise reports a drive at a bay whose plug is not the drive's.
-func (s *sock) fedOtherwise() bool { return s.inBay() && plugOf(s.Socket) != plugAt(s.drive()) }
+func (s *sock) fedOtherwise() bool { return s.inBay() && plugOf(s.berth.Mount) != plugAt(s.drive()) }
 
 // adapted reports that one of the power adapters at hand makes the plug at this bay that
 // of the drive in it.
 func (r *resolver) adapted(s *sock) bool {
-	from, to := plugOf(s.Socket), plugAt(s.drive())
+	from, to := plugOf(s.berth.Mount), plugAt(s.drive())
 	have := r.fittings(func(f *part.Fitting) bool { return f.Kind == part.PowerAdapter && f.From == from && f.To == to })
-	return r.before(s, func(k *sock) bool { return k.fedOtherwise() && plugOf(k.Socket) == from && plugAt(k.drive()) == to }) < have
+	return r.before(s, func(k *sock) bool {
+		return k.fedOtherwise() && plugOf(k.berth.Mount) == from && plugAt(k.drive()) == to
+	}) < have
 }
 
 // needs12V reports a drive that lives from 12 V besides 5 V (SFF-8301, SFF-8551); a slimline
@@ -118,20 +121,20 @@ func (r *resolver) adapted(s *sock) bool {
 func needs12V(d *part.Drive) bool { return d.Form == part.Form3i5 || d.Form == part.Form5i25 }
 
 func plugRight(l *look) known.Truth {
-	if !l.s.fedOtherwise() || l.b.KeepsBay(l.s.piece.ID) {
+	if !l.s.fedOtherwise() || l.s.kept() || l.s.berth.full {
 		return known.Yes
 	}
-	return known.Of(!(l.s.Power == part.PlugSlim && needs12V(l.s.drive())) && l.adapted(l.s))
+	return known.Of(!(l.s.berth.Power == part.PlugSlim && needs12V(l.s.drive())) && l.adapted(l.s))
 }
 
 func tellPlug(l *look) telling {
-	id, at, plug := l.s.piece.ID, l.s.path, plugOf(l.s.Socket)
+	id, bay, plug := l.s.piece.ID, l.s.bayName(), plugOf(l.s.berth.Mount)
 	fed := DrivesFedThrough
 	if plugAt(l.s.drive()) == part.PlugSlim {
 		fed = SlimFedThrough
 	}
-	out := telling{says: fact.Of(PlugIsOther, id, at, plug, plugAt(l.s.drive())),
-		because: []Reason{{FromSheet, fact.Of(BayFedBy, at, plug)}, {FromStandard, fact.Of(fed)}}}
+	out := telling{says: fact.Of(PlugIsOther, id, bay, plug, plugAt(l.s.drive())),
+		because: []Reason{{FromSheet, fact.Of(BayFedBy, bay, plug)}, {FromStandard, fact.Of(fed)}}}
 	if plug == part.PlugSlim && needs12V(l.s.drive()) {
 		out.because = append(out.because, Reason{FromStandard, fact.Of(SlimHasNo12V)})
 		return out // no adapter makes up for that
@@ -170,10 +173,11 @@ func (r *resolver) dealLeads(found func(*sock, known.Truth)) {
 			}
 		}
 	}
+	ready := r.readyLeads()
 	kept := map[rig.Path]bool{} // for bays that ask for an end
 	for i := range r.sockets {
-		if s := &r.sockets[i]; s.inBay() && s.piece.New && s.Lead != known.Yes && s.LeadEnd != "" && ends[s.LeadEnd] > 0 {
-			ends[s.LeadEnd]--
+		if s := &r.sockets[i]; s.inBay() && s.piece.New && ready[s.path].is != known.Yes && s.berth.LeadEnd != "" && ends[s.berth.LeadEnd] > 0 {
+			ends[s.berth.LeadEnd]--
 			kept[s.path] = true
 		}
 	}
@@ -181,9 +185,9 @@ func (r *resolver) dealLeads(found func(*sock, known.Truth)) {
 		if s.Kind == machine.U2 {
 			return known.Yes // its cable belongs to the port
 		}
-		return s.Lead
+		return ready[s.path].is
 	}, func(s *sock) bool {
-		if s.LeadEnd != "" {
+		if s.berth.LeadEnd != "" {
 			return kept[s.path]
 		}
 		for _, e := range []part.LeadEnd{"", part.StraightEnd, part.AngledEnd} {
@@ -194,6 +198,78 @@ func (r *resolver) dealLeads(found func(*sock, known.Truth)) {
 		}
 		return false
 	}, found)
+}
+
+// ready is whether a data lead lies ready for a drive, and at which port its other end is.
+type ready struct {
+	is   known.Truth
+	at   rig.Path
+	asks []rig.Fact // what would tell, where it is not known
+}
+
+// readyLeads is what lies ready for the new drives: the lead of their port where it reaches
+// their bay, else that of another port which does and is not used, whose end at the board is
+// moved.
+func (r *resolver) readyLeads() map[rig.Path]ready {
+	out, used := map[rig.Path]ready{}, map[machine.SocketID]bool{}
+	new := func(s *sock) bool { return s.inBay() && s.piece.New }
+	for i := range r.sockets {
+		if s := &r.sockets[i]; new(s) {
+			got := ready{is: known.No}
+			if s.berth.reached(s.path) {
+				switch k := r.leadAt(s); k.Lead {
+				case known.Yes:
+					got.is, got.at = known.Yes, s.path
+				case known.Unknown:
+					got.is, got.asks = known.Unknown, []rig.Fact{k.fact(rig.HasLead)}
+				}
+			}
+			out[s.path] = got
+		}
+	}
+	for i := range r.sockets {
+		s := &r.sockets[i]
+		if !new(s) || out[s.path].is == known.Yes {
+			continue
+		}
+		for _, id := range s.berth.ports {
+			k := r.socket(id)
+			if k.piece != nil || used[id] || k.path == s.path {
+				continue
+			}
+			if has := r.leadAt(k); has.Lead == known.Yes {
+				out[s.path], used[id] = ready{is: known.Yes, at: k.path}, true
+				break
+			} else if has.Lead == known.Unknown {
+				out[s.path] = ready{is: known.Unknown, asks: append(out[s.path].asks, has.fact(rig.HasLead))}
+			}
+		}
+	}
+	return out
+}
+
+// leadAt is the port whose lead lies at a port: where a drive took it along to another, that
+// port, for it has its lead now.
+func (r *resolver) leadAt(s *sock) *sock {
+	if r.b.Found == nil || s.path.Nested() {
+		return s
+	}
+	if q := r.at(r.b.Found.In(s.path)); q != nil && q.kept() {
+		return q
+	}
+	return s
+}
+
+// LeadsFrom tells of which new drives the lead lies ready at another port than theirs.
+func LeadsFrom(b *rig.Rig) []rig.Placement {
+	r := laid(b)
+	var out []rig.Placement
+	for path, got := range r.readyLeads() {
+		if !got.at.IsZero() && got.at != path {
+			out = append(out, rig.Placement{Item: r.place(path).piece.ID, Socket: got.at})
+		}
+	}
+	return out
 }
 
 // newInBays reports that some drive may lack something: the rest need not be dealt.
@@ -220,7 +296,7 @@ func (r *resolver) leads(which known.Truth, found func(trouble)) {
 }
 
 func sayLeadMissing(r *resolver, t *trouble) telling {
-	id, at, end := t.s.piece.ID, t.s.path, t.s.LeadEnd
+	id, at, end := t.s.piece.ID, t.s.path, t.s.berth.LeadEnd
 	out := telling{says: fact.Of(NoLead, id, at), because: []Reason{{FromSheet, fact.Of(NoLeadAt, at)}}, advice: []fact.Fact{fact.Of(BringLead)}}
 	if end != "" {
 		out.says, out.advice[0] = fact.Of(NoLeadEnd, id, at, end), fact.Of(BringLeadEnd, end)
@@ -231,7 +307,7 @@ func sayLeadMissing(r *resolver, t *trouble) telling {
 }
 
 func sayLeadUnknown(r *resolver, t *trouble) telling {
-	return telling{says: fact.Of(LeadUnknown, t.s.piece.ID, t.s.path), missing: []rig.Fact{t.s.fact(rig.HasLead)}, advice: []fact.Fact{fact.Of(TakeLead)}}
+	return telling{says: fact.Of(LeadUnknown, t.s.piece.ID, t.s.path), missing: r.readyLeads()[t.s.path].asks, advice: []fact.Fact{fact.Of(TakeLead)}}
 }
 
 // holderMissing finds the drives whose bay lacks its bracket or caddy, or may.
@@ -244,32 +320,32 @@ func holderMissing(r *resolver, found func(trouble)) {
 		have[k] = r.fittings(func(f *part.Fitting) bool { return f.Kind == k })
 	}
 	r.lack(func(s *sock) quantity.Answer {
-		if s.Holder == "" || s.Holder == machine.HeldByScrews || s.drive().Form.Optical() { // those are held by their own rails
+		if b := s.berth; s.kept() || b.Holder == "" || b.Holder == machine.HeldByScrews || s.drive().Form.Optical() { // those are held by their own rails
 			return known.Yes
 		}
-		return s.HasHolder
+		return s.berth.HasHolder
 	}, func(s *sock) bool {
-		k := part.FittingKind(s.Holder)
+		k := part.FittingKind(s.berth.Holder)
 		have[k]--
 		return have[k] >= 0
 	}, func(s *sock, t known.Truth) { found(trouble{truth: known.No, s: s, item: -1, n: int(t)}) })
 }
 
 func sayHolder(r *resolver, t *trouble) telling {
-	id, at, what := t.s.piece.ID, t.s.path, t.s.Holder
-	out := telling{says: fact.Of(HolderMissing, what, id, at), because: []Reason{{FromSheet, fact.Of(BayHoldsIn, at, what)}}, advice: []fact.Fact{fact.Of(BringHolder, what)}}
+	id, bay, what := t.s.piece.ID, t.s.bayName(), t.s.berth.Holder
+	out := telling{says: fact.Of(HolderMissing, what, id, bay), because: []Reason{{FromSheet, fact.Of(BayHoldsIn, bay, what)}}, advice: []fact.Fact{fact.Of(BringHolder, what)}}
 	if known.Truth(t.n) == known.No {
 		out.because = append(out.because, Reason{FromSheet, fact.Of(NotInMachine)})
 		return out
 	}
-	out.says, out.missing = fact.Of(HolderUnknown, what, id, at), []rig.Fact{t.s.fact(rig.HasHolder)}
+	out.says, out.missing = fact.Of(HolderUnknown, what, id, bay), []rig.Fact{t.s.bayFact(rig.HasHolder)}
 	return out
 }
 
 func threadRight(l *look) known.Truth {
 	d := l.s.drive()
 	want := d.Form.Thread()
-	if l.b.KeepsBay(l.s.piece.ID) || l.s.Thread == "" || want == "" || want == l.s.Thread || l.fittings(func(f *part.Fitting) bool { return f.Thread == want }) > 0 {
+	if l.s.kept() || l.s.berth.Thread == "" || want == "" || want == l.s.berth.Thread || l.fittings(func(f *part.Fitting) bool { return f.Thread == want }) > 0 {
 		return known.Yes
 	}
 	return known.No
@@ -278,8 +354,8 @@ func threadRight(l *look) known.Truth {
 func tellThread(l *look) telling {
 	form := l.s.drive().Form
 	want := form.Thread()
-	return telling{says: fact.Of(ThreadOther, l.s.piece.ID, want, l.s.path, l.s.Thread),
-		because: []Reason{{FromSheet, fact.Of(ScrewsAre, l.s.Thread)}, {FromStandard, fact.Of(HolesAreFor, form, want)}}, advice: []fact.Fact{fact.Of(BringScrews, want)}}
+	return telling{says: fact.Of(ThreadOther, l.s.piece.ID, want, l.s.bayName(), l.s.berth.Thread),
+		because: []Reason{{FromSheet, fact.Of(ScrewsAre, l.s.berth.Thread)}, {FromStandard, fact.Of(HolesAreFor, form, want)}}, advice: []fact.Fact{fact.Of(BringScrews, want)}}
 }
 
 // A 7 mm drive is brought to the height of a 9.5 mm sled by a spacer of 2.5 mm
@@ -291,7 +367,7 @@ const (
 
 func bayTight(l *look) known.Truth {
 	d := l.s.drive()
-	if l.b.KeepsBay(l.s.piece.ID) || d.Form != part.Form2i5 || l.s.Holder != machine.HeldByCaddy || d.HeightMM != flatDrive || l.s.BayMM != tallSled ||
+	if l.s.kept() || d.Form != part.Form2i5 || l.s.berth.Holder != machine.HeldByCaddy || d.HeightMM != flatDrive || l.s.berth.BayMM != tallSled ||
 		l.fittings(func(f *part.Fitting) bool { return f.Kind == part.Spacer }) > 0 {
 		return known.Yes
 	}
@@ -299,8 +375,8 @@ func bayTight(l *look) known.Truth {
 }
 
 func tellLoose(l *look) telling {
-	id, at := l.s.piece.ID, l.s.path
-	return telling{says: fact.Of(SitsLoose, id, l.s.drive().HeightMM, l.s.BayMM, at),
-		because: []Reason{{FromPart, fact.Of(PartHigh, id, l.s.drive().HeightMM)}, {FromSheet, fact.Of(BayMadeFor, at, l.s.BayMM)}, {FromStandard, fact.Of(PlugsMeet)}},
+	id, bay, tall := l.s.piece.ID, l.s.bayName(), l.s.berth.BayMM
+	return telling{says: fact.Of(SitsLoose, id, l.s.drive().HeightMM, tall, bay),
+		because: []Reason{{FromPart, fact.Of(PartHigh, id, l.s.drive().HeightMM)}, {FromSheet, fact.Of(BayMadeFor, bay, tall)}, {FromStandard, fact.Of(PlugsMeet)}},
 		advice:  []fact.Fact{fact.Of(BringSpacer)}}
 }

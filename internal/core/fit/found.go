@@ -18,7 +18,7 @@ func (r *resolver) proved(s *sock, by proof) bool {
 			return false
 		}
 	}
-	return by == lying || r.cardsAsFound()
+	return (by == lying || r.cardsAsFound()) && (!s.inBay() || s.stays)
 }
 
 // asFound reports a piece that lies in the place it was found in.

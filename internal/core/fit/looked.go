@@ -8,6 +8,7 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/known"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 )
 
@@ -40,7 +41,7 @@ func describedBy(f rig.Fact) Source {
 var statedOf = map[fact.Code][]rig.Attr{
 	KeyIs: {rig.Keyed}, PostsAt: {rig.Posts}, RoomWide: {rig.RoomBeside}, RoomTall: {rig.RoomAbove}, UnderCooler: {rig.RoomAbove}, RoomDeep: {rig.RoomUnder},
 	LiesUnder: {rig.RoomCovered}, WiredFor: {rig.Speaks}, SocketLink: {rig.PlaceGen, rig.PlaceLanes, rig.SATAPort}, PortUSBIs: {rig.USBPort}, SlotIs: {rig.Long},
-	BayIsFor: {rig.BayTakes}, BayTakesHigh: {rig.BayHeight}, NoLeadAt: {rig.HasLead}, SocketHasNone: {rig.HasSink},
+	BayTakesForms: {rig.BayTakes}, BayTakesHigh: {rig.BayHeight}, NoLeadAt: {rig.HasLead}, SocketHasNone: {rig.HasSink},
 	NotchesAre: {rig.Notched}, PartLong: {rig.CardLong}, PartWide: {rig.CardWide}, PartTall: {rig.CardTall}, PartDeep: {rig.CardDeep}, PartHigh: {rig.DriveTall, rig.ModuleTall},
 	DriveSpeaks: {rig.Protocol}, PartLink: {rig.PartGen, rig.PartLanes}, PartUSBIs: {rig.PartUSB}, EdgeIs: {rig.Edge}, FullBracketOnly: {rig.Bracket},
 	ModuleIsGen: {rig.ModuleGen}, ModuleIsReg: {rig.ModuleReg}, ModuleIsOf: {rig.ModuleSize}, RunsAt: {rig.ModuleVolt}, CanRunAt: {rig.ModuleRate}, BringsNoHeatsink: {rig.HasSink},
@@ -64,6 +65,8 @@ func (r *resolver) sourced(because []Reason) []Reason {
 				about.Item = x
 			case rig.Path:
 				about.Socket = x
+			case machine.BayID:
+				about.Socket = rig.ParsePath(string(x))
 			}
 		}
 		why.From = r.source(about, attrs)
@@ -77,8 +80,9 @@ func (r *resolver) source(about rig.Fact, attrs []rig.Attr) Source {
 	from := FromStandard
 	for _, a := range attrs {
 		f := about
-		if f.Attr = a; !f.Socket.IsZero() {
-			f = r.place(f.Socket).fact(a)
+		f.Attr = a
+		if s := r.place(f.Socket); !s.path.IsZero() { // else a bay that is listed apart
+			f = s.fact(a)
 		}
 		switch {
 		case slices.Contains(r.b.Looked, f):

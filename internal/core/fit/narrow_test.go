@@ -82,7 +82,11 @@ func widened(full, less *resolver) string {
 			l := look{resolver: r, s: s}
 			for n := range Rules {
 				if Rules[n].holds != nil && Rules[n].of&s.kind != 0 && !Rules[n].asks {
-					out[string(Rules[n].Code)+" at "+s.path.String()] = Rules[n].holds(&l)
+					key := string(Rules[n].Code) + " at " + s.path.String()
+					if s.inBay() { // in which bay a drive lies is chosen by what is known: a truth is of one bay
+						key += fmt.Sprint(" in ", s.berth.id, s.berth.full)
+					}
+					out[key] = Rules[n].holds(&l)
 				}
 			}
 		}

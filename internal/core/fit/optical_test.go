@@ -21,7 +21,8 @@ func TestOptical(t *testing.T) {
 	ssd := &part.Part{ID: "ssd", Name: "ssd", Drive: &part.Drive{Form: part.Form2i5, Protocol: link.SATA, Gen: 3, HeightMM: 7, CapacityBytes: quantity.DriveBytes(480)}}
 	caddy := &part.Part{ID: "caddy", Name: "caddy", Fitting: &part.Fitting{Kind: part.Caddy, Holds: part.Form2i5, Fits: part.FormSlim}}
 	plug := &part.Part{ID: "plug", Name: "plug", Fitting: &part.Fitting{Kind: part.PowerAdapter, From: part.PlugSlim, To: part.PlugSATA, Crimped: quantity.Yes}}
-	bay := machine.Socket{ID: "S1", Kind: machine.SATA, Root: "cpu", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Drives: []part.Form{part.FormSlim}, BayMM: 9.5, Power: part.PlugSlim, Lead: quantity.Yes}
+	bay := machine.Socket{ID: "S1", Kind: machine.SATA, Root: "cpu", Protocols: []link.Protocol{link.SATA}, SATAGen: 3,
+		Mount: machine.Mount{Drives: []part.Form{part.FormSlim}, BayMM: 9.5, Power: part.PlugSlim}, Lead: quantity.Yes}
 	disk := bay
 	disk.Drives, disk.Power, disk.BayMM = []part.Form{part.Form2i5}, "", 9.5
 	has := func(k machine.Socket, p *part.Part, with ...*part.Part) []fit.Code {
@@ -66,38 +67,5 @@ func TestOptical(t *testing.T) {
 		if len(c.got) != len(c.want) {
 			t.Errorf("%s: %v, want %v", c.name, c.got, c.want)
 		}
-	}
-}
-
-// A drive whose data lead goes to another port stays in its bay, of which nothing is asked
-// again; where its old port goes to a drive that was in no bay, it moves and is judged anew.
-func TestKeepsBay(t *testing.T) {
-	disk := &part.Part{ID: "disk", Name: "disk", Drive: &part.Drive{Form: part.Form3i5, Protocol: link.SATA, Gen: 3, HeightMM: 26.1, CapacityBytes: quantity.DriveBytes(2000)}}
-	large := machine.Socket{ID: "S1", Kind: machine.SATA, Root: "cpu", Protocols: []link.Protocol{link.SATA}, SATAGen: 3, Drives: []part.Form{part.Form3i5}, BayMM: 26.1, Lead: quantity.Yes}
-	small := large
-	small.ID, small.Drives, small.BayMM, small.Power = "S2", []part.Form{part.Form2i5}, 9.5, part.PlugSlim
-	sheet := machine.Sheet{Roots: []machine.Root{{ID: "cpu", Name: "cpu", Kind: machine.CPU}}, Sockets: []machine.Socket{large, small}}
-	sheet.Chassis.Feeds3V3, sheet.Chassis.Plugs = quantity.No, []machine.PlugCount{{Kind: part.PlugSATA, Count: 0, InUse: 1}, {Kind: part.PlugSlim, Count: 1}}
-	judge := func(found, planned []rig.Placement) (out []fit.Code) {
-		b := rig.Rig{Sheet: &sheet, Pieces: []rig.Piece{{ID: "a", Part: disk}, {ID: "b", Part: disk, New: true}}, Setup: rig.Setup{Placements: planned}, Found: &rig.Setup{Placements: found}}
-		r := fit.Resolve(&b)
-		for _, f := range r.Findings {
-			if f.Severity == fit.Stops && f.Code != "memory-none" {
-				out = append(out, f.Code)
-			}
-		}
-		return out
-	}
-	at := func(id rig.ItemID, s machine.SocketID) rig.Placement {
-		return rig.Placement{Item: id, Socket: rig.On(s)}
-	}
-	if got := judge([]rig.Placement{at("a", "S1")}, []rig.Placement{at("a", "S2")}); len(got) != 0 {
-		t.Errorf("its lead moved, and its bay is asked about: %v", got)
-	}
-	if got := judge(nil, []rig.Placement{at("a", "S2")}); !slices.Contains(got, "bay-form") {
-		t.Errorf("one that was in no bay: %v", got)
-	}
-	if got := judge([]rig.Placement{at("a", "S1")}, []rig.Placement{at("a", "S2"), at("b", "S1")}); !slices.Contains(got, "bay-form") {
-		t.Errorf("its bay goes to another, and it keeps it: %v", got)
 	}
 }

@@ -4,7 +4,6 @@ package fit
 // kinds nobody knows.
 
 import (
-	"cmp"
 	"slices"
 
 	"deepbay/internal/core/fact"
@@ -22,9 +21,6 @@ type plugs [len(plugKinds)]int
 
 func plugIndex(p part.Plug) int { return slices.Index(plugKinds[:], p) }
 
-// plugOf is the plug that reaches a bay.
-func plugOf(k *machine.Socket) part.Plug { return cmp.Or(k.Power, part.PlugSATA) }
-
 // Draw is what parts draw from: plugs by kind, how many of the SATA ones must carry 12 V,
 // and which plugs are there because a bay is said to be fed by them.
 type Draw struct {
@@ -33,18 +29,18 @@ type Draw struct {
 	reached plugs
 }
 
-// add counts one part in its place.
-func (n *Draw) add(p *part.Part, k *machine.Socket, outside bool) {
+// add counts one part in its place, a drive at a port in its bay.
+func (n *Draw) add(p *part.Part, k *machine.Socket, bay *machine.Mount, outside bool) {
 	d := p.Drive
 	switch {
 	case outside:
 	case d != nil && (k.Kind == machine.SATA || k.Kind == machine.U2):
-		plug := plugOf(k) // what the lead ends in; an adapter makes the drive's of it
+		plug := plugOf(bay) // what the lead ends in; an adapter makes the drive's of it
 		n.plugs[plugIndex(plug)]++
 		if plug == part.PlugSATA && needs12V(d) {
 			n.with12V++
 		}
-		if k.Power != "" {
+		if bay.Power != "" {
 			n.reached[plugIndex(plug)]++
 		}
 	case p.Card != nil:
@@ -54,10 +50,19 @@ func (n *Draw) add(p *part.Part, k *machine.Socket, outside bool) {
 	}
 }
 
-// DrawOf is what a part draws from in a place.
-func DrawOf(p *part.Part, k *machine.Socket, outside bool) Draw {
+// DrawOf is what a part draws from in a place, a drive in whatever bay it lies: the least of
+// that.
+func DrawOf(b *rig.Rig, p *part.Part, at *rig.Place) Draw {
+	outside := b.Outside(at.Path)
 	var n Draw
-	n.add(p, k, outside)
+	n.add(p, &at.Socket, &at.Mount, outside)
+	if p.Drive != nil && b.InBay(at.Path, &at.Socket) {
+		for _, bay := range b.Sheet.EveryBay() {
+			var m Draw
+			m.add(p, &at.Socket, &bay.Mount, outside)
+			n = n.Least(m)
+		}
+	}
 	return n
 }
 
@@ -82,9 +87,9 @@ func (n Draw) Plus(o Draw) Draw {
 // Met is whether a machine has so many plugs, wherever else its parts lie.
 func (n Draw) Met(b *rig.Rig) known.Truth {
 	r := resolver{b: b, sheet: b.Sheet}
-	for i := range b.Sheet.Sockets {
-		if k := &b.Sheet.Sockets[i]; k.Power != "" {
-			n.reached[plugIndex(k.Power)]++
+	for _, bay := range b.Sheet.EveryBay() {
+		if bay.Power != "" {
+			n.reached[plugIndex(bay.Power)]++
 		}
 	}
 	c := r.plugCount(n)
@@ -102,11 +107,7 @@ func (r *resolver) drawn() Draw {
 	var n Draw
 	for i := range r.sockets {
 		if s := &r.sockets[i]; s.piece != nil {
-			at := s.Socket
-			if r.b.KeepsBay(s.piece.ID) { // the plug is that of its bay
-				at = r.sheet.Socket(r.b.Found.Where(s.piece.ID).Top())
-			}
-			n.add(s.piece.Part, at, s.outside())
+			n.add(s.piece.Part, s.Socket, s.berth.Mount, s.outside())
 		}
 	}
 	return n
@@ -124,17 +125,10 @@ func (r *resolver) inUse(p *machine.PlugCount, found *Draw) int {
 
 // foundDraw is what was drawn when the machine came.
 func (r *resolver) foundDraw() Draw {
-	var n Draw
 	if r.b.Found == nil {
 		return r.drawn()
 	}
-	was := rig.Rig{Sheet: r.b.Sheet, Pieces: r.b.Pieces, Setup: *r.b.Found}
-	for _, p := range was.Placements {
-		if q, k := was.Piece(p.Item), was.Socket(p.Socket); q != nil && k != nil {
-			n.add(q.Part, k, was.Outside(p.Socket))
-		}
-	}
-	return n
+	return laid(&rig.Rig{Sheet: r.b.Sheet, Pieces: r.b.Pieces, Setup: *r.b.Found}).drawn()
 }
 
 // mostAdapters are tried in every combination; more are taken in their order.
@@ -284,8 +278,8 @@ func (r *resolver) freeAdapters() []*part.Fitting {
 		return (plugIndex(a.From)-plugIndex(b.From))*100 + (plugIndex(a.To)-plugIndex(b.To))*10 + a.Feeds() - b.Feeds()
 	})
 	for i := range r.sockets {
-		if s := &r.sockets[i]; s.inBay() && s.Power != "" && s.Power != part.PlugSATA {
-			if k := slices.IndexFunc(out, func(f *part.Fitting) bool { return f.From == s.Power && f.To == part.PlugSATA }); k >= 0 {
+		if s := &r.sockets[i]; s.inBay() && s.berth.Power != "" && s.berth.Power != part.PlugSATA {
+			if k := slices.IndexFunc(out, func(f *part.Fitting) bool { return f.From == s.berth.Power && f.To == part.PlugSATA }); k >= 0 {
 				out = slices.Delete(out, k, k+1)
 			}
 		}
@@ -317,7 +311,7 @@ func leadWatts(r *resolver, found func(trouble)) {
 func (r *resolver) drawnWatts(kind part.Plug) float64 {
 	sum := 0.0
 	for i := range r.sockets {
-		if s := &r.sockets[i]; s.inBay() && plugOf(s.Socket) == kind {
+		if s := &r.sockets[i]; s.inBay() && plugOf(s.berth.Mount) == kind {
 			sum += s.drive().Watts
 		}
 	}

@@ -37,6 +37,9 @@ type sock struct {
 	piece  *rig.Piece
 	kind   kinds // of the piece
 	parent *sock // what brings it is in there
+	berth  berth // of its drive
+	stays  bool  // its drive lies in the bay in which it was found
+	moved  bool  // but on another port than then
 
 	gen    known.Range[quantity.Gen] // of its PCIe end, after rules and what brings it
 	lanes  known.Range[quantity.Lanes]
@@ -71,8 +74,9 @@ type resolver struct {
 	memory   MemoryAnswer
 	speedBy  speedReason
 	troubles []trouble
-	doubts   []Doubt // losses that may be
-	plugs    *count  // nil until it is asked for
+	doubts   []Doubt     // losses that may be
+	plugs    *count      // nil until it is asked for
+	foundIn  []rig.Lying // in which bays drives were found; nil until it is asked for
 	mode     mode
 	byPath   map[rig.Path]int // on boards of many sockets only: it costs more than it saves on others
 }
@@ -86,8 +90,9 @@ const (
 	allRules             // as known, and no rule ends the rest
 )
 
-func settle(b *rig.Rig, how mode) *resolver {
-	r := &resolver{b: b, sheet: b.Sheet, carried: b.Carried(), mode: how, profile: known.No, troubles: make([]trouble, 0, 16)}
+// laid is a rig with every piece in its socket, and every drive in its bay.
+func laid(b *rig.Rig) *resolver {
+	r := &resolver{b: b, sheet: b.Sheet, carried: b.Carried()}
 	own := len(b.Sheet.Sockets)
 	r.sockets = make([]sock, own+len(r.carried))
 	for i := range r.sockets {
@@ -115,6 +120,13 @@ func settle(b *rig.Rig, how mode) *resolver {
 			s.kind = kindOf(s.piece.Part)
 		}
 	}
+	r.dealBays()
+	return r
+}
+
+func settle(b *rig.Rig, how mode) *resolver {
+	r := laid(b)
+	r.mode, r.profile, r.troubles = how, known.No, make([]trouble, 0, 16)
 	r.speakShown()
 	for i := range b.Sheet.Rules {
 		rule := &b.Sheet.Rules[i]

@@ -38,7 +38,7 @@ func (r *resolver) speakShown() {
 // its slots.
 func (r *resolver) ran(s *sock) bool {
 	for i := range r.b.Shown {
-		if line := &r.b.Shown[i]; line.Item == s.piece.ID && (s.piece.Part.Module != nil || line.Socket == s.path && r.fedAs(s, line.Under)) {
+		if line := &r.b.Shown[i]; line.Item == s.piece.ID && (s.piece.Part.Module != nil || line.Socket == s.path && r.fedAs(s, line.Under) && line.Under.Told(s.piece.ID) == r.b.Told(s.piece.ID)) {
 			return true
 		}
 	}

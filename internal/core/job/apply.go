@@ -26,6 +26,7 @@ const (
 	DoTakeOut   Do = "take out"  // item out of its socket
 	DoMoves     Do = "moves"     // several placements and settings at once, as a cure asks
 	DoAside     Do = "aside"     // item out of its socket until a later stage; text and value name that and this one where there is none yet
+	DoBay       Do = "bay"       // a drive lies in the bay named by value; in which one it fits best where none is named
 	DoSet       Do = "set"       // setting to value
 	DoAdd       Do = "add"       // pieces of a part, or of lines of what is printed on them, each with the places where they were found
 	DoCorrect   Do = "correct"   // a piece is other than was written: serial, new and holds as given, and part where one is given
@@ -59,7 +60,7 @@ const (
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
-	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoFresh), string(DoProcessor), string(DoWish),
+	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoFresh), string(DoProcessor), string(DoWish),
 		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
@@ -145,10 +146,6 @@ func clone(j Job) Job {
 	return j
 }
 
-func sameSetup(a, b *rig.Setup) bool {
-	return slices.Equal(a.Placements, b.Placements) && slices.Equal(a.Settings, b.Settings)
-}
-
 type applier struct {
 	job    Job
 	change Change
@@ -185,6 +182,8 @@ func (a *applier) apply() fact.Fact {
 		return a.stage()
 	case DoMoves:
 		return a.moves()
+	case DoBay:
+		return a.bay()
 	case DoSet:
 		return a.set(a.setup(), c.Setting, c.Value)
 	case DoAdd:
@@ -256,6 +255,8 @@ func (a *applier) move(s *rig.Setup, moves []rig.Move, at func(*rig.Fault) strin
 			a.job.mustKnow(&a.list, pointer+"/item", moves[f.Move].Item)
 		case rig.OnItself:
 			a.refuse(pointer+"/socket", fact.Of(OnItself, a.job.Name(moves[f.Move].Item)))
+		case rig.NoBay:
+			a.refuse(pointer+map[bool]string{true: "/value", false: "/bay"}[a.change.Do == DoBay], fact.Of(NoBayIsNamed, moves[f.Move].Bay, a.job.bayNames()))
 		default:
 			a.refuse(pointer+"/socket", fact.Of(NoSocketIsNamed, f.At, a.job.Sheet.SocketIDs()))
 		}
@@ -336,6 +337,39 @@ func (a *applier) takeOut() fact.Fact {
 	return says
 }
 
+// bay tells in which bay a drive lies. What was found there is planned there, too, where the
+// plan agreed with it.
+func (a *applier) bay() fact.Fact {
+	c, s := &a.change, a.setup()
+	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
+		return fact.Fact{}
+	}
+	at := s.Where(c.Item)
+	if at.IsZero() {
+		return a.refuse("/item", fact.Of(InNoSocket, a.job.Name(c.Item)))
+	}
+	if c.Value == "" {
+		s.Bays = slices.DeleteFunc(s.Bays, func(l rig.Lying) bool { return l.Item == c.Item })
+		return a.asFound(fact.Of(LaidAnywhere, c.Item))
+	}
+	move := []rig.Move{{Item: c.Item, Socket: at, Bay: machine.BayID(c.Value)}}
+	agree := c.In == InFound && a.job.Planned.Where(c.Item) == at && a.job.Planned.Told(c.Item) == s.Told(c.Item)
+	a.move(s, move, itself)
+	if agree && len(a.list) == 0 {
+		a.move(&a.job.Planned, move, itself)
+	}
+	return a.asFound(fact.Of(LaidIn, c.Item, machine.BayID(c.Value), at))
+}
+
+// bayNames is the names of all bays of the machine.
+func (j *Job) bayNames() []machine.BayID {
+	var out []machine.BayID
+	for _, b := range j.Sheet.EveryBay() {
+		out = append(out, b.ID)
+	}
+	return out
+}
+
 // moves makes several moves at once, whatever their order.
 func (a *applier) moves() fact.Fact {
 	c, s := &a.change, a.setup()
@@ -361,6 +395,8 @@ func (a *applier) moves() fact.Fact {
 			says = append(says, fact.Of(SetTo, Setting{m.Setting, m.Value}))
 		case m.Socket.IsZero():
 			says = append(says, fact.Of(TookOut, m.Item))
+		case m.Bay != "":
+			says = append(says, fact.Of(LaidIn, m.Item, m.Bay, m.Socket))
 		default:
 			says = append(says, fact.Of(Put, m.Item, m.Socket))
 		}

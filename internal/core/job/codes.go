@@ -136,6 +136,8 @@ const (
 	ProcessorUnknown fact.Code = "job/processor-unknown"
 	Put              fact.Code = "job/put"
 	PutAnd           fact.Code = "job/put-and"
+	LaidIn           fact.Code = "job/laid-in"       // item, bay, port
+	LaidAnywhere     fact.Code = "job/laid-anywhere" // where it fits
 	PutMat           fact.Code = "job/put-mat"
 	ReadHandover     fact.Code = "job/read-handover"
 	Removed          fact.Code = "job/removed"

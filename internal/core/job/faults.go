@@ -6,6 +6,8 @@ import "deepbay/internal/core/fact"
 
 // What can be wrong, by name.
 const (
+	NoBayIsNamed       fact.Code = "job/no-bay-is-named"
+	BayHoldsAnother    fact.Code = "job/bay-holds-another"
 	OnItself           fact.Code = "job/on-itself"
 	HoldsAnother       fact.Code = "job/holds-another"
 	ThereAlready       fact.Code = "job/there-already"

@@ -10,6 +10,7 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 )
@@ -159,6 +160,9 @@ func (a *applier) do(s *workorder.Step) {
 		a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Over })
 	}
 	a.job.Done = append(a.job.Done, Tick{Step: s.ID, Deed: workorder.DeedOf(s), By: a.by.By, At: a.by.At})
+	if s.Phase == workorder.Fit && s.Bay != "" && rig.On(machine.SocketID(s.Bay)) != s.Socket { // it lies there now, whatever else comes
+		a.move(&a.job.Planned, []rig.Move{{Item: s.Item, Socket: s.Socket, Bay: s.Bay}}, itself)
+	}
 }
 
 // mostTicks is how many ticks a job keeps before it lets go of those that count no more.

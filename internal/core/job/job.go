@@ -334,6 +334,23 @@ func (j *Job) validateSetup(l *problem.List, at string, s rig.Setup) {
 		}
 		where[p.Item], inSocket[p.Socket] = true, true
 	}
+	told := map[rig.ItemID]bool{}
+	holds := map[machine.BayID]bool{}
+	for i, b := range s.Bays {
+		here := at + "/bays/" + strconv.Itoa(i)
+		_, there := j.Sheet.Bay(b.Bay)
+		switch {
+		case j.Item(b.Item) == nil:
+			l.Add(here+"/item", fact.Of(NoItemIsNamed, b.Item))
+		case told[b.Item]:
+			l.Add(here+"/item", fact.Of(InTwoPlaces, b.Item))
+		case !there:
+			l.Add(here+"/bay", fact.Of(NoBayIsNamed, b.Bay, j.bayNames()))
+		case holds[b.Bay]:
+			l.Add(here+"/bay", fact.Of(BayHoldsAnother, b.Bay))
+		}
+		told[b.Item], holds[b.Bay] = true, true
+	}
 	for i, c := range s.Settings {
 		here := at + "/settings/" + strconv.Itoa(i)
 		st := j.Sheet.Setting(c.Setting)

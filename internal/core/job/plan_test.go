@@ -286,7 +286,7 @@ func TestClashSaysWhy(t *testing.T) {
 	a, _ := ask(t, "lock-gate-recorder", job.PlanQuestion{})
 	j, _ := demo.Job("lock-gate-recorder")
 	w := say.About(say.Plain, &j).Advice(&a)
-	if got := w.Clash[1].String(); got != "Skerry 480 from SATA2 is in the machine and seen: Skerry 480 has a SATA power plug; the lead that reaches SATA3 ends in slimline sata" {
+	if got := w.Clash[1].String(); got != "Skerry 480 from SATA2 is in the machine and seen: Skerry 480 has a SATA power plug; the lead that reaches the bay on SATA3 ends in slimline sata" {
 		t.Errorf("says %q", got)
 	}
 	if len(w.Help) != 3 || w.Help[0].Do != plan.LeaveHelp || w.Help[0].Item == "" {
@@ -307,7 +307,7 @@ func TestClashOfTwins(t *testing.T) {
 	}
 	skerry := parts[slices.IndexFunc(parts, func(p part.Part) bool { return p.ID == "skerry-480" })]
 	b := bench{t, j}
-	for range 5 { // beside the disk that is in, for three free plugs and its own
+	for range 5 { // beside the disk that is in, for three free bays
 		b.do(job.Change{Do: job.DoAdd, Part: &skerry, New: true})
 	}
 	a := b.advice()
@@ -319,7 +319,7 @@ func TestClashOfTwins(t *testing.T) {
 	for _, s := range words.Clash {
 		clash = append(clash, s.String())
 	}
-	if got := strings.Join(clash, "; "); strings.Count(got, "new Skerry 480 is in the machine") != 1 || !strings.Contains(got, "each of the 5 new Skerry 480 is in the machine and seen: 5 sata power plugs needed, 4 free") {
+	if got := strings.Join(clash, "; "); strings.Count(got, "new Skerry 480 is in the machine") != 1 || !strings.Contains(got, "each of the 5 new Skerry 480 is in the machine and seen: no bay that takes Skerry 480 is free") {
 		t.Errorf("clash: %s", got)
 	}
 	h := a.Help[slices.IndexFunc(a.Help, func(h plan.Help) bool { return h.Do == plan.LeaveHelp })]

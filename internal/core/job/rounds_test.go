@@ -6,7 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 	"deepbay/internal/coretest/jobs"
@@ -21,7 +23,7 @@ func TestRounds(t *testing.T) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, jobs.Random(rng)}
 		b.job.Wish.Starts.How = rig.StartNothing
-		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}}
+		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, bays: bays(b.job.FoundRig())}
 		for round := range 4 {
 			for range 12 { // until nothing stops the plan
 				if a := b.job.Check(); !a.Stops() {
@@ -53,6 +55,9 @@ func TestRounds(t *testing.T) {
 			if want := seats(&b.job.Planned); !maps.Equal(h.now, want) {
 				t.Fatalf("seed %d: all lies as %v\nand is planned as %v\n%s", seed, h.now, want, h.log)
 			}
+			if want := bays(b.job.PlannedRig()); !maps.Equal(h.bays, want) {
+				t.Fatalf("seed %d: drives lie in bays %v\nand are planned in %v\n%s", seed, h.bays, want, h.log)
+			}
 			r := b.job.PlannedRig()
 			for id, v := range h.set {
 				for i := range r.Sheet.Settings {
@@ -63,7 +68,7 @@ func TestRounds(t *testing.T) {
 			}
 		}
 	}
-	if n := *jobsTried / 40; n >= 25 && (back < n/10 || ended < n/8) {
+	if n := *jobsTried / 40; n >= 50 && (back < n/10 || ended < n/8) {
 		t.Errorf("only %d steps that take something back, in %d jobs", back, ended)
 	}
 }
@@ -76,7 +81,17 @@ type hands struct {
 	fitted map[string]seat     // by step: where it put its piece
 	led    map[rig.ItemID]bool // its data lead was moved
 	set    map[string]string
+	bays   map[rig.ItemID]machine.BayID // where drives lie
 	log    string
+}
+
+// bays is where drives of a rig lie.
+func bays(r rig.Rig) map[rig.ItemID]machine.BayID {
+	out := map[rig.ItemID]machine.BayID{}
+	for _, l := range fit.Bays(&r) {
+		out[l.Item] = l.Bay
+	}
+	return out
 }
 
 // next is the first step that is not done.
@@ -123,7 +138,16 @@ func (h *hands) do(j *job.Job, s *workorder.Step) {
 			h.Fatalf("seed %d: %s is not in %s any more, but in %v:\n%s", h.seed, s.Item, s.Socket, h.now[s.Item], h.log)
 		}
 		delete(h.now, s.Item)
+		delete(h.bays, s.Item)
 	case s.Phase == workorder.Fit:
+		for id, bay := range h.bays {
+			if s.Bay != "" && bay == s.Bay && id != s.Item {
+				h.Fatalf("seed %d: %s lies in bay %s still:\n%s", h.seed, id, s.Bay, h.log)
+			}
+		}
+		if s.Bay != "" && !lead {
+			h.bays[s.Item] = s.Bay
+		}
 		at := seatIn(&j.Planned, s.Socket)
 		if of != "" { // where the piece lies in the plan, be it by a lead
 			at = seatIn(&j.Planned, j.Planned.Where(s.Item))

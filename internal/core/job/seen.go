@@ -146,7 +146,7 @@ func lapse(old, now *Job) {
 		}
 		return gone
 	}
-	if !sameSetup(&now.Planned, &old.Planned) || now.Processor != old.Processor {
+	if !now.Planned.Equal(&old.Planned) || now.Processor != old.Processor {
 		outdate(now.Seen)
 		if len(now.Seen) > 0 {
 			gone := seen(now.Seen, &old.Planned, &now.Planned)
@@ -154,7 +154,7 @@ func lapse(old, now *Job) {
 		}
 		now.lapseTests(old)
 	}
-	if !sameSetup(&now.Found, &old.Found) {
+	if !now.Found.Equal(&old.Found) {
 		outdate(now.Before)
 		if len(now.Before) > 0 {
 			seen(now.Before, &old.Found, &now.Found)

@@ -12,6 +12,8 @@ import (
 	"time"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
@@ -78,10 +80,23 @@ func (j *Job) Ahead(n int) (Job, bool) {
 func (j *Job) step(next *LaterStage, by Stamp) {
 	j.Past = append(slices.Clone(j.Past), PastStage{j.StageName, j.Found, j.Planned, j.Done, j.Tests, j.Before, j.Seen, j.Explained, j.Accepted, by.By, by.At})
 	j.Before = slices.DeleteFunc(slices.Clone(j.Seen), func(x power.Reading) bool { return x.Lapsed })
-	j.StageName, j.Found, j.Planned = next.Name, j.Planned.Clone(), next.Planned.Clone()
+	j.StageName, j.Found, j.Planned = next.Name, j.left(), next.Planned.Clone()
 	j.Done, j.Tests, j.Seen, j.Explained, j.Accepted = []Tick{}, nil, []power.Reading{}, []Explanation{}, nil
 	j.Later = slices.Clone(j.Later[1:])
 	j.dropAnswered()
+}
+
+// left is the machine as planned, with every drive said to lie in the bay where it lies, for
+// whoever finds it so does not know where it lay before.
+func (j *Job) left() rig.Setup {
+	out, r := j.Planned.Clone(), j.PlannedRig()
+	out.Bays = nil
+	for _, l := range fit.Bays(&r) {
+		if out.Where(l.Item) != rig.On(machine.SocketID(l.Bay)) {
+			out.Bays = append(out.Bays, l)
+		}
+	}
+	return out
 }
 
 // was is the job as a finished stage left it.
@@ -126,7 +141,7 @@ func applyAhead(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 		return j, fact.Fact{}, problem.List{{Pointer: pointer, Fact: why}}
 	}
 	switch c.Do {
-	case DoPlace, DoTakeOut, DoAside, DoMoves, DoSet:
+	case DoPlace, DoTakeOut, DoAside, DoMoves, DoBay, DoSet:
 	default:
 		return refuse("/do", fact.Of(OnlyPlanAhead))
 	}
@@ -149,7 +164,7 @@ func applyAhead(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 // follow makes in later stages what a change made in the plan before them, as far as they
 // agreed with it: what goes in now is not taken out again by a plan that did not know of it.
 func follow(old, now *Job) {
-	if len(now.Later) == 0 || len(old.Later) != len(now.Later) || sameSetup(&old.Planned, &now.Planned) {
+	if len(now.Later) == 0 || len(old.Later) != len(now.Later) || old.Planned.Equal(&now.Planned) {
 		return
 	}
 	for i := range now.Later {
@@ -162,13 +177,16 @@ func (j *Job) merged(from, to *rig.Setup, plan rig.Setup) rig.Setup {
 	var moves []rig.Move
 	for _, it := range j.Items {
 		a, b := from.Where(it.ID), to.Where(it.ID)
+		if bay := to.Told(it.ID); a == b && bay != "" && bay != from.Told(it.ID) && plan.Where(it.ID) == a && plan.Told(it.ID) == from.Told(it.ID) {
+			moves = append(moves, rig.Move{Item: it.ID, Socket: a, Bay: bay})
+		}
 		if a == b || plan.Where(it.ID) != a {
 			continue
 		}
 		if there := plan.In(b); !b.IsZero() && there != "" && to.Where(there) == plan.Where(there) {
 			continue // something lies there that stays
 		}
-		moves = append(moves, rig.Move{Item: it.ID, Socket: b})
+		moves = append(moves, rig.Move{Item: it.ID, Socket: b, Bay: to.Told(it.ID)})
 	}
 	for i := range j.Sheet.Settings {
 		st := &j.Sheet.Settings[i]

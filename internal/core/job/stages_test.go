@@ -67,7 +67,7 @@ func TestDiskUnplugged(t *testing.T) {
 			t.Errorf("what was read last is not what the machine is found with: %+v", l)
 		}
 	}
-	step(t, &b.job, "fit/item-3@SATA6")
+	step(t, &b.job, "fit/item-3@SATA6#cage-3")
 	b.carry()
 	b.confirm()
 	for _, s := range b.job.Order() {

@@ -39,5 +39,8 @@ const (
 	ProofNotNamed        fact.Code = "machine/proof-not-named"
 	UplinksInCircle      fact.Code = "machine/uplinks-in-circle"
 	UnderWhichCard       fact.Code = "machine/under-which-card"
+	BayNamedAsSocket     fact.Code = "machine/bay-named-as-socket"
+	NoDrivePort          fact.Code = "machine/no-drive-port"
+	HasOwnBay            fact.Code = "machine/has-own-bay"
 	HoldsMissing         fact.Code = "machine/holds-missing"
 )

@@ -39,6 +39,8 @@ type (
 	ChannelID string
 	// SettingID names a firmware setting.
 	SettingID string
+	// BayID names a bay: as listed, or by the port whose leads reach it.
+	BayID string
 	// ProcessorID names a processor the board takes.
 	ProcessorID string
 )
@@ -58,6 +60,7 @@ type Sheet struct {
 	Roots      []Root      `json:"roots" jsonschema:"minItems=1,maxItems=16"`
 	Groups     []Group     `json:"groups" jsonschema:"maxItems=64"`
 	Sockets    []Socket    `json:"sockets" jsonschema:"minItems=1,maxItems=512"`
+	Bays       []Bay       `json:"bays,omitempty" jsonschema:"maxItems=64"` // places for drives, apart from the ports their data comes from
 	Settings   []Setting   `json:"settings" jsonschema:"maxItems=64"`
 	Rules      []Rule      `json:"rules" jsonschema:"maxItems=512"`
 	Memory     Memory      `json:"memory"`
@@ -225,16 +228,77 @@ type Socket struct {
 	BottomMM  quantity.Millimetres   `json:"clearBottomMM,omitzero" jsonschema:"minimum=0.1"`         // free height below it: parts on the under side need it
 	UnderMM   quantity.Millimetres   `json:"clearUnderCardMM,omitzero" jsonschema:"minimum=0.1"`      // what is left of clearTopMM when a card lies over it
 	Under     int                    `json:"underOpening,omitzero" jsonschema:"minimum=1,maximum=16"` // the rear opening whose card lies over this socket
-	Drives    []part.Form            `json:"drives,omitempty" jsonschema:"uniqueItems=true"`          // what the bay on this port's leads takes
-	BayMM     quantity.Millimetres   `json:"bayHeightMM,omitzero" jsonschema:"minimum=1"`             // the tallest drive of that bay
-	Power     part.Plug              `json:"power,omitempty"`                                         // the plug that reaches this bay, where it is not a SATA plug
-	Lead      quantity.Answer        `json:"lead,omitzero"`                                           // a data lead lies ready at this port
-	LeadEnd   part.LeadEnd           `json:"leadEnd,omitempty"`                                       // the end the bay has room for
-	Holder    Holder                 `json:"holder,omitempty"`                                        // how the bay holds a drive
-	HasHolder quantity.Answer        `json:"holderThere,omitzero"`                                    // the bracket or caddy is in the machine
-	Thread    part.Thread            `json:"thread,omitempty"`                                        // of the screws kept with the bay
+	Mount                            // the bay on this port's leads, where the sheet does not list bays apart
+	Lead      quantity.Answer        `json:"lead,omitzero"` // a data lead lies ready at this port
 
 	Channel ChannelID `json:"channel,omitempty" jsonschema:"maxLength=20"` // memory slots only
+}
+
+// Mount is how a bay takes, holds and feeds a drive.
+type Mount struct {
+	Drives    []part.Form          `json:"drives,omitempty" jsonschema:"uniqueItems=true"` // what the bay takes
+	BayMM     quantity.Millimetres `json:"bayHeightMM,omitzero" jsonschema:"minimum=1"`    // the tallest drive of the bay
+	Power     part.Plug            `json:"power,omitempty"`                                // the plug that reaches the bay, where it is not a SATA plug
+	LeadEnd   part.LeadEnd         `json:"leadEnd,omitempty"`                              // the end of a data lead the bay has room for
+	Holder    Holder               `json:"holder,omitempty"`                               // how the bay holds a drive
+	HasHolder quantity.Answer      `json:"holderThere,omitzero"`                           // the bracket or caddy is in the machine
+	Thread    part.Thread          `json:"thread,omitempty"`                               // of the screws kept with the bay
+}
+
+// stated reports that the sheet says anything of the bay.
+func (m *Mount) stated() bool {
+	return len(m.Drives) > 0 || m.BayMM.Known() || m.Power != "" || m.LeadEnd != "" || m.Holder != "" || m.HasHolder != quantity.Unknown || m.Thread != ""
+}
+
+// Bay is a place for a drive. Leads reach it from ports; a drive in it may hang on any
+// port, and moving its lead to another does not move the drive.
+type Bay struct {
+	ID    BayID      `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[A-Za-z0-9][A-Za-z0-9_.-]*$"`
+	Where string     `json:"where,omitempty" jsonschema:"maxLength=120"`                // in words: "lower cage, at the front"
+	Ports []SocketID `json:"ports,omitempty" jsonschema:"maxItems=64,uniqueItems=true"` // whose data leads reach it as the machine is built; none is any
+	Mount
+}
+
+// Reached reports that the leads of a port reach the bay as the machine is built.
+func (b *Bay) Reached(port SocketID) bool { return len(b.Ports) == 0 || slices.Contains(b.Ports, port) }
+
+// OwnBay is the bay on a port's leads, named by the port: that of a drive port on a sheet
+// which lists no bays, or which says what that port's own bay takes. False is none.
+func (s *Sheet) OwnBay(k *Socket) (Bay, bool) {
+	if k.Kind != SATA && k.Kind != U2 || len(s.Bays) > 0 && !k.stated() && (k.Kind == SATA || s.reached(k.ID)) {
+		return Bay{}, false
+	}
+	return Bay{ID: BayID(k.ID), Where: k.Where, Ports: []SocketID{k.ID}, Mount: k.Mount}, true
+}
+
+// reached reports a port whose leads reach a listed bay.
+func (s *Sheet) reached(port SocketID) bool {
+	return slices.ContainsFunc(s.Bays, func(b Bay) bool { return slices.Contains(b.Ports, port) })
+}
+
+// EveryBay lists the bays on ports' own leads, in the order of the ports, and then those
+// listed apart.
+func (s *Sheet) EveryBay() []Bay {
+	var out []Bay
+	for i := range s.Sockets {
+		if b, ok := s.OwnBay(&s.Sockets[i]); ok {
+			out = append(out, b)
+		}
+	}
+	return append(out, s.Bays...)
+}
+
+// Bay finds a bay by its name; false if the sheet has none.
+func (s *Sheet) Bay(id BayID) (Bay, bool) {
+	for _, b := range s.Bays {
+		if b.ID == id {
+			return b, true
+		}
+	}
+	if k := s.Socket(SocketID(id)); k != nil {
+		return s.OwnBay(k)
+	}
+	return Bay{}, false
 }
 
 // Holder is how a bay holds a drive.

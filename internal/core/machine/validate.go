@@ -22,6 +22,7 @@ func (s *Sheet) Validate() problem.List {
 	v.roots()
 	v.groups()
 	v.sockets()
+	v.bays()
 	v.settings()
 	v.rules()
 	v.memory()
@@ -198,6 +199,30 @@ func (v *validator) sockets() {
 		b, p := v.sheet.Board, k.Place
 		if p.XMM+p.WidthMM > b.WidthMM || p.YMM+p.HeightMM > b.HeightMM {
 			v.list.Add(at("sockets", i, "place"), fact.Of(OutsideBoard, b.WidthMM, b.HeightMM))
+		}
+	}
+}
+
+// bays checks that bays have names of their own, that their ports are drive ports, and that
+// none of those says what its own bay takes as well.
+func (v *validator) bays() {
+	seen := map[string]int{}
+	for i := range v.sheet.Bays {
+		b := &v.sheet.Bays[i]
+		v.unique("bays", string(b.ID), i, seen)
+		if v.sheet.Socket(SocketID(b.ID)) != nil {
+			v.list.Add(at("bays", i, "id"), fact.Of(BayNamedAsSocket, b.ID))
+		}
+		for j, id := range b.Ports {
+			place := at("bays", i, "ports/"+strconv.Itoa(j))
+			switch k := v.sheet.Socket(id); {
+			case k == nil:
+				v.list.Add(place, fact.Of(NoSocketIsNamed, id))
+			case k.Kind != SATA && k.Kind != U2:
+				v.list.Add(place, fact.Of(NoDrivePort, id))
+			case k.stated():
+				v.list.Add(place, fact.Of(HasOwnBay, id))
+			}
 		}
 	}
 }

@@ -167,7 +167,7 @@ func crowded(rng *rand.Rand) Input {
 	}
 	m2s := len(s.Sockets)
 	for i := range rng.Intn(3) {
-		s.Sockets = append(s.Sockets, machine.Socket{ID: machine.SocketID(fmt.Sprint("P", i+1)), Kind: machine.SATA, Root: "pch", SATAGen: quantity.Gen(pick(2, 3)), Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}})
+		s.Sockets = append(s.Sockets, machine.Socket{ID: machine.SocketID(fmt.Sprint("P", i+1)), Kind: machine.SATA, Root: "pch", SATAGen: quantity.Gen(pick(2, 3)), Protocols: []link.Protocol{link.SATA}, Mount: machine.Mount{Drives: []part.Form{part.Form2i5}}})
 	}
 	s.Sockets = append(s.Sockets, machine.Socket{ID: "D1", Kind: machine.DIMM, Root: "cpu", Channel: "A"})
 	s.Memory = machine.Memory{Generation: memory.DDR4, Speeds: []machine.Speed{{PerChannel: 1, MTps: 3200}}}

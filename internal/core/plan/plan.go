@@ -89,6 +89,7 @@ type Input struct {
 	Prices  map[rig.ItemID]shelf.Cents // of pieces that would have to be taken from the shelf
 	Pins    []rig.Placement            // the technician's: these pieces go there
 	Bans    []rig.Placement            // and these do not go there; an empty item bans all
+	Bays    []rig.Lying                // in which bays drives were told to lie
 	Ports   []machine.SocketID         // sockets that stay on and free for later, or hold what they held
 	Shelf   []*part.Part               // what else is at hand, tried where there is no plan
 	Order   []Criterion                // the first counts most; those left out follow in their usual order
@@ -238,6 +239,11 @@ func (in *Input) home(id rig.ItemID) rig.Path {
 	return in.Found.Where(id)
 }
 
+// told is the bay in which a piece was told to lie, "" for none.
+func (in *Input) told(id rig.ItemID) machine.BayID {
+	return (&rig.Setup{Bays: in.Bays}).Told(id)
+}
+
 // piece finds a piece by its name, nil if there is none.
 func (in *Input) piece(id rig.ItemID) *rig.Piece {
 	if i := slices.IndexFunc(in.Pieces, func(p rig.Piece) bool { return p.ID == id }); i >= 0 {
@@ -249,7 +255,7 @@ func (in *Input) piece(id rig.ItemID) *rig.Piece {
 // rig is the machine with pieces placed and settings chosen.
 func (in *Input) rig(placed []rig.Placement, choices []rig.Choice) rig.Rig {
 	b := in.Found
-	b.Pieces, b.Setup, b.Wish, b.Found = in.Pieces, rig.Setup{Placements: placed, Settings: choices}, in.Wish, &in.Found.Setup
+	b.Pieces, b.Setup, b.Wish, b.Found = in.Pieces, rig.Setup{Placements: placed, Bays: in.Bays, Settings: choices}, in.Wish, &in.Found.Setup
 	if len(in.without) > 0 { // a piece that was set aside and lies nowhere is not waited for
 		b.Pieces = slices.DeleteFunc(slices.Clone(in.Pieces), func(p rig.Piece) bool {
 			return in.without[want{kind: wantIn, item: p.ID}] && rig.PlaceOf(placed, p.ID).IsZero()

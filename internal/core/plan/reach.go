@@ -35,6 +35,8 @@ const tooMany = 65
 // trial names what alone was asked: a part in a socket, on these holders.
 type trial struct {
 	part   *part.Part
+	home   rig.Path      // where it was found: that proves things, and it may lie in a bay already
+	bay    machine.BayID // in which it was told to lie
 	socket rig.Path
 	on     string                     // the parts that hold it
 	ref    known.Range[quantity.Rate] // what a card is measured against
@@ -110,7 +112,7 @@ func (s *search) sockets() {
 				one.bound[Data] = 1
 			}
 			one.bound[Cost] = int64(s.in.Prices[c.piece.ID])
-			draws := fit.DrawOf(c.piece.Part, &at.socket.Socket, s.in.Found.Outside(at.socket.Path))
+			draws := fit.DrawOf(&s.in.Found, c.piece.Part, at.socket)
 			if len(c.options) > 0 {
 				draws = draws.Least(c.draws)
 			}
@@ -240,7 +242,7 @@ func (s *search) mayLeave(c *choice) bool {
 // Only a split of a slot may give: a position that another socket's part may bring to
 // life is let pass.
 func (s *search) try(c *choice, k *rig.Place, chain []rig.Placement) single {
-	name := trial{part: c.piece.Part, ref: s.refs[c.piece.ID], socket: k.Path}
+	name := trial{part: c.piece.Part, home: c.home, bay: s.in.told(c.piece.ID), ref: s.refs[c.piece.ID], socket: k.Path}
 	for _, p := range chain {
 		name.on += "\x00" + string(s.in.piece(p.Item).Part.ID)
 	}
@@ -406,7 +408,7 @@ func (s *search) twins() {
 		a := &s.choices[i]
 		for j := i - 1; j >= 0 && a.twin < 0; j-- {
 			b := &s.choices[j]
-			if a.home.IsZero() && b.home.IsZero() && a.piece.New == b.piece.New && a.scratch == b.scratch && a.array == b.array && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
+			if a.home.IsZero() && b.home.IsZero() && s.in.told(a.piece.ID) == s.in.told(b.piece.ID) && a.piece.New == b.piece.New && a.scratch == b.scratch && a.array == b.array && samePart(a.piece.Part, b.piece.Part) && sameOptions(a, b) {
 				a.twin = j
 			}
 		}

@@ -26,7 +26,7 @@ func mini() *rig.Rig {
 			Groups: []machine.Group{{ID: "g", Root: "cpu", Lanes: 4}},
 			Sockets: []machine.Socket{
 				{ID: "M2", Kind: machine.M2, Group: "g", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe}, Key: "M", LengthsMM: []quantity.Millimetres{80}},
-				{ID: "S1", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Drives: []part.Form{part.Form2i5}},
+				{ID: "S1", Kind: machine.SATA, Root: "cpu", SATAGen: 3, Protocols: []link.Protocol{link.SATA}, Mount: machine.Mount{Drives: []part.Form{part.Form2i5}}},
 				{ID: "D1", Kind: machine.SODIMM, Root: "cpu", Channel: "A"}, {ID: "D2", Kind: machine.SODIMM, Root: "cpu", Channel: "B"},
 			},
 			Settings: []machine.Setting{{ID: "mode", Name: "Mode", Options: []machine.Option{{Value: "ahci", Name: "AHCI"}, {Value: "raid", Name: "RAID"}}, Default: "ahci"}},

@@ -79,7 +79,7 @@ func carried(out []Place, at Path, k *machine.Socket, p *part.Part) []Place {
 			ID: machine.SocketID(path.String()), Kind: kinds[pos.Kind()],
 			Group: group, Root: root, Protocols: pos.Speaks(), Gen: pos.Gen, SATAGen: pos.SATAGen, Lanes: pos.Lanes, FirstLane: pos.FirstLane,
 			LengthsMM: pos.LengthsMM, WidthMM: pos.WidthMM, CardRoom: pos.CardRoom, Heatsink: pos.Heatsink, TopMM: pos.TopMM, BottomMM: pos.BottomMM,
-			Physical: pos.Physical, OpenEnd: pos.OpenEnd, Drives: pos.Drives, BayMM: pos.HeightMM,
+			Physical: pos.Physical, OpenEnd: pos.OpenEnd, Mount: machine.Mount{Drives: pos.Drives, BayMM: pos.HeightMM},
 		}
 		if s.Kind == machine.M2 {
 			s.Key = part.KeyM

@@ -100,6 +100,9 @@ const (
 	SetTo       Attr = "setting" // the value of a setting whose default is not stated
 )
 
+// OfBay reports an attribute of a bay.
+func (a Attr) OfBay() bool { return a == BayTakes || a == BayHeight || a == HasHolder }
+
 // FreePlugs is how many plugs of a kind are free in the case.
 func FreePlugs(p part.Plug) Attr { return Attr(p) + " plugs" }
 

@@ -151,7 +151,7 @@ type learner struct {
 func (l *learner) sheet() *machine.Sheet {
 	if !l.ownSheet {
 		s := *l.Sheet
-		s.Sockets, s.Settings = slices.Clone(s.Sockets), slices.Clone(s.Settings)
+		s.Sockets, s.Bays, s.Settings = slices.Clone(s.Sockets), slices.Clone(s.Bays), slices.Clone(s.Settings)
 		s.Memory.Speeds = slices.Clone(s.Memory.Speeds)
 		l.Sheet, l.ownSheet = &s, true
 	}
@@ -221,6 +221,11 @@ func (l *learner) address(f Fact) any {
 	case !f.Socket.IsZero():
 		if s := l.sheet().Socket(f.Socket.Top()); s != nil && !f.Socket.Nested() {
 			return ofSocket(s, f.Attr)
+		}
+		for i := range l.Sheet.Bays {
+			if b := &l.Sheet.Bays[i]; On(machine.SocketID(b.ID)) == f.Socket {
+				return ofMount(&b.Mount, f.Attr)
+			}
 		}
 	default:
 		return ofSheet(l.sheet(), f.Attr)
@@ -313,16 +318,22 @@ func ofSocket(k *machine.Socket, a Attr) any {
 		return &k.OpenEnd
 	case Opens:
 		return &k.Opening
-	case BayTakes:
-		return &k.Drives
-	case BayHeight:
-		return &k.BayMM
 	case HasLead:
 		return &k.Lead
-	case HasHolder:
-		return &k.HasHolder
 	case HasSink:
 		return &k.Heatsink
+	}
+	return ofMount(&k.Mount, a)
+}
+
+func ofMount(m *machine.Mount, a Attr) any {
+	switch a {
+	case BayTakes:
+		return &m.Drives
+	case BayHeight:
+		return &m.BayMM
+	case HasHolder:
+		return &m.HasHolder
 	}
 	return nil
 }

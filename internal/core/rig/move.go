@@ -11,11 +11,12 @@ import (
 	"deepbay/internal/core/machine"
 )
 
-// Move is one thing changed: an item into a place (the zero Path takes it out), or
-// a setting to a value.
+// Move is one thing changed: an item into a place (the zero Path takes it out), there into
+// a bay where one is named, or a setting to a value.
 type Move struct {
 	Item    ItemID            `json:"item,omitempty"`
 	Socket  Path              `json:"socket,omitzero"`
+	Bay     machine.BayID     `json:"bay,omitempty" jsonschema:"maxLength=40"`
 	Setting machine.SettingID `json:"setting,omitempty"`
 	Value   string            `json:"value,omitempty"`
 }
@@ -35,6 +36,7 @@ const (
 	NoPlace  FaultKind = iota // there is no such place in the machine as it is after the moves
 	OnItself                  // a part cannot lie on what it carries
 	NoItem                    // no piece has that name
+	NoBay                     // the machine has no such bay, or the piece does not lie in one there
 )
 
 // Error is for programmers; people are told by whoever took the move from them.
@@ -164,12 +166,43 @@ func (r *Rig) Moved(moves []Move) (Setup, []Move, error) {
 		t[m.Item] = s
 	}
 	out.Placements = r.served(t.placements(r.Placements, moves))
+	if i := r.bays(&out, moves); i >= 0 {
+		return r.Setup, nil, &Fault{Move: i, Kind: NoBay, At: moves[i].Socket}
+	}
 	for _, m := range moves {
 		if m.Setting != "" {
 			out.Settings = append(slices.DeleteFunc(slices.Clone(out.Settings), func(c Choice) bool { return c.Setting == m.Setting }), Choice{m.Setting, m.Value})
 		}
 	}
 	return out, r.changed(out, moves), nil
+}
+
+// bays keeps in which bays drives were told to lie, as far as they still lie in one, and adds
+// what the moves tell; who lay there lies where it fits. It returns the move that names a bay
+// which is none for that place, -1 for none.
+func (r *Rig) bays(out *Setup, moves []Move) int {
+	if len(r.Bays) == 0 && !slices.ContainsFunc(moves, func(m Move) bool { return m.Bay != "" }) {
+		return -1
+	}
+	after := r.with(*out)
+	lies := func(id ItemID) bool {
+		at := after.Where(id)
+		return !at.IsZero() && after.InBay(at, after.Socket(at))
+	}
+	out.Bays = slices.DeleteFunc(slices.Clone(r.Bays), func(l Lying) bool { return !lies(l.Item) })
+	for i, m := range moves {
+		if m.Bay == "" {
+			continue
+		}
+		if _, ok := r.Sheet.Bay(m.Bay); !ok || !lies(m.Item) {
+			return i
+		}
+		out.Bays = append(slices.DeleteFunc(out.Bays, func(l Lying) bool { return l.Item == m.Item || l.Bay == m.Bay }), Lying{m.Item, m.Bay})
+	}
+	if len(out.Bays) == 0 {
+		out.Bays = nil
+	}
+	return -1
 }
 
 // with is the rig in another setup.
@@ -219,7 +252,9 @@ func (r *Rig) changed(after Setup, told []Move) []Move {
 				out = append(out, m)
 			}
 		case r.Where(m.Item) != after.Where(m.Item):
-			out = append(out, Move{Item: m.Item, Socket: after.Where(m.Item)})
+			out = append(out, Move{Item: m.Item, Socket: after.Where(m.Item), Bay: m.Bay})
+		case m.Bay != "" && r.Told(m.Item) != m.Bay:
+			out = append(out, m)
 		}
 	}
 	for _, p := range r.Placements {

@@ -54,9 +54,16 @@ type Choice struct {
 	Value   string            `json:"value"`
 }
 
+// Lying is a drive in a bay, where somebody told in which.
+type Lying struct {
+	Item ItemID        `json:"item" jsonschema:"maxLength=60"`
+	Bay  machine.BayID `json:"bay" jsonschema:"maxLength=40"`
+}
+
 // Setup is what lies where, and what firmware is set to.
 type Setup struct {
 	Placements []Placement `json:"placements" jsonschema:"maxItems=512"`
+	Bays       []Lying     `json:"bays,omitempty" jsonschema:"maxItems=64"` // of drives of which it was told; the others lie where they fit
 	Settings   []Choice    `json:"settings" jsonschema:"maxItems=64"`
 }
 
@@ -149,8 +156,25 @@ func (s *Setup) Where(id ItemID) Path { return PlaceOf(s.Placements, id) }
 // In is the item in a place, "" for nothing.
 func (s *Setup) In(at Path) ItemID { return ItemIn(s.Placements, at) }
 
+// Told is the bay in which a drive was told to lie, "" where nobody told.
+func (s *Setup) Told(id ItemID) machine.BayID {
+	for _, l := range s.Bays {
+		if l.Item == id {
+			return l.Bay
+		}
+	}
+	return ""
+}
+
 // Clone is a copy that shares nothing.
-func (s Setup) Clone() Setup { return Setup{slices.Clone(s.Placements), slices.Clone(s.Settings)} }
+func (s Setup) Clone() Setup {
+	return Setup{slices.Clone(s.Placements), slices.Clone(s.Bays), slices.Clone(s.Settings)}
+}
+
+// Equal reports that all lies and is set the same, told in the same order.
+func (s *Setup) Equal(o *Setup) bool {
+	return slices.Equal(s.Placements, o.Placements) && slices.Equal(s.Bays, o.Bays) && slices.Equal(s.Settings, o.Settings)
+}
 
 // Piece finds a piece, nil if there is none of that name.
 func (r *Rig) Piece(id ItemID) *Piece {
@@ -176,24 +200,11 @@ func (r *Rig) Outside(at Path) bool {
 	return at.Nested() && k != nil && k.Kind == machine.USB
 }
 
-// KeepsBay reports a drive that stays in the bay in which it was found and only gets its data
-// lead moved to another port. Where a drive that was in no bay takes its old port, that bay
-// is wanted, and the drive moves with its lead.
-func (r *Rig) KeepsBay(id ItemID) bool {
-	if r.Found == nil {
-		return false
-	}
-	from, to := r.Found.Where(id), r.Where(id)
-	bay := func(at Path) bool {
-		k := r.Sheet.Socket(at.Top())
-		return !at.IsZero() && !at.Nested() && k != nil && k.Kind == machine.SATA
-	}
-	port := r.Socket(to) // of the board, or of a card
-	if from == to || !bay(from) || port == nil || port.Kind != machine.SATA || r.Outside(to) {
-		return false
-	}
-	next := r.In(from)
-	return next == "" || bay(r.Found.Where(next))
+// InBay reports a place whose drive lies in a bay of the machine: a SATA or U.2 port of the
+// board, or of a card, that is not in a box and does not hold the drive itself.
+func (r *Rig) InBay(at Path, k *machine.Socket) bool {
+	return k != nil && (k.Kind == machine.SATA || k.Kind == machine.U2 && !at.Nested()) && !r.Outside(at) &&
+		(!at.Nested() || len(k.Drives) == 0)
 }
 
 // Inside reports a place for which the machine is opened: all but USB ports and

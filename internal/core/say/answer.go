@@ -9,6 +9,7 @@ import (
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"strconv"
@@ -131,10 +132,20 @@ type LanesAnswer struct {
 	Says  Text            `json:"says"`
 }
 
+// BayState is one bay: what lies in it, or what it takes.
+type BayState struct {
+	Bay  machine.BayID `json:"bay"`
+	Name Text          `json:"name"` // "bay low", or "the bay on SATA1"
+	Item rig.ItemID    `json:"item,omitempty"`
+	Told bool          `json:"told,omitempty"` // somebody said so; else it follows
+	Says Text          `json:"says"`           // "takes 2.5 in up to 9.5 mm, leads from SATA1 and SATA2"
+}
+
 // Resolved is the whole answer, sockets in the sheet's order, then those of
 // carriers.
 type Resolved struct {
 	Sockets  []SocketState    `json:"sockets"`
+	Bays     []BayState       `json:"bays"`
 	Carried  []machine.Socket `json:"carried"` // the sockets that carriers bring
 	Flows    []FlowAnswer     `json:"flows"`
 	Lanes    []LanesAnswer    `json:"lanes"`
@@ -165,6 +176,7 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 	for i := range a.Sockets {
 		out.Sockets[i] = v.socket(a, &a.Sockets[i])
 	}
+	out.Bays = v.bays(a)
 	for i := range a.Flows {
 		out.Flows[i] = v.flow(&a.Flows[i], len(a.Flows))
 	}
@@ -173,6 +185,36 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 	}
 	for i := range a.Findings {
 		out.Findings[i] = v.Finding(&a.Findings[i])
+	}
+	return out
+}
+
+// bays words the bays of the machine.
+func (v *Voice) bays(a *fit.Answer) []BayState {
+	lies := a.Bays()
+	out := []BayState{}
+	for _, b := range v.rig.Sheet.EveryBay() {
+		s := BayState{Bay: b.ID, Name: v.text(v.bay(b.ID))}
+		for _, l := range lies {
+			if l.Bay == b.ID {
+				s.Item, s.Told = l.Item, v.rig.Told(l.Item) == b.ID
+			}
+		}
+		says := "which drives it takes is not stated"
+		if len(b.Drives) > 0 {
+			says = "takes " + list(b.Drives, part.Form.String, ", ", " and ")
+		}
+		if b.BayMM.Known() {
+			says += " up to " + b.BayMM.String()
+		}
+		if v.rig.Sheet.Socket(machine.SocketID(b.ID)) == nil && len(b.Ports) > 0 {
+			says += ", leads from " + list(b.Ports, toString, ", ", " and ")
+		}
+		if b.Where != "" {
+			says += ", " + b.Where
+		}
+		s.Says = v.text(says)
+		out = append(out, s)
 	}
 	return out
 }

@@ -12,6 +12,7 @@ var cureWords = map[fact.Code]string{
 	cure.MoveLead:     "move the data lead of {0} to {1}",
 	cure.MoveLeadFrom: "move the data lead of {0} from {1} to {2}",
 	cure.PutFrom:      "move {0} from {1} into {2}",
+	cure.LayInto:      "lay {0} into {1}",
 	cure.PutInto:      "put {0} into {1}",
 	cure.PutThem:      "put them into {0:and}",
 	cure.RunsSlower:   "{0} then runs at {1} instead of {2}",

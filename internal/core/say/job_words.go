@@ -138,6 +138,8 @@ var jobWords = map[fact.Code]string{
 	job.ProcessorUnknown: "the processor is not known",
 	job.Put:              "put {0} into {1}",
 	job.PutAnd:           "put {0} into {1} and {2} into {3}",
+	job.LaidIn:           "laid {0} into {1}, its lead on {2}",
+	job.LaidAnywhere:     "left open in which bay {0} lies",
 	job.PutMat:           "put {0} into {1}, {2} goes to the mat",
 	job.ReadHandover:     "Read the hand-over page",
 	job.Removed:          "removed {0} from the job",

@@ -8,6 +8,7 @@ import (
 
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
@@ -92,19 +93,22 @@ func (v *Voice) silent(f rig.Fact) string {
 
 // about is the thing that a fact is about.
 func (v *Voice) about(f rig.Fact) string {
+	thing := f.Socket.String()
 	switch {
 	case f.Setting != "":
-		name, _ := settingName(v.rig.Sheet, f.Setting, "")
-		return name
+		thing, _ = settingName(v.rig.Sheet, f.Setting, "")
 	case f.Pos > 0:
+		thing = "position " + strconv.Itoa(f.Pos) + " of " + v.name(f.Item)
 		if at := v.rig.Where(f.Item); !at.IsZero() {
-			return at.Position(f.Pos).String()
+			thing = at.Position(f.Pos).String()
 		}
-		return "position " + strconv.Itoa(f.Pos) + " of " + v.name(f.Item)
 	case f.Item != "":
-		return v.name(f.Item)
+		thing = v.name(f.Item)
 	}
-	return f.Socket.String()
+	if f.Attr.OfBay() {
+		return v.bay(machine.BayID(thing))
+	}
+	return thing
 }
 
 // missing says what is not known of a thing.

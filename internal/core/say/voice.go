@@ -136,6 +136,14 @@ func (v *Voice) fill(s string, args []any) string {
 	}
 }
 
+// bay names a bay: one listed apart by its own name, else by what its lead hangs on.
+func (v *Voice) bay(id machine.BayID) string {
+	if v.rig.Sheet.Socket(machine.SocketID(id)) == nil && !strings.Contains(string(id), "/") { // not a port's
+		return "bay " + string(id)
+	}
+	return "the bay on " + string(id)
+}
+
 // arg prints one value of a fact.
 func (v *Voice) arg(x any, verb string) string {
 	if verb == "quoted" {
@@ -224,6 +232,14 @@ func (v *Voice) arg(x any, verb string) string {
 			return map[bool]string{true: "goes", false: "go"}[len(a) == 1]
 		}
 		return list(a, rig.Path.String, ", ", " and ")
+	case machine.BayID:
+		return v.bay(a)
+	case []machine.BayID:
+		names := make([]machine.SocketID, len(a))
+		for i, id := range a {
+			names[i] = machine.SocketID(id)
+		}
+		return v.arg(names, verb)
 	case []machine.SocketID:
 		switch verb {
 		case "lies":

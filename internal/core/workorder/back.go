@@ -8,20 +8,22 @@ import (
 	"strings"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 )
 
 // Deed is a step that was done, with what it was about.
 type Deed struct {
-	Step   string     `json:"-"`
-	Phase  Phase      `json:"phase,omitempty"`
-	Item   rig.ItemID `json:"item,omitempty" jsonschema:"maxLength=60"`
-	Socket rig.Path   `json:"socket,omitzero" jsonschema:"maxLength=200"`
-	Choice rig.Choice `json:"choice,omitzero"`
+	Step   string        `json:"-"`
+	Phase  Phase         `json:"phase,omitempty"`
+	Item   rig.ItemID    `json:"item,omitempty" jsonschema:"maxLength=60"`
+	Socket rig.Path      `json:"socket,omitzero" jsonschema:"maxLength=200"`
+	Bay    machine.BayID `json:"bay,omitempty" jsonschema:"maxLength=40"`
+	Choice rig.Choice    `json:"choice,omitzero"`
 }
 
 // DeedOf is a step as what was done.
-func DeedOf(s *Step) Deed { return Deed{s.ID, s.Phase, s.Item, s.Socket, s.Choice} }
+func DeedOf(s *Step) Deed { return Deed{s.ID, s.Phase, s.Item, s.Socket, s.Bay, s.Choice} }
 
 // back is what the steps that take a deed back begin with.
 const back = "back/"
@@ -51,7 +53,7 @@ func (m *maker) takeBack() {
 			d.Step = of
 			d.Phase = map[Phase]Phase{TakeOut: Fit, Fit: TakeOut, Settings: Settings}[d.Phase]
 		}
-		s := Step{ID: back + d.Step, Item: d.Item, Socket: d.Socket, Choice: d.Choice}
+		s := Step{ID: back + d.Step, Item: d.Item, Socket: d.Socket, Bay: d.Bay, Choice: d.Choice}
 		if m.listed(s.ID) || !m.unwanted(d, &s) {
 			continue
 		}
@@ -111,7 +113,7 @@ func (m *maker) unwanted(d Deed, s *Step) bool {
 		}
 		s.Phase, s.Do = Fit, fact.Of(MoveLead, d.Item, d.Socket, planned)
 	case d.Phase == Fit:
-		if planned == d.Socket {
+		if planned == d.Socket && sameBay(d.Bay, bayOf(m.liesIn, d.Item)) {
 			return false
 		}
 		s.Phase, s.Do = TakeOut, fact.Of(TakeOutAgain, d.Item, d.Socket)
@@ -126,9 +128,12 @@ func (m *maker) unwanted(d Deed, s *Step) bool {
 func (m *maker) comesBack(d Deed) bool {
 	return slices.ContainsFunc(m.in, func(c change) bool { return c.piece.ID == d.Item }) ||
 		slices.ContainsFunc(m.Done, func(x Deed) bool {
-			return x.Phase == Fit && x.Item == d.Item && x.Socket == d.Socket && Undoes(x.Step) == ""
+			return x.Phase == Fit && x.Item == d.Item && x.Socket == d.Socket && sameBay(x.Bay, d.Bay) && Undoes(x.Step) == ""
 		})
 }
+
+// sameBay compares bays of deeds; those of old jobs name none.
+func sameBay(a, b machine.BayID) bool { return a == b || a == "" || b == "" }
 
 // leadAt is the port to which hands moved the data lead of a drive, zero where they did not.
 func (m *maker) leadAt(id rig.ItemID) rig.Path {

@@ -74,10 +74,11 @@ type Step struct {
 	Cautions []Caution
 	Item     rig.ItemID
 	Socket   rig.Path
-	Choice   rig.Choice // of a step in set-up
-	Inside   bool       // it is done inside the open machine
-	Test     rig.Test   // it asks for a test: how that ended is told, not ticked; "" for none
-	Danger   fact.Fact  // what can come of it if it is left out; none where nothing does
+	Bay      machine.BayID // of a drive: in which it lies, or lay
+	Choice   rig.Choice    // of a step in set-up
+	Inside   bool          // it is done inside the open machine
+	Test     rig.Test      // it asks for a test: how that ended is told, not ticked; "" for none
+	Danger   fact.Fact     // what can come of it if it is left out; none where nothing does
 }
 
 // StartStep is the step with which the machine gets power again.
@@ -102,6 +103,7 @@ type Job struct {
 func Make(j Job) []Step {
 	m := maker{Job: j}
 	m.Planned.Found = &m.Found.Setup
+	m.wasIn, m.liesIn = fit.Bays(&m.Found), fit.Bays(&m.Planned)
 	m.compare()
 	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests) == 0 {
 		return []Step{}
@@ -136,16 +138,17 @@ func Make(j Job) []Step {
 // change is one piece leaving a place, entering one, or both.
 type change struct {
 	piece    rig.Piece
-	from, to *rig.Place // nil: not in the machine
-	aside    bool       // it goes back where it was: only what it carries changes
-	back     *Step      // it takes back what was done: the step is that
-	unplug   bool       // a data lead that is pulled first, for the leads go round in a ring
+	from, to *rig.Place    // nil: not in the machine
+	aside    bool          // it goes back where it was: only what it carries changes
+	back     *Step         // it takes back what was done: the step is that
+	unplug   bool          // a data lead that is pulled first, for the leads go round in a ring
+	out, in  machine.BayID // of a drive: the bays it lay in and lies in
 }
 
 // leadOnly reports a drive that stays in its bay and only gets its data lead moved.
 func (m *maker) leadOnly(c change) bool {
 	return c.from != nil && c.to != nil && c.from.Kind == machine.SATA && c.to.Kind == machine.SATA &&
-		(c.back != nil || m.Planned.KeepsBay(c.piece.ID))
+		(c.back != nil || c.out != "" && c.out == c.in)
 }
 
 // inside reports that the machine must be opened: something changes that is
@@ -162,6 +165,8 @@ func (m *maker) insideOf(c change) bool {
 type maker struct {
 	Job
 	out, in []change
+	wasIn   []rig.Lying // bays as found
+	liesIn  []rig.Lying // and as planned
 	set     []rig.Choice
 	back    []Step // of what was done and is not wanted any more
 	steps   []Step
@@ -179,8 +184,8 @@ func (m *maker) compare() {
 	// off it after the carrier is out.
 	top := func(k *rig.Place) rig.Path { return rig.On(k.Path.Top()) }
 	for _, p := range m.Planned.Pieces {
-		c := change{piece: p, from: where(&m.Found, p.ID), to: where(&m.Planned, p.ID)}
-		if c.from == nil && c.to == nil || c.from != nil && c.to != nil && (c.from.Path == c.to.Path && m.sameHolder(c) || rig.Rides(&m.Found.Setup, &m.Planned.Setup, p.ID)) {
+		c := change{piece: p, from: where(&m.Found, p.ID), to: where(&m.Planned, p.ID), out: bayOf(m.wasIn, p.ID), in: bayOf(m.liesIn, p.ID)}
+		if c.from == nil && c.to == nil || c.from != nil && c.to != nil && (c.from.Path == c.to.Path && m.sameHolder(c) && c.out == c.in || rig.Rides(&m.Found.Setup, &m.Planned.Setup, p.ID)) {
 			continue
 		}
 		if c.from != nil && !m.leadOnly(c) {
@@ -207,6 +212,28 @@ func (m *maker) compare() {
 			m.set = append(m.set, rig.Choice{Setting: s.ID, Value: v})
 		}
 	}
+}
+
+// bayOf is the bay in which a drive lies, "" for none.
+func bayOf(list []rig.Lying, id rig.ItemID) machine.BayID {
+	s := rig.Setup{Bays: list}
+	return s.Told(id)
+}
+
+// mount is how a bay holds what lies in it; a socket that holds its drive itself says so.
+func (m *maker) mount(bay machine.BayID, k *rig.Place) *machine.Mount {
+	if b, ok := m.Sheet.Bay(bay); ok {
+		return &b.Mount
+	}
+	return &k.Mount
+}
+
+// apart tells steps that fit a drive at one port apart by its bay, where that is not the port's own.
+func (m *maker) apart(bay machine.BayID, k *rig.Place) string {
+	if bay == "" || !k.Path.Nested() && machine.SocketID(bay) == k.Path.Top() {
+		return ""
+	}
+	return "#" + string(bay)
 }
 
 // setAside takes out the slot cards on which an M.2 card changes: it is fitted and
@@ -353,7 +380,7 @@ func (m *maker) open() {
 
 func (m *maker) takeOut(c change) {
 	s := Step{ID: placeStep("take-out/", c.piece.ID, c.from.Path), Phase: TakeOut,
-		Do: fact.Of(TakeOutOf, c.piece.ID, c.from.Path), Item: c.piece.ID, Socket: c.from.Path, Inside: m.insideOf(c)}
+		Do: fact.Of(TakeOutOf, c.piece.ID, c.from.Path), Item: c.piece.ID, Socket: c.from.Path, Bay: c.out, Inside: m.insideOf(c)}
 	switch c.from.Kind {
 	case machine.DIMM:
 		s.How = []fact.Fact{fact.Of(OpenLevers), fact.Of(HoldEdges)}
@@ -364,7 +391,7 @@ func (m *maker) takeOut(c change) {
 	case machine.Slot:
 		s.How = []fact.Fact{fact.Of(PlugsOff), fact.Of(PressLatch)}
 	case machine.SATA, machine.U2:
-		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(outOf(c.piece.Part.Drive, c.from.Holder))}
+		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(outOf(c.piece.Part.Drive, m.mount(c.out, c.from).Holder))}
 		if c.unplug {
 			s.ID = placeStep("take-out/lead-", c.piece.ID, c.from.Path)
 			s.Do = fact.Of(PullLead, c.piece.ID, c.from.Path)
@@ -394,8 +421,8 @@ func (m *maker) fit(c change) {
 		m.add(*c.back)
 		return
 	}
-	s := Step{ID: placeStep("fit/", c.piece.ID, c.to.Path), Phase: Fit,
-		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path, Inside: m.insideOf(c)}
+	s := Step{ID: placeStep("fit/", c.piece.ID, c.to.Path) + m.apart(c.in, c.to), Phase: Fit,
+		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path, Bay: c.in, Inside: m.insideOf(c)}
 	switch holder := m.Planned.In(c.to.Path.Holder()); {
 	case c.to.Where != "":
 		s.How = append(s.How, fact.Of(SocketWhere, c.to.Path, fact.Typed(c.to.Where)))
@@ -463,7 +490,20 @@ func (m *maker) fitSATA(c change) []fact.Fact {
 	if m.leadOnly(c) {
 		return []fact.Fact{fact.Of(NeverForce)}
 	}
-	return []fact.Fact{fact.Of(into(c.piece.Part.Drive, c.to.Holder)), fact.Of(LeadAndPlug, c.to.Path)}
+	var how []fact.Fact
+	if b, ok := m.Sheet.Bay(c.in); ok && machine.SocketID(c.in) != c.to.Path.Top() {
+		how = append(how, fact.Of(IntoBay, c.in))
+		if b.Where != "" && m.Sheet.Socket(machine.SocketID(c.in)) == nil {
+			how[0] = fact.Of(IntoBayWhere, c.in, fact.Typed(b.Where))
+		}
+	}
+	how = append(how, fact.Of(into(c.piece.Part.Drive, m.mount(c.in, c.to).Holder)))
+	for _, p := range fit.LeadsFrom(&m.Planned) {
+		if p.Item == c.piece.ID {
+			how = append(how, fact.Of(LeadEndMoves, p.Socket, c.to.Path))
+		}
+	}
+	return append(how, fact.Of(LeadAndPlug, c.to.Path))
 }
 
 // into is how a drive is held in its bay: by what the sheet says, else by a bracket.

@@ -176,8 +176,8 @@ func TestHolders(t *testing.T) {
 		{machine.HeldByCaddy, part.FormSlim, "Slide it in from the front", "slide it out to the front"},
 	} {
 		j := tower(t)
-		for i := range j.Sheet.Sockets {
-			j.Sheet.Sockets[i].Holder = c.holder
+		for i := range j.Sheet.Bays {
+			j.Sheet.Bays[i].Holder = c.holder
 		}
 		d := j.Part("mudlark-2000").Drive
 		d.Form, d.HeightMM = c.form, 0
@@ -193,7 +193,7 @@ func TestHolders(t *testing.T) {
 		for _, s := range said(&j) {
 			steps[string(s.ID)] = joined(s.How)
 		}
-		if got := steps["fit/item-3@SATA6"]; !strings.Contains(got, c.fit) {
+		if got := steps["fit/item-3@SATA6#cage-3"]; !strings.Contains(got, c.fit) {
 			t.Errorf("into a bay held by %q: %s", c.holder, got)
 		}
 	}

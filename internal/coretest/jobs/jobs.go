@@ -8,6 +8,7 @@ import (
 	"math/rand"
 	"slices"
 
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -61,6 +62,10 @@ func Shuffle(rng *rand.Rand, j *job.Job) {
 	for _, k := range r.Carried() {
 		places = append(places, k.Path)
 	}
+	if bays := r.Sheet.EveryBay(); len(bays) > 0 && rng.Intn(5) == 0 {
+		tell(rng, j, bays[rng.Intn(len(bays))].ID)
+		return
+	}
 	p := r.Pieces[rng.Intn(len(r.Pieces))]
 	if rng.Intn(4) > 0 { // mostly where it goes
 		places = slices.DeleteFunc(places, func(at rig.Path) bool {
@@ -69,6 +74,19 @@ func Shuffle(rng *rand.Rand, j *job.Job) {
 		})
 	}
 	if after, _, err := r.Moved(r.Put(p.ID, places[rng.Intn(len(places))])); err == nil {
+		j.Planned = after
+	}
+}
+
+// tell lays one of the drives that lie in bays into a bay.
+func tell(rng *rand.Rand, j *job.Job, bay machine.BayID) {
+	r := j.PlannedRig()
+	lie := fit.Bays(&r)
+	if len(lie) == 0 {
+		return
+	}
+	id := lie[rng.Intn(len(lie))].Item
+	if after, _, err := r.Moved([]rig.Move{{Item: id, Socket: r.Where(id), Bay: bay}}); err == nil {
 		j.Planned = after
 	}
 }

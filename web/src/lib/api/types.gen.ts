@@ -360,6 +360,12 @@ export interface Sheet {
 	 */
 	sockets: [Socket, ...Socket[]];
 	/**
+	 * places for drives, apart from the ports their data comes from
+	 *
+	 * @maxItems 64
+	 */
+	bays?: Bay[];
+	/**
 	 * @maxItems 64
 	 */
 	settings: Setting[];
@@ -575,23 +581,19 @@ export interface Socket {
 	 */
 	underOpening?: number;
 	/**
-	 * what the bay on this port's leads takes
+	 * what the bay takes
 	 */
 	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim' | '5.25in')[];
 	/**
-	 * the tallest drive of that bay
+	 * the tallest drive of the bay
 	 */
 	bayHeightMM?: number;
 	/**
-	 * the plug that reaches this bay, where it is not a SATA plug
+	 * the plug that reaches the bay, where it is not a SATA plug
 	 */
 	power?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
 	/**
-	 * a data lead lies ready at this port
-	 */
-	lead?: boolean;
-	/**
-	 * the end the bay has room for
+	 * the end of a data lead the bay has room for
 	 */
 	leadEnd?: 'straight' | 'angled';
 	/**
@@ -607,9 +609,57 @@ export interface Socket {
 	 */
 	thread?: 'M3' | '6-32';
 	/**
+	 * a data lead lies ready at this port
+	 */
+	lead?: boolean;
+	/**
 	 * memory slots only
 	 */
 	channel?: string;
+}
+/**
+ * Bay is a place for a drive. Leads reach it from ports; a drive in it may hang on any port, and moving its lead to another does not move the drive.
+ */
+export interface Bay {
+	id: string;
+	/**
+	 * in words: "lower cage, at the front"
+	 */
+	where?: string;
+	/**
+	 * whose data leads reach it as the machine is built; none is any
+	 *
+	 * @maxItems 64
+	 */
+	ports?: string[];
+	/**
+	 * what the bay takes
+	 */
+	drives?: ('m2' | '2.5in' | '3.5in' | 'u2' | 'slim' | '5.25in')[];
+	/**
+	 * the tallest drive of the bay
+	 */
+	bayHeightMM?: number;
+	/**
+	 * the plug that reaches the bay, where it is not a SATA plug
+	 */
+	power?: 'sata' | 'slimline sata' | '4-pin peripheral' | '6-pin' | '8-pin' | '12V-2x6';
+	/**
+	 * the end of a data lead the bay has room for
+	 */
+	leadEnd?: 'straight' | 'angled';
+	/**
+	 * how the bay holds a drive
+	 */
+	holder?: 'screws' | 'bracket' | 'caddy';
+	/**
+	 * the bracket or caddy is in the machine
+	 */
+	holderThere?: boolean;
+	/**
+	 * of the screws kept with the bay
+	 */
+	thread?: 'M3' | '6-32';
 }
 /**
  * Setting is one firmware choice in this machine's own words.
@@ -1157,6 +1207,12 @@ export interface Setup {
 	 */
 	placements: Placement[];
 	/**
+	 * of drives of which it was told; the others lie where they fit
+	 *
+	 * @maxItems 64
+	 */
+	bays?: Lying[];
+	/**
 	 * @maxItems 64
 	 */
 	settings: Choice1[];
@@ -1167,6 +1223,13 @@ export interface Setup {
 export interface Placement {
 	item: string;
 	socket: string;
+}
+/**
+ * Lying is a drive in a bay, where somebody told in which.
+ */
+export interface Lying {
+	item: string;
+	bay: string;
 }
 /**
  * Choice gives one setting a value.
@@ -1290,6 +1353,7 @@ export interface Tick {
 		| 'close';
 	item?: string;
 	socket?: string;
+	bay?: string;
 	choice?: Choice1;
 	/**
 	 * work inside began again afterwards: it counts no more
@@ -1439,6 +1503,7 @@ export interface Closing {
  */
 export interface Resolved {
 	sockets: SocketState[];
+	bays: BayState[];
 	/**
 	 * the sockets that carriers bring
 	 */
@@ -1510,6 +1575,25 @@ export interface Reason {
 		| 'looked'
 		| 'seen'
 		| 'usual';
+	says: string;
+}
+/**
+ * BayState is one bay: what lies in it, or what it takes.
+ */
+export interface BayState {
+	bay: string;
+	/**
+	 * "bay low", or "the bay on SATA1"
+	 */
+	name: string;
+	item?: string;
+	/**
+	 * somebody said so; else it follows
+	 */
+	told?: boolean;
+	/**
+	 * "takes 2.5 in up to 9.5 mm, leads from SATA1 and SATA2"
+	 */
 	says: string;
 }
 /**
@@ -1649,11 +1733,12 @@ export interface Cure {
 	costs?: string[];
 }
 /**
- * Move is one thing changed: an item into a place (the zero Path takes it out), or a setting to a value.
+ * Move is one thing changed: an item into a place (the zero Path takes it out), there into a bay where one is named, or a setting to a value.
  */
 export interface Move {
 	item?: string;
 	socket?: string;
+	bay?: string;
 	setting?: string;
 	value?: string;
 }
@@ -2162,6 +2247,7 @@ export interface Change {
 		| 'take out'
 		| 'aside'
 		| 'moves'
+		| 'bay'
 		| 'set'
 		| 'add'
 		| 'correct'
