@@ -134,11 +134,15 @@ func (h *hands) do(j *job.Job, s *workorder.Step) {
 		if led := h.now[s.Item]; h.led[s.Item] && len(s.How) > 0 && strings.Contains(s.How[len(s.How)-1].String(), string(led.socket)) {
 			at = led // the step says where the lead is now
 		}
+		if _, plugged := h.now[s.Item]; !plugged && !lead && h.bays[s.Item] != "" {
+			at = seat{} // its lead was pulled before, and it lies in its bay
+		}
 		if h.now[s.Item] != at {
 			h.Fatalf("seed %d: %s is not in %s any more, but in %v:\n%s", h.seed, s.Item, s.Socket, h.now[s.Item], h.log)
 		}
-		delete(h.now, s.Item)
-		delete(h.bays, s.Item)
+		if delete(h.now, s.Item); !lead {
+			delete(h.bays, s.Item)
+		}
 	case s.Phase == workorder.Fit:
 		for id, bay := range h.bays {
 			if s.Bay != "" && bay == s.Bay && id != s.Item {

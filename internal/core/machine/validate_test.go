@@ -94,6 +94,15 @@ func TestValidate(t *testing.T) {
 		{"profile with more", func(s *Sheet) { s.Rules[0].Then[0].Profile = true }, "/rules/0/then/0: machine/profile-stands-alone"},
 		{"fill of a port", func(s *Sheet) { s.Memory.Fill[0].Slots[0] = "SATA1" }, `/memory/fill/0/slots/0: machine/no-memory-slot-is-named SATA1`},
 		{"proof of less", func(s *Sheet) { s.Memory.Module = Limit{2 * quantity.GiB, quantity.GiB, "job"} }, "/memory/module/provenBytes: machine/proven-not-more"},
+		{"bays with names and ports", func(s *Sheet) { s.Bays = []Bay{{ID: "low", Ports: []SocketID{"SATA1"}}, {ID: "top"}} }, ""},
+		{"two bays of a name", func(s *Sheet) { s.Bays = []Bay{{ID: "low"}, {ID: "low"}} }, `/bays/1/id: machine/named-twice low 0`},
+		{"a bay named as a socket", func(s *Sheet) { s.Bays = []Bay{{ID: "M2"}} }, `/bays/0/id: machine/bay-named-as-socket M2`},
+		{"a bay on no port", func(s *Sheet) { s.Bays = []Bay{{ID: "low", Ports: []SocketID{"M2", "SATA9"}}} },
+			"/bays/0/ports/0: machine/no-drive-port M2\n/bays/0/ports/1: machine/no-socket-is-named SATA9"},
+		{"a bay said twice", func(s *Sheet) {
+			s.Sockets[1].Drives = []part.Form{part.Form2i5}
+			s.Bays = []Bay{{ID: "low", Ports: []SocketID{"SATA1"}}}
+		}, `/bays/0/ports/0: machine/has-own-bay SATA1`},
 		{"proof by nobody", func(s *Sheet) { s.Memory.Total = Limit{quantity.GiB, 2 * quantity.GiB, ""} }, "/memory/total: machine/proof-not-named"},
 	} {
 		s := good()

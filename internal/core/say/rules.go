@@ -35,7 +35,7 @@ var Rules = map[fit.Code]RuleText{
 	"power-disable": {"the supply's 3.3 V holds the drive off",
 		"A drive with the power-disable pin (SATA 3.3) never spins on a plug that carries 3.3 V. Example: a large hard disk on an old supply's lead."},
 	"bay-form": {"the bay does not take this size of drive",
-		"The port's leads reach a bay for other drives, and no bracket at hand makes up for it. Example: a 3.5-inch disk in a mini PC with one 2.5-inch bay."},
+		"The bay it lies in is for other drives and no bracket at hand makes up for it, or every bay is taken. Example: a 3.5-inch disk in a mini PC with one 2.5-inch bay."},
 	"plug-wrong": {"the power lead at the bay ends in another plug",
 		"The lead that reaches the bay does not end in a SATA power plug, and no adapter is at hand. Example: a 2.5-inch drive in the place of a slim optical drive."},
 	"box-supply": {"the box cannot feed the drive",

@@ -37,8 +37,11 @@ func Undoes(step string) string {
 	return of
 }
 
-// leadStep begins the steps that move a data lead.
-const leadStep = "fit/lead-"
+// leadStep begins the steps that move a data lead, unplugStep those that pull one first.
+const (
+	leadStep   = "fit/lead-"
+	unplugStep = "take-out/lead-"
+)
 
 func placeStep(kind string, id rig.ItemID, at rig.Path) string {
 	return kind + string(id) + "@" + at.String()

@@ -9,6 +9,7 @@ package workorder
 import (
 	"cmp"
 	"slices"
+	"strings"
 
 	"deepbay/internal/core/fact"
 
@@ -148,7 +149,12 @@ type change struct {
 // leadOnly reports a drive that stays in its bay and only gets its data lead moved.
 func (m *maker) leadOnly(c change) bool {
 	return c.from != nil && c.to != nil && c.from.Kind == machine.SATA && c.to.Kind == machine.SATA &&
-		(c.back != nil || c.out != "" && c.out == c.in)
+		(c.back != nil || c.out != "" && c.out == c.in && !m.tookOut(c.piece.ID))
+}
+
+// tookOut reports that hands took a piece out: it is not in its bay any more.
+func (m *maker) tookOut(id rig.ItemID) bool {
+	return slices.ContainsFunc(m.Done, func(d Deed) bool { return d.Phase == TakeOut && d.Item == id && !strings.HasPrefix(d.Step, unplugStep) })
 }
 
 // inside reports that the machine must be opened: something changes that is
@@ -393,7 +399,7 @@ func (m *maker) takeOut(c change) {
 	case machine.SATA, machine.U2:
 		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(outOf(c.piece.Part.Drive, m.mount(c.out, c.from).Holder))}
 		if c.unplug {
-			s.ID = placeStep("take-out/lead-", c.piece.ID, c.from.Path)
+			s.ID = placeStep(unplugStep, c.piece.ID, c.from.Path)
 			s.Do = fact.Of(PullLead, c.piece.ID, c.from.Path)
 			s.How = []fact.Fact{fact.Of(PortWanted)}
 		}

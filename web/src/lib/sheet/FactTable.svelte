@@ -7,6 +7,8 @@
 		readonly field: string;
 		readonly choices?: readonly Choice[];
 		readonly number?: boolean;
+		/** Several names, typed with blanks or commas between them. */
+		readonly names?: boolean;
 	}
 </script>
 
@@ -103,6 +105,7 @@
 									bare
 									choices={c.choices}
 									number={c.number}
+									names={c.names}
 								/>
 							</td>
 						{/each}

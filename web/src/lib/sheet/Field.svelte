@@ -11,6 +11,8 @@
 		/** A pick list; without one it is typed. */
 		choices?: readonly Choice[];
 		number?: boolean;
+		/** Several names, typed with blanks or commas between them. */
+		names?: boolean;
 		/** In a table the column's head is the label that is seen. */
 		bare?: boolean;
 		placeholder?: string;
@@ -22,6 +24,7 @@
 		label,
 		choices,
 		number = false,
+		names = false,
 		bare = false,
 		placeholder,
 		max = 300,
@@ -38,7 +41,9 @@
 
 	// What stands in the field: while it is typed, answers of the server that arrive
 	// leave it alone.
-	let text = $derived(value === undefined ? '' : String(value));
+	let text = $derived(
+		value === undefined ? '' : Array.isArray(value) ? value.join(', ') : String(value)
+	);
 
 	function put(v: unknown) {
 		if (onset) onset(v);
@@ -46,6 +51,7 @@
 	}
 	function typed(words: string) {
 		const t = words.trim();
+		if (names) return put(t === '' ? undefined : t.split(/[\s,]+/));
 		if (!number) return put(t === '' ? undefined : t);
 		const n = Number(t.replace(',', '.'));
 		put(t === '' ? undefined : Number.isFinite(n) ? n : t);

@@ -39,8 +39,10 @@
 			<Field at="/sockets/{i}/underOpening" label="under the card at opening" number />
 			<Field at="/sockets/{i}/clearUnderCardMM" label="free below that card, mm" number />
 		{:else if kind === 'sata' || kind === 'u2'}
-			<Field at="/sockets/{i}/thread" label="screws at the bay" choices={pick.THREAD} />
-			<Field at="/sockets/{i}/leadEnd" label="room for a lead end" choices={pick.END} />
+			{#if !draft.sheet.bays?.length}
+				<Field at="/sockets/{i}/thread" label="screws at the bay" choices={pick.THREAD} />
+				<Field at="/sockets/{i}/leadEnd" label="room for a lead end" choices={pick.END} />
+			{/if}
 			{#if kind === 'u2'}
 				<Field at="/sockets/{i}/group" label="lanes from" choices={pick.groups(draft.sheet)} />
 				<Field at="/sockets/{i}/gen" label="PCIe Gen" choices={pick.GEN} />

@@ -3,6 +3,8 @@
 	import type { Socket } from '$lib/api/types.gen';
 	import * as pick from './choices';
 	import { useDraft } from './draft.svelte';
+	import { OF_BAY } from './bays';
+	import Bays from './Bays.svelte';
 	import FactTable, { type Column } from './FactTable.svelte';
 
 	interface Props {
@@ -31,6 +33,18 @@
 		choices: pick.groups(s)
 	});
 	const root: Column = $derived({ head: 'hangs on', field: '/root', choices: pick.roots(s) });
+	/** Bays that are listed apart are described there. */
+	const ownBays = $derived(
+		!s.bays?.length ||
+			s.sockets.some((k) => k.kind === 'sata' && OF_BAY.some((f) => k[f] !== undefined))
+	);
+	const ofBay: readonly Column[] = [
+		{ head: 'bay takes', field: '/drives', choices: pick.TAKES },
+		{ head: 'as tall as, mm', field: '/bayHeightMM', number: true },
+		{ head: 'held by', field: '/holder', choices: pick.HOLDER },
+		{ head: 'is there', field: '/holderThere', choices: pick.ANSWER },
+		{ head: 'power plug', field: '/power', choices: pick.PLUG }
+	];
 	const columns: readonly Column[] = $derived(
 		{
 			m2: [
@@ -57,12 +71,8 @@
 			sata: [
 				root,
 				{ head: 'rate', field: '/sataGen', choices: pick.SATA_GEN },
-				{ head: 'bay takes', field: '/drives', choices: pick.TAKES },
-				{ head: 'as tall as, mm', field: '/bayHeightMM', number: true },
 				{ head: 'data lead', field: '/lead', choices: pick.ANSWER },
-				{ head: 'held by', field: '/holder', choices: pick.HOLDER },
-				{ head: 'is there', field: '/holderThere', choices: pick.ANSWER },
-				{ head: 'power plug', field: '/power', choices: pick.PLUG }
+				...(ownBays ? ofBay : [])
 			],
 			memory: [
 				{ head: 'form', field: '/kind', choices: pick.MODULE },
@@ -123,4 +133,5 @@
 		class="mt-2 min-h-11 rounded-md border border-line px-4 hover:bg-water-1"
 		onclick={() => add('u2')}>Add a U.2 port</button
 	>
+	<Bays />
 {/if}

@@ -56,6 +56,8 @@ export const TAKES: readonly Choice[] = [
 	{ value: ['2.5in'], name: '2.5' },
 	{ value: ['3.5in', '2.5in'], name: '3.5 or 2.5' },
 	{ value: ['3.5in'], name: '3.5' },
+	{ value: ['slim'], name: 'slim optical' },
+	{ value: ['5.25in'], name: '5.25 optical' },
 	{ value: ['u2'], name: 'U.2' }
 ];
 export const SPLITS: readonly Choice[] = [

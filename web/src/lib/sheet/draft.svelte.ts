@@ -26,7 +26,7 @@ export function leftBehind(key: string): Kept | null {
 	}
 }
 
-export type List = 'processors' | 'roots' | 'groups' | 'sockets' | 'settings' | 'rules';
+export type List = 'processors' | 'roots' | 'groups' | 'sockets' | 'bays' | 'settings' | 'rules';
 
 export class Draft {
 	sheet = $state<Sheet>() as Sheet;
@@ -145,6 +145,9 @@ export class Draft {
 				if (list === 'sockets') for (const e of r.then) swap(e, 'socket');
 			}
 			if (list === 'sockets')
+				for (const b of s.bays ?? [])
+					if (b.ports) b.ports = b.ports.map((x) => (x === was ? to : x)) as typeof b.ports;
+			if (list === 'sockets')
 				for (const f of s.memory.fill ?? [])
 					f.slots = f.slots.map((x) => (x === was ? to : x)) as typeof f.slots;
 			if (list === 'groups') for (const k of s.sockets) swap(k, 'group');
@@ -161,6 +164,13 @@ export class Draft {
 		this.change((s) => {
 			const gone = s[list]?.[i]?.id;
 			s[list]?.splice(i, 1);
+			if (s.bays?.length === 0) delete s.bays;
+			if (list === 'sockets')
+				for (const b of s.bays ?? []) {
+					const left = b.ports?.filter((x) => x !== gone);
+					if (left?.length) b.ports = left as typeof b.ports;
+					else delete b.ports;
+				}
 			const field = { sockets: 'socket', settings: 'setting', processors: 'processor' }[
 				list as string
 			] as 'socket' | 'setting' | 'processor' | undefined;

@@ -176,6 +176,14 @@
 						{/each}
 					</dl>
 				</section>
+				{#if view.sheet.bays?.length}
+					<section aria-labelledby="bays-h">
+						<h2 id="bays-h">Bays</h2>
+						<ul class="list-disc pl-5">
+							{#each view.empty.bays as b (b.bay)}<li><strong>{b.bay}</strong> {b.says}</li>{/each}
+						</ul>
+					</section>
+				{/if}
 				<section aria-labelledby="history-h">
 					<h2 id="history-h">History</h2>
 					<ol reversed class="border-t border-line">

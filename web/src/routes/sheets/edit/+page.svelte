@@ -67,6 +67,8 @@
 					(kind as Tab)
 				);
 			}
+			case 'bays':
+				return 'sata';
 			case 'roots':
 			case 'groups':
 			case 'processors':

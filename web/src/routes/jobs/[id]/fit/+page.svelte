@@ -44,6 +44,12 @@
 	const atHand = $derived(session.onMat(shown).filter((x) => session.partOf(x.id)?.fitting));
 	const here = $derived(chosen ? session.socket(shown, chosen) : undefined);
 	const socket = $derived([...sheet.sockets, ...resolved.carried].find((k) => k.id === chosen));
+	const bay = $derived(here?.item ? resolved.bays.find((b) => b.item === here.item) : undefined);
+	/** It lies in a bay, or would if one were free. */
+	const inBay = $derived(
+		!!bay ||
+			(!!session.partOf(here?.item)?.drive && (socket?.kind === 'sata' || socket?.kind === 'u2'))
+	);
 	const name = (item: string | undefined) => session.partOf(item)?.name;
 	const cardLength = (item: string | undefined) => {
 		const p = session.partOf(item);
@@ -314,6 +320,35 @@
 				{#each resolved.flows.filter((f) => f.socket === here.socket) as f (f.socket)}
 					<p class="text-soft">to plan with: {f.says}</p>
 				{/each}
+				{#if here.item && inBay && resolved.bays.length > 1}
+					<div class="my-2 grid grid-cols-[auto_1fr] items-center gap-2">
+						<label for="bay">Lies in</label>
+						<Select
+							id="bay"
+							value={bay?.told ? bay.bay : ''}
+							placeholder=""
+							disabled={session.closed}
+							items={[
+								{
+									value: '',
+									name: bay && !bay.told ? `${bay.name}, where it fits` : 'where it fits'
+								},
+								...resolved.bays.map((b) => ({
+									value: b.bay,
+									name: b.item && b.item !== here.item ? `${b.name}: ${name(b.item)}` : b.name
+								}))
+							]}
+							onchange={(e) =>
+								session.change({
+									do: 'bay',
+									in: shown,
+									item: here.item,
+									value: e.currentTarget.value
+								})}
+						/>
+						<p class="col-span-2 text-soft">{bay?.says ?? 'no bay is free for it'}</p>
+					</div>
+				{/if}
 				{#if here.item && !session.closed}
 					<div class="my-2 flex flex-wrap gap-2">
 						<Button color="alternative" onclick={() => here.item && hand.pickUp(here.item)}
@@ -416,6 +451,21 @@
 			variants={shown === 'planned' ? session.view.variants : []}
 			onuse={session.closed ? undefined : (v) => session.change({ do: 'moves', moves: v.moves })}
 		/>
+
+		{#if sheet.bays?.length}
+			<section aria-labelledby="bays-h">
+				<h2 id="bays-h">Bays</h2>
+				<ul>
+					{#each resolved.bays as b (b.bay)}
+						<li>
+							<strong>{b.bay}</strong>
+							{#if b.item}<strong class="text-over">{name(b.item)}</strong>,{/if}
+							{b.says}
+						</li>
+					{/each}
+				</ul>
+			</section>
+		{/if}
 
 		{#if resolved.lanes.length > 0}
 			<section aria-labelledby="lanes-h">
