@@ -203,3 +203,34 @@ func TestSheetEditorTouch(t *testing.T) {
 	b.retype(`[data-at$="/place/xMM"]`, "20")
 	b.wants(judged, "not kept yet")
 }
+
+// TestBays lists the bays of a sheet apart from its ports, and lays a drive of a job into
+// another bay.
+func TestBays(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/sheets/edit?id=kittiwake-d2")
+	b.as("Oda Finch")
+	b.do(chromedp.Click(chromedp.CSS("#tab-sata")))
+	b.button("main", "List the bays apart")
+	b.do(chromedp.WaitVisible(chromedp.CSS(at("/bays/3/ports"))))
+	if got := b.value(at("/bays/1/ports")); got != "SATA2" {
+		t.Errorf("the second bay is reached from %q", got)
+	}
+	b.retype(at("/bays/0/ports"), "SATA1 SATA9")
+	b.wants("main", "no socket is named \"SATA9\"")
+	b.retype(at("/bays/0/ports"), "SATA1, SATA2")
+	b.button("main", "Take bay-4 off the sheet")
+	b.wants(judged, "No fault")
+	b.axe()
+	b.button("main", "Keep in the shop")
+	b.wants("main", "bay-1 takes 3.5-inch and 2.5-inch, leads from SATA1 and SATA2")
+
+	b.visit("/jobs/echo-sounding-tower/fit")
+	b.do(chromedp.Click(chromedp.CSS(socket("SATA6"))))
+	b.wants(`[data-testid="socket"]`, "leads from SATA6, drive cage, third")
+	b.choose("Lies in", "bay cage-1")
+	b.wants(`[data-testid="socket"]`, "leads from SATA1, drive cage, uppermost")
+	b.axe()
+	b.visit("/jobs/echo-sounding-tower/order")
+	b.wants("main", "It goes into bay cage-1: drive cage, uppermost")
+}

@@ -48,7 +48,7 @@
 	}
 </script>
 
-<h3 class="mt-4">Bays</h3>
+<h2 class="mt-4">Bays</h2>
 {#if bays.length === 0}
 	<p class="text-soft">
 		Each port says what its own bay takes. Where leads can go to other bays, or there are fewer bays
