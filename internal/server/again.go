@@ -123,8 +123,9 @@ func (s *api) keepPart(c *gin.Context) error {
 	if it == nil {
 		return fmt.Errorf("item %q: %w", in.Item, store.ErrNotFound)
 	}
-	p := k.Job.Part(it.Part)
-	if err := s.Data.PutPart(ctx, *p, s.stamp(in.By)); err != nil {
+	p := *k.Job.Part(it.Part)
+	p.Source = k.Job.Evidence()
+	if err := s.Data.PutPart(ctx, p, s.stamp(in.By)); err != nil {
 		return err
 	}
 	c.JSON(http.StatusOK, Because{say.About(s.Language, &k.Job).Fact(fact.Of(job.KeptPart, fact.Typed(p.Name)))})

@@ -127,5 +127,6 @@ func (s *api) keepInPart(ctx context.Context, j *job.Job, a rig.Learned, by job.
 	if err := own.Validate().Under("/part").Err(); err != nil {
 		return err
 	}
+	own.Source = j.Evidence()
 	return s.Data.PutPart(ctx, *own, by)
 }

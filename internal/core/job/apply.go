@@ -426,9 +426,9 @@ func (a *applier) add() fact.Fact {
 	c := &a.change
 	switch {
 	case c.Part != nil && c.Serial != "":
-		return a.pieces(c.Part, 1, []string{c.Serial}, c.New, nil)
+		return a.pieces(c.Part, 1, []string{c.Serial}, c.New, nil, nil)
 	case c.Part != nil:
-		return a.pieces(c.Part, 1, nil, c.New, nil)
+		return a.pieces(c.Part, 1, nil, c.New, nil, nil)
 	case c.Text == "":
 		return a.refuse("/part", fact.Of(NoPart))
 	}

@@ -59,6 +59,13 @@ func TestBays(t *testing.T) {
 		t.Errorf("leads from %v", got)
 	}
 
+	// It is written down with the port.
+	j := arrived(t, "echo-sounding-tower")
+	next, _, err := job.Apply(j, job.Change{Do: job.DoAdd, Text: "SATA1 in bay Cage 4: 2TB 3.5 sata; SATA2: 1TB 3.5 sata"}, stamp)
+	if got := bays(next.PlannedRig()); err != nil || len(got) != 2 || got["item-1"] != "cage-4" || got["item-2"] != "cage-2" {
+		t.Errorf("written down: %v, %v", got, err)
+	}
+
 	// The next stage finds drives where this one left them.
 	b.do(job.Change{Do: job.DoAddStage, Text: "later", Value: "now"})
 	ahead, _ := b.job.Ahead(1)

@@ -18,10 +18,11 @@ import (
 
 // Written is one line of what somebody wrote down: "A2: 8GB PC4-2666".
 type Written struct {
-	Line   string     // as written
-	Places []rig.Path // where its pieces were found; none where the line does not say
-	Empty  bool       // nothing lies there
-	New    bool       // "new:" was written in front: it came to be fitted
+	Line   string          // as written
+	Places []rig.Path      // where its pieces were found; none where the line does not say
+	Bays   []machine.BayID // and in which bays drives lie, "" where it does not say: "SATA1 in cage-2"
+	Empty  bool            // nothing lies there
+	New    bool            // "new:" was written in front: it came to be fitted
 	Read   shorthand.Reading
 	Fault  fact.Fact // why it cannot be taken as it is
 }
@@ -46,6 +47,9 @@ func (w Writing) Fault() fact.Fact {
 // prefix is what stands before a colon.
 var prefix = regexp.MustCompile(`^([^:"]{1,120}):\s*(.*)$`)
 
+// inBay is a port and the bay that its drive lies in.
+var inBay = regexp.MustCompile(`(?i)^(.+?)\s+in\s+(?:bay\s+)?(.+)$`)
+
 // Write reads what was written down about the machine. What the words leave open and the
 // place settles, which form a piece has that was found there, is taken from the place.
 func (j *Job) Write(text string) Writing {
@@ -61,6 +65,13 @@ func (j *Job) Write(text string) Writing {
 				w.Fault = fact.Of(WrittenTwice, p)
 			}
 			taken[p] = true
+		}
+		for _, b := range w.Bays {
+			if at := rig.On(machine.SocketID(b)); b != "" && taken[at] && !w.Fault.Is() {
+				w.Fault = fact.Of(BayHoldsAnother, b)
+			} else if b != "" {
+				taken[at] = true
+			}
 		}
 		out = append(out, w)
 	}
@@ -78,12 +89,22 @@ func (j *Job) line(line string) Written {
 				w.New = true
 				continue
 			}
+			bay := machine.BayID("")
+			if in := inBay.FindStringSubmatch(name); in != nil {
+				if bay = j.bayNamed(in[2]); bay == "" {
+					w.Fault = fact.Of(NoBayIsNamed, fact.Typed(in[2]), j.bayNames())
+					return w
+				}
+				name = in[1]
+			}
 			found, ok := j.places(name)
 			if !ok {
 				w.Fault = fact.Of(NoSuchPlace, fact.Typed(name), j.Sheet.SocketIDs())
 				return w
 			}
-			w.Places = append(w.Places, found...)
+			for _, at := range found {
+				w.Places, w.Bays = append(w.Places, at), append(w.Bays, bay)
+			}
 		}
 	}
 	switch strings.ToLower(strings.Trim(words, " .")) {
@@ -93,8 +114,8 @@ func (j *Job) line(line string) Written {
 			return w
 		}
 	}
-	settles := j.settles(w.Places)
-	w.read(words, settles, j.bayForms(w.Places))
+	settles := j.settles(&w)
+	w.read(words, settles, j.bayForms(&w))
 	for i := range w.Read.Means { // what no word says is said by the place, or by the machine
 		if m := &w.Read.Means[i]; slices.Contains(settles, m.Word) && !strings.Contains(words, m.Word) {
 			if m.Word = j.Sheet.Name; len(w.Places) > 0 {
@@ -149,7 +170,8 @@ func (w *Written) read(words string, settles, forms []string) {
 
 // settles is the words that a place has for what lies in it. A machine with one kind of
 // memory slots has its word for all modules.
-func (j *Job) settles(places []rig.Path) []string {
+func (j *Job) settles(w *Written) []string {
+	places := w.Places
 	form := func(k machine.Kind) string {
 		return map[machine.Kind]string{machine.DIMM: "DIMM", machine.SODIMM: "SODIMM", machine.M2: "M.2", machine.U2: "U.2"}[k]
 	}
@@ -174,7 +196,7 @@ func (j *Job) settles(places []rig.Path) []string {
 	}
 	if k.Kind == machine.SATA {
 		out = append(out, "sata")
-		if forms := j.bayForms(places); len(forms) == 1 {
+		if forms := j.bayForms(w); len(forms) == 1 {
 			out = append(out, forms...)
 		}
 	}
@@ -184,23 +206,34 @@ func (j *Job) settles(places []rig.Path) []string {
 	return out
 }
 
-// bayForms is the forms of drives that go into the bay on a SATA port, as words; all boxes
-// where the sheet does not say.
-func (j *Job) bayForms(places []rig.Path) []string {
-	if len(places) == 0 || places[0].Nested() {
+// bayForms is the forms of drives that go into the bays which the lead of a SATA port reaches, or
+// into the one that was named, as words; all boxes where the sheet does not say.
+func (j *Job) bayForms(w *Written) []string {
+	if len(w.Places) == 0 || w.Places[0].Nested() {
 		return nil
 	}
-	k := j.Sheet.Socket(places[0].Top())
+	k := j.Sheet.Socket(w.Places[0].Top())
 	if k == nil || k.Kind != machine.SATA {
 		return nil
 	}
-	forms := k.Drives
+	var forms []part.Form
+	for _, b := range j.Sheet.EveryBay() {
+		if b.ID == w.Bays[0] || w.Bays[0] == "" && b.Reached(k.ID) {
+			if len(b.Drives) == 0 {
+				forms = nil
+				break
+			}
+			forms = append(forms, b.Drives...)
+		}
+	}
 	if len(forms) == 0 {
 		forms = []part.Form{part.Form2i5, part.Form3i5}
 	}
-	out := make([]string, len(forms))
-	for i, f := range forms {
-		out[i] = shorthand.FormWord(f)
+	var out []string
+	for _, f := range forms {
+		if word := shorthand.FormWord(f); !slices.Contains(out, word) {
+			out = append(out, word)
+		}
 	}
 	return out
 }
@@ -221,10 +254,22 @@ func (j *Job) places(name string) ([]rig.Path, bool) {
 	return out, len(out) > 0
 }
 
-func (j *Job) place(name string) (rig.Path, bool) {
-	plain := func(s string) string {
-		return strings.ToLower(strings.NewReplacer(" ", "", "_", "", "-", "", ".", "").Replace(s))
+// plain is a name as people write it, without what they leave out.
+func plain(s string) string {
+	return strings.ToLower(strings.NewReplacer(" ", "", "_", "", "-", "", ".", "").Replace(s))
+}
+
+// bayNamed finds a bay by what people write for it, "" for none.
+func (j *Job) bayNamed(name string) machine.BayID {
+	for _, id := range j.bayNames() {
+		if plain(string(id)) == plain(name) {
+			return id
+		}
 	}
+	return ""
+}
+
+func (j *Job) place(name string) (rig.Path, bool) {
 	top, rest, nested := strings.Cut(name, "/")
 	for _, k := range j.Sheet.Sockets {
 		if plain(string(k.ID)) == plain(top) {
@@ -267,7 +312,7 @@ func (a *applier) write() fact.Fact {
 			}
 		}
 		isNew := w.New || a.job.Fresh || c.New && len(w.Places) == 0 // in a new machine nothing was found
-		says = append(says, a.pieces(&w.Read.Part, w.Read.Count, serials, isNew, w.Places))
+		says = append(says, a.pieces(&w.Read.Part, w.Read.Count, serials, isNew, w.Places, w.Bays))
 		if len(a.list) > 0 {
 			return fact.Fact{}
 		}
@@ -283,7 +328,7 @@ func (a *applier) write() fact.Fact {
 
 // pieces adds pieces of one kind, and puts them where they were found; as far as the plan
 // has those places as they were found, into the plan as well. New ones go into the plan alone.
-func (a *applier) pieces(what *part.Part, count int, serials []string, isNew bool, places []rig.Path) fact.Fact {
+func (a *applier) pieces(what *part.Part, count int, serials []string, isNew bool, places []rig.Path, bays []machine.BayID) fact.Fact {
 	// The same part again is one entry; another under the same name is refused by Validate.
 	if old := a.job.Part(what.ID); old == nil {
 		a.job.Parts = append(a.job.Parts, *what)
@@ -304,7 +349,7 @@ func (a *applier) pieces(what *part.Part, count int, serials []string, isNew boo
 			continue
 		}
 		at := places[i]
-		put := []rig.Move{{Item: id, Socket: at}}
+		put := []rig.Move{{Item: id, Socket: at, Bay: bays[i]}}
 		agree := a.job.Planned.In(at) == a.job.Found.In(at)
 		if !isNew {
 			a.job.Fresh = false // something lies in it

@@ -47,6 +47,8 @@ func TestWrite(t *testing.T) {
 		{"a question in the second line", "A1: 8GB DDR4\n1TB ssd", false, "/text: line 2: which form? it could be M.2 or 2.5 or 3.5", ""},
 		{"a question whose answers fit the place", "SATA1: 1TB ssd", false, "/text: which form? it could be 2.5 or 3.5", ""},
 		{"one place twice", "A1: 8GB DDR4\na1: 4GB DDR4", false, "/text: line 2: A1 stands in two lines", ""},
+		{"a bay that is none", "SATA1 in cage 9: 2TB 3.5 sata", false, `/text: "cage 9" is no bay in which it can lie there; the machine has the bays cage-1, cage-2, cage-3, cage-4`, ""},
+		{"one bay twice", "SATA1 in cage 4: 2TB 3.5 sata\nSATA2 in cage-4: 2TB 3.5 sata", false, "/text: line 2: bay cage-4 is told to hold another drive already", ""},
 		{"too few places", "A1: 2x8GB DDR4", false, "/text: 2 pieces and 1 place: write as many places as pieces", ""},
 		{"nonsense in the third line", "A1: 8GB DDR4\nB1: 8GB DDR4\nA2: 8GB banana", false, `/text: line 3: "banana" means nothing here`, ""},
 		{"nothing", " ; \n", false, "/text: nothing was typed", ""},

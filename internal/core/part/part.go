@@ -49,6 +49,7 @@ type Part struct {
 	ID        ID         `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
 	Name      string     `json:"name" jsonschema:"minLength=1,maxLength=120"` // what people call it
 	Number    string     `json:"number,omitempty" jsonschema:"maxLength=80"`  // part number as printed
+	Source    string     `json:"source,omitempty" jsonschema:"maxLength=200"` // what its description rests on, beside its label: a job
 	Drive     *Drive     `json:"drive,omitempty"`
 	Module    *Module    `json:"module,omitempty"`
 	Card      *Card      `json:"card,omitempty"`

@@ -490,7 +490,7 @@ func Fill(k Kind, values map[string]string, old *part.Part) Filled {
 	}
 	out.Reading = got
 	if old != nil {
-		out.Part.ID, out.Part.Name, out.Part.Number = old.ID, old.Name, old.Number
+		out.Part.ID, out.Part.Name, out.Part.Number, out.Part.Source = old.ID, old.Name, old.Number, old.Source
 		keepRest(&out.Part, old)
 	}
 	if list := out.Part.Validate(); len(list) > 0 && len(out.Asks) == 0 {

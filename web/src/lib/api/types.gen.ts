@@ -836,6 +836,10 @@ export interface Part {
 	 * part number as printed
 	 */
 	number?: string;
+	/**
+	 * what its description rests on, beside its label: a job
+	 */
+	source?: string;
 	drive?: Drive;
 	module?: Module;
 	card?: Card;
@@ -3042,6 +3046,10 @@ export interface Part1 {
 	 * part number as printed
 	 */
 	number?: string;
+	/**
+	 * what its description rests on, beside its label: a job
+	 */
+	source?: string;
 	drive?: Drive;
 	module?: Module;
 	card?: Card;

@@ -193,6 +193,9 @@
 						<td class="py-2 pr-3">
 							<strong>{r.stock.part.name}</strong>
 							<span class="text-soft">{r.stock.part.number}</span><br />{r.what}
+							{#if r.stock.part.source}<br /><span class="text-soft"
+									>as seen in {r.stock.part.source}</span
+								>{/if}
 						</td>
 						<td class="py-2 pr-3 text-right">{r.stock.count}</td>
 						<td class="py-2 pr-3 text-right">{r.price}</td>
