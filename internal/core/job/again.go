@@ -63,8 +63,26 @@ func (a *applier) takeSheet() fact.Fact {
 		return fact.Fact{}
 	}
 	a.job.Sheet = *s
+	a.job.dropBays()
 	a.job.dropAnswered()
 	return fact.Of(TookSheet, differs)
+}
+
+// dropBays forgets in which bays drives were told to lie that the sheet does not know.
+func (j *Job) dropBays() {
+	of := func(s *rig.Setup) {
+		s.Bays = slices.DeleteFunc(slices.Clone(s.Bays), func(l rig.Lying) bool { return !slices.Contains(j.bayNames(), l.Bay) })
+	}
+	of(&j.Found)
+	of(&j.Planned)
+	j.Past = slices.Clone(j.Past)
+	for i := range j.Past {
+		of(&j.Past[i].Found)
+		of(&j.Past[i].Planned)
+	}
+	for i := range j.Later {
+		of(&j.Later[i].Planned)
+	}
 }
 
 // Again is the next job of a machine that comes back: what was left in it is what is found,
@@ -73,7 +91,8 @@ func (a *applier) takeSheet() fact.Fact {
 func (j *Job) Again(id ID, arrived time.Time) Job {
 	out := New(id, j.Title, j.Sheet, rig.Wish{Encrypted: j.Wish.Encrypted, SystemMax: j.Wish.SystemMax}, arrived)
 	out.Tag, out.Owner, out.Processor = j.Tag, j.Owner, j.Processor
-	left := j.last()
+	end, _ := j.Ahead(len(j.Later))
+	left := end.left()
 	has := func(id rig.ItemID) bool { return !left.Where(id).IsZero() }
 	for _, it := range j.Items {
 		if !has(it.ID) {

@@ -66,6 +66,18 @@ func TestBays(t *testing.T) {
 		t.Errorf("written down: %v, %v", got, err)
 	}
 
+	// A machine that comes back has them there; a sheet that knows no such bays forgets them.
+	again := b.job.Again("again", stamp.At)
+	if got := bays(again.FoundRig()); got["item-3"] != "cage-4" || got[ssd] != "cage-1" {
+		t.Errorf("come back with %v", got)
+	}
+	plain := b.job.Sheet
+	plain.Bays = nil
+	other, _, err := job.Apply(b.job, job.Change{Do: job.DoSheet, Sheet: &plain}, stamp)
+	if err != nil || len(other.Planned.Bays)+len(other.Found.Bays) > 0 {
+		t.Errorf("on a sheet without bays: %v, %+v", err, other.Planned.Bays)
+	}
+
 	// The next stage finds drives where this one left them.
 	b.do(job.Change{Do: job.DoAddStage, Text: "later", Value: "now"})
 	ahead, _ := b.job.Ahead(1)
