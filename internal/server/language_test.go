@@ -20,6 +20,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/shorthand"
+	"deepbay/internal/format"
 	"deepbay/internal/layouts"
 	"deepbay/internal/server"
 )
@@ -283,6 +284,9 @@ func typedWords(t *testing.T) map[string]bool {
 				t.Fatal(err)
 			}
 			add(b)
+			if j, err := format.Job(b); dir == "jobs" && err == nil {
+				out[j.Evidence()] = true // names and titles, as typed
+			}
 		}
 	}
 	b, err = schema.Files.ReadFile("api.schema.json")
