@@ -104,7 +104,7 @@ func TestStory(t *testing.T) {
 	b.visit(tower + "/fit")
 	b.addPart("skerry-240", "SK24-9", true)
 	b.drag("item-7", "M2_1")
-	b.wants(socket("M2_1"), "Skerry 240 does not work here")
+	b.wants(socket("M2_1"), "Skerry 240", "does not work here")
 	b.wants("main", "Skerry 240 speaks SATA; M2_1 takes PCIe only, so the drive would not be seen", "a notch tells what goes in, not what it speaks")
 	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
 	b.button(`[data-testid="socket"]`, "Take it out")

@@ -15,11 +15,49 @@ import (
 type Flow struct {
 	Item     rig.ItemID
 	Socket   rig.Path
+	Wants    known.Range[quantity.Rate] // by its own link and label, whatever it passes
 	Alone    known.Range[quantity.Rate]
 	Together known.Range[quantity.Rate] // with all other drives at work
 	Most     quantity.Rate              // its share with everything at its highest; of all flows it adds up to the most there can be
 	Held     Shared                     // what holds it then; zero where its own link does
 	Open     Shared                     // a link on the way whose rate is not known
+}
+
+// UplinkUse is an uplink, and what all drives behind it want of it together.
+type UplinkUse struct {
+	Root    machine.RootID
+	Link    Link
+	Drives  int
+	Wants   known.Range[quantity.Rate]
+	Carries known.Range[quantity.Rate]
+}
+
+// Uplinks tells how full the uplinks are, in the order of the sheet's roots.
+func (a *Answer) Uplinks() []UplinkUse {
+	if a.settled == nil {
+		return nil
+	}
+	r := a.settled
+	var out []UplinkUse
+	for i := range r.sheet.Roots {
+		root := &r.sheet.Roots[i]
+		if root.Uplink == nil {
+			continue
+		}
+		up := uplink(root)
+		use := UplinkUse{Root: root.ID, Link: up, Carries: up.Planning()}
+		for j := range a.Flows {
+			f := &a.Flows[j]
+			for at := r.sheet.RootOf(r.place(f.Socket).Socket); at != nil && at.Uplink != nil; at = r.sheet.Root(at.Uplink.To) {
+				if at == root {
+					use.Drives++
+					use.Wants.Low, use.Wants.High = use.Wants.Low+f.Wants.Low, use.Wants.High+f.Wants.High
+				}
+			}
+		}
+		out = append(out, use)
+	}
+	return out
 }
 
 // Sure reports that nothing unstated leaves the figures open.
@@ -102,7 +140,7 @@ func (r *resolver) flows() []Flow {
 		flows = append(flows, flow.Flow{Demand: own.High, Links: passed[from:len(passed):len(passed)]})
 		lows = append(lows, own.Low)
 		exact = exact && own.Exact()
-		out = append(out, Flow{Item: s.piece.ID, Socket: s.path})
+		out = append(out, Flow{Item: s.piece.ID, Socket: s.path, Wants: own})
 	}
 	low, high := make([]quantity.Rate, len(links)), make([]quantity.Rate, len(links))
 	for i, l := range links {

@@ -1,8 +1,10 @@
 package fit
 
 import (
+	"cmp"
 	"slices"
 
+	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
 
@@ -10,16 +12,46 @@ import (
 type Offer struct {
 	Item   rig.ItemID
 	Socket rig.Path
-	After  Answer    // with the item in it
-	Costs  []Finding // that would stop then and do not without the item
+	After  Answer     // with the item in it
+	Costs  []Finding  // that would stop then and do not without the item
+	Out    rig.ItemID // what lies there and would have to give way
+}
+
+// class is how good an offer is: it works, it works in another's place, it may work, it costs
+// something, it does not work.
+func (o *Offer) class() int {
+	switch state := o.State(); {
+	case state == Stopped || state == Off:
+		return 4
+	case len(o.Costs) > 0:
+		return 3
+	case state != Live:
+		return 2
+	case o.Out != "":
+		return 1
+	}
+	return 0
+}
+
+// rate is what the item moves there at best.
+func (o *Offer) rate() quantity.Rate {
+	for i := range o.After.Flows {
+		if f := &o.After.Flows[i]; f.Item == o.Item {
+			return f.Alone.High
+		}
+	}
+	if l := o.After.Socket(o.Socket).Link; l != nil {
+		return l.Rate.High
+	}
+	return 0
 }
 
 // State is what the socket does with the item in it.
 func (o *Offer) State() State { return o.After.Socket(o.Socket).State }
 
 // Offers tries an item in every socket into which its kind of part goes, one at
-// a time. What is in the socket is taken to give way; what sits on a carrier goes
-// with it.
+// a time, and lists the best first. What is in the socket is taken to give way; what sits
+// on a carrier goes with it.
 func Offers(b *rig.Rig, item rig.ItemID) []Offer {
 	var out []Offer
 	p := b.Piece(item)
@@ -35,7 +67,7 @@ func Offers(b *rig.Rig, item rig.ItemID) []Offer {
 		}
 		try := *b
 		try.Setup = moved(b, rig.Move{Item: item, Socket: k.Path})
-		o := Offer{Item: item, Socket: k.Path, After: Resolve(&try)}
+		o := Offer{Item: item, Socket: k.Path, After: Resolve(&try), Out: base.In(k.Path)}
 		for _, f := range o.After.Findings {
 			if f.Severity == Stops && !slices.ContainsFunc(before.Findings, f.same) {
 				o.Costs = append(o.Costs, f)
@@ -43,6 +75,9 @@ func Offers(b *rig.Rig, item rig.ItemID) []Offer {
 		}
 		out = append(out, o)
 	}
+	slices.SortStableFunc(out, func(a, b Offer) int {
+		return cmp.Or(cmp.Compare(a.class(), b.class()), cmp.Compare(b.rate(), a.rate()))
+	})
 	return out
 }
 

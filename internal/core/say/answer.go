@@ -120,6 +120,14 @@ type MemoryAnswer struct {
 	Because []Reason `json:"because"` // why this speed and spread
 }
 
+// UplinkAnswer is an uplink, and how full it is.
+type UplinkAnswer struct {
+	Root machine.RootID `json:"root"`
+	Link Text           `json:"link"`           // "uplink Gen 3 x4"
+	Use  Text           `json:"use"`            // "wants 4.1 of 3.94 GB/s"; what it carries where no drive is behind it
+	Full bool           `json:"full,omitempty"` // the drives behind it surely want more than it carries
+}
+
 // LanesAnswer is the ledger of one group of lanes. Used and idle are left out where they
 // are not known exactly.
 type LanesAnswer struct {
@@ -148,6 +156,7 @@ type Resolved struct {
 	Bays     []BayState       `json:"bays"`
 	Carried  []machine.Socket `json:"carried"` // the sockets that carriers bring
 	Flows    []FlowAnswer     `json:"flows"`
+	Uplinks  []UplinkAnswer   `json:"uplinks"`
 	Lanes    []LanesAnswer    `json:"lanes"`
 	Memory   MemoryAnswer     `json:"memory"`
 	Findings []Finding        `json:"findings"`
@@ -176,7 +185,7 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 	for i := range a.Sockets {
 		out.Sockets[i] = v.socket(a, &a.Sockets[i])
 	}
-	out.Bays = v.bays(a)
+	out.Bays, out.Uplinks = v.bays(a), v.uplinks(a)
 	for i := range a.Flows {
 		out.Flows[i] = v.flow(&a.Flows[i], len(a.Flows))
 	}
@@ -185,6 +194,19 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 	}
 	for i := range a.Findings {
 		out.Findings[i] = v.Finding(&a.Findings[i])
+	}
+	return out
+}
+
+// uplinks words how full the uplinks are.
+func (v *Voice) uplinks(a *fit.Answer) []UplinkAnswer {
+	out := []UplinkAnswer{}
+	for _, u := range a.Uplinks() {
+		use := "carries " + value(u.Carries, "?")
+		if u.Drives > 0 {
+			use = "wants " + value(u.Wants, "?") + " of " + value(u.Carries, "?")
+		}
+		out = append(out, UplinkAnswer{Root: u.Root, Link: v.text("uplink " + linkText(&u.Link)), Use: v.text(use), Full: u.Wants.Low > u.Carries.High})
 	}
 	return out
 }
@@ -284,11 +306,11 @@ func (v *Voice) socket(a *fit.Answer, s *fit.SocketState) SocketState {
 	case s.State == fit.Off && s.Item == "" && s.Dead:
 		says = "not served"
 	case s.State == fit.Off && s.Item != "":
-		says = "off: " + v.name(s.Item) + " is not seen here"
+		says = "off, not seen"
 	case s.State == fit.Off:
 		says = "off"
 	case s.State == fit.Stopped:
-		says = v.name(s.Item) + " does not work here"
+		says = "does not work here"
 	case s.State == fit.Unsure && s.Link == nil:
 		says = "unknown: the sheet or the label does not say enough"
 	case s.State != fit.Free && s.Link != nil && s.Brings > 0:

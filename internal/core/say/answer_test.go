@@ -146,15 +146,21 @@ func TestOffers(t *testing.T) {
 	for _, o := range offered(t, "+nvme hdd:P6"+fine, "nvme") {
 		got = append(got, fmt.Sprintf("%s %s: %s %d", o.Socket, o.State, o.Says, len(o.Costs)))
 	}
-	want := []string{"U live: Gen 4 x4, 7.88 GB/s 0", "L live: costs hdd 1", "K stopped: no notch at the socket's key 1",
-		"F live: Gen 4 x4, 7.88 GB/s 0", "Q unknown: Gen 3 x4, 3.94 GB/s 0", "G live: at most Gen 4 x4, 7.88 GB/s 0",
-		"T live: Gen 4 x4, 7.88 GB/s 0", "O unknown: Gen 4 x4, 7.88 GB/s 0", "W stopped: no post at the card's length 1"}
+	want := []string{"U live: Gen 4 x4, 7.88 GB/s 0", "T live: Gen 4 x4, 7.88 GB/s 0", "F live: Gen 4 x4, 7.88 GB/s 0", "G live: at most Gen 4 x4, 7.88 GB/s 0",
+		"O unknown: Gen 4 x4, 7.88 GB/s 0", "Q unknown: Gen 3 x4, 3.94 GB/s 0", "L live: turns off hdd 1", "K stopped: no notch at the socket's key 1", "W stopped: no post at the card's length 1"}
 	if !slices.Equal(got, want) {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
 	}
-	nested := offered(t, "+nvme quad:X1"+fine, "nvme")
-	if last := nested[len(nested)-4:]; last[0].Socket.String() != "X1/1" || last[0].State != fit.Live || last[1].Says.String() != "the slot does not serve this position of the carrier" {
-		t.Errorf("positions of a carrier are offered as %+v", last)
+	for _, o := range offered(t, "+nvme quad:X1"+fine, "nvme") {
+		switch {
+		case o.Socket == rig.ParsePath("X1/1") && o.State != fit.Live:
+			t.Errorf("a position that is served is offered as %+v", o)
+		case o.Socket == rig.ParsePath("X1/2") && o.Says.String() != "the slot does not serve this position of the carrier":
+			t.Errorf("one that is not as %+v", o)
+		}
+	}
+	if first := offered(t, "+nvme nvme':U"+fine, "nvme")[0]; first.Socket == rig.On("U") || first.Out.String() != "" {
+		t.Errorf("where nothing has to give way comes first, not %+v", first)
 	}
 	// A carrier is offered with what is on it.
 	for _, o := range offered(t, "quad:X1 nvme:X1/1"+fine, "quad") {

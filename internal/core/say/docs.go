@@ -304,9 +304,10 @@ type Shopping struct {
 // Offer is what would come of putting one item into one socket.
 type Offer struct {
 	Socket rig.Path  `json:"socket"`
-	State  fit.State `json:"state"` // of the socket, with the item in it
-	Says   Text      `json:"says"`  // short: the link, what stops it, or what it costs
-	Costs  []Text    `json:"costs"` // what the change stops, here or elsewhere, in full
+	State  fit.State `json:"state"`        // of the socket, with the item in it
+	Says   Text      `json:"says"`         // short: the link, what stops it, or what it costs
+	Costs  []Text    `json:"costs"`        // what the change stops, here or elsewhere, in full
+	Out    Text      `json:"out,omitzero"` // what lies there now and comes out
 }
 
 // voice speaks about a job's plan.
@@ -488,12 +489,19 @@ func (v *Voice) Offers(offers []fit.Offer) []Offer {
 			if n == 0 {
 				says = v.text(Rules[f.Code].Title)
 				if f.Item != o.Item && f.Item != "" {
-					says = v.text("costs " + v.name(f.Item))
+					verb := "stops "
+					if f.Code == "socket-off" {
+						verb = "turns off "
+					}
+					says = v.text(verb + v.name(f.Item))
 				}
 			}
 			out[i].Costs = append(out[i].Costs, v.Finding(f).Says)
 		}
 		out[i].Says = says
+		if o.Out != "" {
+			out[i].Out = v.text(v.name(o.Out) + " comes out")
+		}
 	}
 	return out
 }

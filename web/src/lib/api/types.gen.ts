@@ -1513,6 +1513,7 @@ export interface Resolved {
 	 */
 	carried: Socket[];
 	flows: FlowAnswer[];
+	uplinks: UplinkAnswer[];
 	lanes: LanesAnswer[];
 	memory: MemoryAnswer;
 	findings: Finding[];
@@ -1628,6 +1629,24 @@ export interface FlowAnswer {
 	 */
 	atMost?: boolean;
 	says: string;
+}
+/**
+ * UplinkAnswer is an uplink, and how full it is.
+ */
+export interface UplinkAnswer {
+	root: string;
+	/**
+	 * "uplink Gen 3 x4"
+	 */
+	link: string;
+	/**
+	 * "wants 4.1 of 3.94 GB/s"; what it carries where no drive is behind it
+	 */
+	use: string;
+	/**
+	 * the drives behind it surely want more than it carries
+	 */
+	full?: boolean;
 }
 /**
  * LanesAnswer is the ledger of one group of lanes. Used and idle are left out where they are not known exactly.
@@ -2436,6 +2455,10 @@ export interface Offer {
 	 * what the change stops, here or elsewhere, in full
 	 */
 	costs: string[];
+	/**
+	 * what lies there now and comes out
+	 */
+	out?: string;
 }
 /**
  * PlanQuestion is what the technician adds to a job when asking for the best plan.

@@ -1,61 +1,39 @@
 <script lang="ts">
-	// The drawing of a machine's board: shores, ribbons, sockets, and a label to
-	// each socket in the margin. The labels are the controls; the sockets on the
-	// board answer to the pointer as well.
+	// The board to scale, with the names of its sockets: to write a sheet on, and beside the
+	// list of a narrow screen.
 	import type { Attachment } from 'svelte/attachments';
 	import { on } from 'svelte/events';
-	import type { Offer, Resolved, Sheet, SocketState } from '$lib/api/types.gen';
-	import Mark from '$lib/ui/Mark.svelte';
-	import { LABEL, layoutChart, namesOnBoard, type Mark as Place } from './layout';
+	import type { Resolved, Sheet } from '$lib/api/types.gen';
+	import { layoutChart, namesOnBoard, type Mark as Place } from './layout';
 
 	interface Props {
 		sheet: Sheet;
 		resolved: Resolved;
 		title: string;
-		name: (item: string | undefined) => string | undefined;
-		cardLength: (item: string | undefined) => number | undefined;
 		chosen?: string;
-		/** While something is picked up: what each socket would come to. */
-		offers?: readonly Offer[] | null;
 		onsocket?: (id: string) => void;
 		/** Sockets can be moved on the board: where to, in millimetres. */
 		onmove?: (id: string, xMM: number, yMM: number) => void;
 		onhold?: () => void;
 		onrelease?: () => void;
-		/** Names stand on the board instead of labels in the margin, to write a sheet. */
-		plain?: boolean;
-		draggable?: (item: string | undefined) => Attachment<HTMLElement>;
+		/** A picture only: its sockets are controls elsewhere. */
+		still?: boolean;
 	}
 	let {
 		sheet,
 		resolved,
 		title,
-		name,
-		cardLength,
 		chosen,
-		offers,
 		onsocket,
 		onmove,
 		onhold,
 		onrelease,
-		plain = false,
-		draggable
+		still = false
 	}: Props = $props();
 	const uid = $props.id();
 
 	let width = $state(0);
-	const chart = $derived(
-		width > 0 ? layoutChart(sheet, resolved, width, 540, cardLength, plain) : null
-	);
-
-	const grade = (s: SocketState) =>
-		(({ live: 'good', free: 'empty', off: 'off', stopped: 'stops', unknown: 'unknown' }) as const)[
-			s.state
-		];
-	const offerAt = (id: string) => offers?.find((o) => o.socket === id);
-	const offerGrade = (o: Offer) =>
-		o.costs.length > 0 ? 'stops' : o.state === 'unknown' ? 'unknown' : 'good';
-
+	const chart = $derived(width > 0 ? layoutChart(sheet, resolved, width) : null);
 	const socketAt = (e: Event) =>
 		(e.target as Element).closest('[data-socket]')?.getAttribute('data-socket');
 	const placeOf = (id: string) => sheet.sockets.find((k) => k.id === id)?.place;
@@ -129,22 +107,16 @@
 		onmove(id, place.xMM + by[0]!, place.yMM + by[1]!);
 		onrelease?.();
 	}
-
-	function says(m: Place): string {
-		const o = offerAt(m.socket.id);
-		if (o) return o.says;
-		return m.state.says;
-	}
 </script>
 
-<div bind:clientWidth={width} class="relative" data-testid="chart">
+<div bind:clientWidth={width} class="relative" data-testid="board">
 	{#if chart}
 		<svg
 			viewBox="0 0 {chart.width} {chart.height}"
 			width={chart.width}
 			height={chart.height}
 			class={['block select-none', onmove && 'touch-none']}
-			role={plain ? 'group' : 'img'}
+			role={still ? 'img' : 'group'}
 			aria-label={title}
 			{@attach pointer}
 		>
@@ -208,35 +180,20 @@
 				<g
 					data-socket={m.socket.id}
 					class={['outline-over', onsocket && 'cursor-pointer']}
-					{...plain ? asButton(m) : {}}
+					{...still ? {} : asButton(m)}
 				>
 					<rect
 						x={m.box.x}
 						y={m.box.y}
 						width={m.box.w}
 						height={m.box.h}
-						class={['fill-paper', chosen === m.socket.id ? 'stroke-over' : 'stroke-ink']}
+						class={[
+							m.state.item ? 'fill-soft' : 'fill-paper',
+							chosen === m.socket.id ? 'stroke-over' : 'stroke-ink'
+						]}
 						stroke-width={chosen === m.socket.id ? 3 : 1.2}
 						stroke-dasharray={m.state.item || m.state.state === 'off' ? undefined : '4 3'}
 					/>
-					{#if m.card}
-						<rect
-							x={m.card.x + 2}
-							y={m.card.y + 2}
-							width={Math.max(2, m.card.w - 4)}
-							height={Math.max(2, m.card.h - 4)}
-							class={m.state.state === 'live' ? 'fill-ink' : 'fill-soft'}
-							rx="1.5"
-						/>
-						{#if m.card.h > 22 && m.card.w > 100}
-							<text
-								x={m.card.x + m.card.w / 2}
-								y={m.card.y + m.card.h / 2 + 5}
-								text-anchor="middle"
-								class="fill-paper text-base">{name(m.state.item)}</text
-							>
-						{/if}
-					{/if}
 					{#if m.state.state === 'off' || m.state.state === 'stopped'}
 						<rect
 							x={m.box.x - 3}
@@ -250,67 +207,18 @@
 					{/if}
 				</g>
 			{/each}
-			{#if plain}
-				{#each namesOnBoard(chart) as at (at.text)}
-					<text
-						x={at.x}
-						y={at.y}
-						dy="0.35em"
-						text-anchor="middle"
-						transform={at.turn ? `rotate(${at.turn} ${at.x} ${at.y})` : undefined}
-						class="pointer-events-none fill-ink stroke-raised text-base"
-						stroke-width="4"
-						paint-order="stroke">{at.text}</text
-					>
-				{/each}
-			{:else if !chart.narrow}
-				{#each chart.marks as m (m.socket.id)}
-					<path d={m.leader} class="pointer-events-none fill-none stroke-soft" stroke-width="1" />
-					<circle cx={m.dot.x} cy={m.dot.y} r="2.5" class="pointer-events-none fill-ink" />
-				{/each}
-			{/if}
+			{#each namesOnBoard(chart) as at (at.text)}
+				<text
+					x={at.x}
+					y={at.y}
+					dy="0.35em"
+					text-anchor="middle"
+					transform={at.turn ? `rotate(${at.turn} ${at.x} ${at.y})` : undefined}
+					class="pointer-events-none fill-ink stroke-raised text-base"
+					stroke-width="4"
+					paint-order="stroke">{at.text}</text
+				>
+			{/each}
 		</svg>
-		{#if !plain}<ul class={chart.narrow ? 'mt-2 grid gap-1' : ''} aria-label="Sockets">
-				{#each chart.marks as m (m.socket.id)}
-					{@const item = name(m.state.item)}
-					{@const offer = offerAt(m.socket.id)}
-					<li
-						class={chart.narrow ? '' : 'absolute'}
-						style:top={chart.narrow ? undefined : `${m.labelY}px`}
-						style:left={chart.narrow || m.side === 'right' ? undefined : '0'}
-						style:right={chart.narrow || m.side === 'left' ? undefined : '0'}
-						style:width={chart.narrow ? undefined : `${LABEL.width}px`}
-					>
-						<button
-							data-socket={m.socket.id}
-							class={[
-								'w-full rounded-sm border px-2 text-left leading-tight',
-								chosen === m.socket.id
-									? 'border-over bg-overtint'
-									: 'border-line bg-paper hover:bg-water-1',
-								offers && !offer && 'border-dashed'
-							]}
-							style:height="{LABEL.height}px"
-							aria-pressed={chosen === m.socket.id}
-							title={offer?.costs.join('\n')}
-							onclick={() => onsocket?.(m.socket.id)}
-							{@attach draggable?.(m.state.item)}
-						>
-							<span class="flex items-center gap-1.5">
-								<Mark
-									grade={offer ? offerGrade(offer) : grade(m.state)}
-									size={16}
-									label={offer ? (offer.costs.length ? 'stops' : 'would work') : m.state.state}
-								/>
-								<strong>{m.socket.id}</strong>
-								<span class="truncate">{item ?? ''}</span>
-							</span>
-							<span class={['block truncate', offer?.costs.length ? 'text-over' : 'text-soft']}
-								>{offers && !offer ? '' : says(m)}</span
-							>
-						</button>
-					</li>
-				{/each}
-			</ul>{/if}
 	{/if}
 </div>

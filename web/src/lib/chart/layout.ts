@@ -23,11 +23,6 @@ export interface Mark {
 	readonly socket: Socket;
 	readonly state: SocketState;
 	readonly box: Box;
-	readonly card: Box | null; // what lies in it, to scale
-	readonly side: 'left' | 'right';
-	readonly labelY: number;
-	readonly leader: string; // path from the label to the socket
-	readonly dot: { readonly x: number; readonly y: number }; // where it ends
 }
 
 export interface Chart {
@@ -39,10 +34,9 @@ export interface Chart {
 	readonly ribbons: readonly Ribbon[];
 	readonly uplinks: readonly (Ribbon & { x: number; y: number; text: string })[];
 	readonly marks: readonly Mark[];
-	readonly narrow: boolean;
 }
 
-export const LABEL = { width: 188, height: 50, gap: 3 } as const;
+const MARGIN = 12; // px
 const LANE_MM = 0.85; // a lane is this wide on the board
 const MAX_LANE = 1.8; // px
 const MIN_RIBBON = 4; // px
@@ -72,31 +66,14 @@ export function drawn(sheet: Sheet, resolved: Resolved): readonly Socket[] {
 	return out;
 }
 
-/** cardLength tells how long what lies in a socket is, in mm; undefined: as long as the socket. */
-export function layoutChart(
-	sheet: Sheet,
-	resolved: Resolved,
-	width: number,
-	height: number,
-	cardLength: (item: string | undefined) => number | undefined,
-	plain = false
-): Chart {
-	const narrow = plain || width < 720;
-	const margin = narrow ? 12 : LABEL.width + 22;
+/** The board to scale, in a width. */
+export function layoutChart(sheet: Sheet, resolved: Resolved, width: number): Chart {
 	const states = new Map(resolved.sockets.map((s) => [s.socket, s]));
 	const sockets = drawn(sheet, resolved);
-	const sides = sideOf(sockets, sheet.board.widthMM);
-	const rows = Math.max(
-		...(['left', 'right'] as const).map((s) => sockets.filter((k) => sides.get(k.id) === s).length)
-	);
-	const full = narrow ? 0 : Math.max(height, rows * (LABEL.height + LABEL.gap));
 	const bw = sheet.board.widthMM;
 	const bh = sheet.board.heightMM;
-	const scale = Math.max(
-		0.1,
-		narrow ? (width - 2 * margin) / bw : Math.min((width - 2 * margin) / bw, (full - 16) / bh)
-	);
-	const h = narrow ? bh * scale + 16 : full;
+	const scale = Math.max(0.1, (width - 2 * MARGIN) / bw);
+	const h = bh * scale + 16;
 	const board = {
 		x: (width - bw * scale) / 2,
 		y: (h - bh * scale) / 2,
@@ -160,33 +137,9 @@ export function layoutChart(
 	const marks = sockets.flatMap((socket) => {
 		const state = states.get(socket.id);
 		if (!state) return [];
-		const b = box(socket.place);
-		const mm = cardLength(state.item);
-		const card = state.item ? { ...b, w: mm ? Math.min(b.w, mm * scale) : b.w } : null;
-		return [
-			{
-				socket,
-				state,
-				box: b,
-				card,
-				side: sides.get(socket.id) ?? 'left',
-				labelY: 0,
-				leader: '',
-				dot: { x: 0, y: 0 }
-			}
-		];
+		return [{ socket, state, box: box(socket.place) }];
 	});
-	return {
-		width,
-		height: h,
-		scale,
-		board,
-		roots,
-		ribbons,
-		uplinks,
-		narrow,
-		marks: narrow ? marks : [...label(marks, 'left', width, h), ...label(marks, 'right', width, h)]
-	};
+	return { width, height: h, scale, board, roots, ribbons, uplinks, marks };
 }
 
 /** A name on the board: its middle, and how it is turned, in degrees. */
@@ -233,58 +186,6 @@ function shared(a: Box, b: Box): number {
 	const w = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x);
 	const h = Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y);
 	return w > 0 && h > 0 ? w * h : 0;
-}
-
-/** Which margin a socket's label stands in: the nearer, but not many more on one side. */
-function sideOf(sockets: readonly Socket[], width: number): Map<string, 'left' | 'right'> {
-	const middle = (k: Socket) => k.place.xMM + k.place.widthMM / 2;
-	const byX = [...sockets].sort((a, b) => middle(a) - middle(b));
-	const left = byX.filter((k) => middle(k) < width / 2).length;
-	const most = Math.ceil(sockets.length * 0.72);
-	const cut = Math.min(most, Math.max(sockets.length - most, left));
-	return new Map(byX.map((k, i) => [k.id, i < cut ? 'left' : 'right']));
-}
-
-/** Sets the labels of one margin beside their sockets without overlap. */
-function label(
-	all: readonly Mark[],
-	side: 'left' | 'right',
-	width: number,
-	height: number
-): Mark[] {
-	const own = all.filter((m) => m.side === side);
-	const upright = own.filter((m) => m.box.h > m.box.w * 2);
-	const anchor = (m: Mark) => {
-		if (m.box.h <= m.box.w * 2) return m.box.y + m.box.h / 2;
-		const i = upright.indexOf(m);
-		return m.box.y + (m.box.h * (i + 0.5)) / upright.length;
-	};
-	const step = LABEL.height + LABEL.gap;
-	const sorted = [...own].sort((a, b) => anchor(a) - anchor(b) || a.box.x - b.box.x);
-	const ys: number[] = [];
-	sorted.forEach((m, i) =>
-		ys.push(Math.max(anchor(m) - LABEL.height / 2, i ? (ys[i - 1] ?? 0) + step : 0))
-	);
-	for (let i = ys.length - 1, limit = height - LABEL.height; i >= 0; i--, limit -= step) {
-		ys[i] = Math.max(0, Math.min(ys[i] ?? 0, limit));
-	}
-	return sorted.map((m, i) => {
-		const labelY = ys[i] ?? 0;
-		const y = labelY + LABEL.height / 2;
-		const edge = side === 'left' ? LABEL.width : width - LABEL.width;
-		const ay =
-			m.box.h > m.box.w * 2
-				? Math.min(m.box.y + m.box.h - 3, Math.max(m.box.y + 3, y))
-				: m.box.y + m.box.h / 2;
-		const ax = side === 'left' ? m.box.x : m.box.x + m.box.w;
-		const knee = side === 'left' ? edge + 14 : edge - 14;
-		return {
-			...m,
-			labelY,
-			dot: { x: ax, y: ay },
-			leader: `M${edge} ${y}H${knee}L${side === 'left' ? Math.max(knee, ax - 8) : Math.min(knee, ax + 8)} ${ay}H${ax}`
-		};
-	});
 }
 
 /** A ribbon from a root's shore into the nearer end of a socket, bending round what lies between. */

@@ -4,7 +4,7 @@
 	import { Button } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import type { SheetView } from '$lib/api/types.gen';
-	import Board from '$lib/chart/Board.svelte';
+	import Chart from '$lib/chart/Chart.svelte';
 	import NewSheet from '$lib/sheet/NewSheet.svelte';
 	import { shortcut } from '$lib/ui/shortcut';
 	import { toasts } from '$lib/ui/toasts.svelte';
@@ -147,12 +147,11 @@
 					<Button color="alternative" onclick={() => (older = null)}>Show the current one</Button>
 				</p>
 			{/if}
-			<Board
+			<Chart
 				sheet={view.sheet}
 				resolved={view.empty}
 				title="Board of the {view.sheet.name}"
 				name={() => undefined}
-				cardLength={() => undefined}
 				{chosen}
 				onsocket={(id) => (chosen = chosen === id ? undefined : id)}
 			/>

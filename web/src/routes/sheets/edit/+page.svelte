@@ -213,9 +213,6 @@
 				sheet={draft.sheet}
 				resolved={draft.check.empty}
 				title="Board of the {draft.sheet.name}, as written"
-				name={() => undefined}
-				cardLength={() => undefined}
-				plain
 				{chosen}
 				onsocket={(id) => (chosen = id)}
 				{onmove}

@@ -2,7 +2,7 @@
 	import { Button, Checkbox, Select } from 'flowbite-svelte';
 	import { on } from 'svelte/events';
 	import type { Finding as Judgement, Item } from '$lib/api/types.gen';
-	import Board from '$lib/chart/Board.svelte';
+	import Chart from '$lib/chart/Chart.svelte';
 	import After from '$lib/job/After.svelte';
 	import AddPart from '$lib/job/AddPart.svelte';
 	import EditPiece from '$lib/job/EditPiece.svelte';
@@ -10,6 +10,7 @@
 	import Finding from '$lib/job/Finding.svelte';
 	import { Hand } from '$lib/job/hand.svelte';
 	import LookedPanel from '$lib/job/LookedPanel.svelte';
+	import Offers from '$lib/job/Offers.svelte';
 	import NewerSheet from '$lib/job/NewerSheet.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
 	import { AFTERWARDS, ALLOWED, Planner, type Role } from '$lib/job/planner.svelte';
@@ -51,10 +52,6 @@
 			(!!session.partOf(here?.item)?.drive && (socket?.kind === 'sata' || socket?.kind === 'u2'))
 	);
 	const name = (item: string | undefined) => session.partOf(item)?.name;
-	const cardLength = (item: string | undefined) => {
-		const p = session.partOf(item);
-		return (p?.drive?.m2 ?? p?.card?.m2)?.lengthMM;
-	};
 	const order = { stops: 0, warns: 1, notes: 2 };
 	const findings = $derived(
 		[...resolved.findings].sort((a, b) => order[a.severity] - order[b.severity])
@@ -201,14 +198,13 @@
 				{/if}
 			</p>
 		</div>
-		<Board
+		<Chart
 			{sheet}
 			{resolved}
 			title="Board of the {sheet.name}, {shown === 'planned' ? 'as planned' : 'as found'}"
 			{name}
-			{cardLength}
 			{chosen}
-			offers={hand.item ? hand.offers : null}
+			offers={hand.item && hand.offers.length > 0 ? hand.offers : null}
 			{onsocket}
 			draggable={hand.draggable}
 		/>
@@ -219,6 +215,14 @@
 	</section>
 
 	<div class="grid content-start gap-5">
+		{#if hand.item && !hand.ghost}
+			<Offers
+				what={name(hand.item) ?? ''}
+				offers={hand.offers}
+				onsocket={(id) => onsocket(id)}
+				onleave={() => hand.putDown()}
+			/>
+		{/if}
 		{#if session.view.blocks.length > 0 && count('stops') === 0 && session.view.order.length > 0}
 			<section aria-labelledby="blocks-h" class="border-l-4 border-over bg-overtint px-3 py-2">
 				<h2 id="blocks-h">To be answered first</h2>

@@ -1,0 +1,330 @@
+<script lang="ts">
+	// The machine with its side off. Everything is drawn where it stands, and what is drawn
+	// is what one presses: a control to each socket, over shores, ribbons and leads.
+	import type { Attachment } from 'svelte/attachments';
+	import { on } from 'svelte/events';
+	import type { Offer, Resolved, Sheet, SocketState } from '$lib/api/types.gen';
+	import Mark from '$lib/ui/Mark.svelte';
+	import Board from './Board.svelte';
+	import { broken, draw, short, type Control } from './drawing';
+	import { drawn } from './layout';
+
+	interface Props {
+		sheet: Sheet;
+		resolved: Resolved;
+		title: string;
+		name: (item: string | undefined) => string | undefined;
+		chosen?: string;
+		/** While something is picked up: what each socket would come to. */
+		offers?: readonly Offer[] | null;
+		onsocket?: (id: string) => void;
+		draggable?: (item: string | undefined) => Attachment<HTMLElement>;
+	}
+	let { sheet, resolved, title, name, chosen, offers, onsocket, draggable }: Props = $props();
+	const uid = $props.id();
+
+	const NARROW = 700; // px: below, a list beside a small picture
+	let width = $state(0);
+	let height = $state(560);
+	const chart = $derived(
+		width >= NARROW
+			? draw(
+					sheet,
+					resolved,
+					{
+						name,
+						root: (id) => atRoot(id)
+					},
+					width,
+					height
+				)
+			: null
+	);
+	/** What stands at a root: what memory comes to, or what its uplink is and how full. */
+	function atRoot(id: string): string[] {
+		const u = resolved.uplinks.find((x) => x.root === id);
+		if (u) return [...broken(u.link, 150), ...broken(u.use, 150)];
+		const m = resolved.memory;
+		return m.channels.length > 0 ? [m.total, m.speed] : [];
+	}
+	const full = (root: string) => resolved.uplinks.find((u) => u.root === root)?.full;
+
+	/** As high as what is left of the window, so that nothing has to be scrolled to. */
+	const fill: Attachment<HTMLElement> = (el) => {
+		const measure = () => {
+			const top = el.getBoundingClientRect().top + window.scrollY;
+			height = Math.max(460, window.innerHeight - top - 20);
+		};
+		measure();
+		return on(window, 'resize', measure);
+	};
+
+	const grade = (s: SocketState) =>
+		(({ live: 'good', free: 'empty', off: 'off', stopped: 'stops', unknown: 'unknown' }) as const)[
+			s.state
+		];
+	const offerAt = (id: string) => offers?.find((o) => o.socket === id);
+	/** It does not take what is picked up, and cannot be pressed by accident. */
+	const shut = (id: string) => offers != null && !offerAt(id);
+	const press = (id: string) => {
+		if (!shut(id)) onsocket?.(id);
+	};
+	const rank = (o: Offer) => (offers ?? []).indexOf(o) + 1;
+	const offerGrade = (o: Offer) =>
+		o.costs.length > 0 ? 'stops' : o.state === 'unknown' ? 'unknown' : 'good';
+	const says = (id: string, s: SocketState) => offerAt(id)?.says ?? s.says;
+
+	/** On a narrow screen: the sockets as a list, in the order of the board. */
+	const listed = $derived(
+		drawn(sheet, resolved).flatMap((socket) => {
+			const state = resolved.sockets.find((s) => s.socket === socket.id);
+			return state ? [{ socket, state }] : [];
+		})
+	);
+</script>
+
+{#snippet words(id: string, state: SocketState, c?: Control)}
+	{@const item = name(state.item)}
+	{@const offer = offerAt(id)}
+	{@const tiny = c?.look === 'cell' || (c?.look === 'stick' && !item)}
+	<span class={['flex gap-1.5', c?.look === 'stick' ? 'items-center' : 'items-start']}>
+		<span class={['flex shrink-0 items-center gap-1', c && 'pt-0.5']}>
+			{#if offer}<span
+					class="grid size-5 place-items-center rounded-full bg-ink text-sm leading-none text-paper"
+					aria-hidden="true">{rank(offer)}</span
+				>{/if}
+			<Mark
+				grade={offer ? offerGrade(offer) : grade(state)}
+				size={15}
+				label={offer ? (offer.costs.length ? 'stops' : 'would work') : state.state}
+			/>
+		</span>
+		<span class="min-w-0">
+			<strong class={state.item ? '' : 'font-medium'}>{c ? short(id) : id}</strong>
+			<span class="font-semibold">{item ?? ''}</span>
+			{#if c?.look === 'header'}<span class="text-soft">{says(id, state)}</span>
+			{:else if c && !item}
+				<span class={tiny ? 'sr-only' : 'text-soft'}
+					>{offers && !offer ? '' : (offer?.says ?? state.link?.text ?? '')}
+					<span class="sr-only">{says(id, state)}</span></span
+				>
+			{/if}
+		</span>
+	</span>
+	{#if !c || (item && c.look !== 'header')}
+		<span
+			class={[
+				c?.look === 'stick' ? 'sr-only' : c ? 'block' : 'block truncate',
+				offer?.costs.length ? 'text-over' : 'text-soft'
+			]}>{offers && !offer ? '' : says(id, state)}</span
+		>
+	{/if}
+{/snippet}
+
+<div bind:clientWidth={width} class="relative" data-testid="chart" {@attach fill}>
+	{#if chart}
+		<svg
+			viewBox="0 0 {chart.width} {chart.height}"
+			width={chart.width}
+			height={chart.height}
+			class="block select-none"
+			role="img"
+			aria-label={title}
+		>
+			<defs>
+				<pattern
+					id="{uid}hatch"
+					width="7"
+					height="7"
+					patternUnits="userSpaceOnUse"
+					patternTransform="rotate(45)"
+				>
+					<path d="M0 0v7" class="stroke-over" stroke-width="2.5" />
+				</pattern>
+			</defs>
+			<rect
+				x={chart.board.x}
+				y={chart.board.y + 1}
+				width={chart.board.w}
+				height={chart.board.h - 1}
+				class="fill-raised stroke-line"
+				rx="3"
+			/>
+			{#each chart.leads as d (d)}
+				<path {d} class="fill-none stroke-soft" stroke-width="2" />
+			{/each}
+			{#each chart.ribbons as r (r.id)}
+				<path d={r.d} class="fill-none stroke-line" stroke-width={r.wired + 2} />
+				<path d={r.d} class="fill-none stroke-raised" stroke-width={r.wired} />
+				{#if r.flows > 0}
+					<path
+						d={r.d}
+						class="fill-none transition-[stroke-width] duration-200"
+						stroke-width={r.flows}
+						stroke="var(--water-{r.depth})"
+						stroke-opacity={r.idle ? 0.55 : 1}
+					/>
+				{/if}
+			{/each}
+			{#each chart.roots as r (r.root.id)}
+				{#if r.uplink}
+					<path d={r.uplink.d} class="fill-none stroke-ink" stroke-width={r.uplink.wired + 2} />
+					<path
+						d={r.uplink.d}
+						class="fill-none"
+						stroke-width={r.uplink.wired}
+						stroke="var(--water-{r.uplink.depth})"
+					/>
+				{/if}
+			{/each}
+			{#each chart.roots as { root, box, says: lines } (root.id)}
+				<rect
+					x={box.x}
+					y={box.y}
+					width={box.w}
+					height={box.h}
+					rx={Math.min(box.w, box.h) * 0.14}
+					class="fill-land stroke-coast"
+					stroke-width="2"
+				/>
+				{#each [root.name, ...lines] as line, i (i)}
+					<text
+						x={box.x + box.w / 2}
+						y={box.y + box.h / 2 + 5 + (i - lines.length / 2) * 19}
+						text-anchor="middle"
+						class={[
+							'text-base',
+							i > 0 && full(root.id) ? 'fill-over font-semibold' : 'fill-ink',
+							i === 0 && lines.length > 0 && 'font-semibold'
+						]}>{line}</text
+					>
+				{/each}
+			{/each}
+			{#each chart.frames as f (f.id)}
+				<rect
+					x={f.box.x}
+					y={f.box.y}
+					width={f.box.w}
+					height={f.box.h}
+					rx="3"
+					class="fill-water-1 stroke-ink"
+					stroke-width="1.2"
+				/>
+			{/each}
+			{#each chart.ports as p (p.id)}
+				<g data-socket={p.id}>
+					<rect
+						x={p.box.x}
+						y={p.box.y}
+						width={p.box.w}
+						height={p.box.h}
+						rx="2"
+						class={['fill-water-1', chosen === p.id ? 'stroke-over' : 'stroke-ink']}
+						stroke-width={chosen === p.id ? 2.5 : 1.2}
+					/>
+					<text
+						x={p.box.x + p.box.w / 2}
+						y={p.box.y + p.box.h / 2 + 5}
+						text-anchor="middle"
+						class="fill-ink text-base">{p.id}</text
+					>
+				</g>
+			{/each}
+			{#each chart.bays as b (b.name)}
+				<rect
+					x={b.box.x + 0.5}
+					y={b.box.y + 0.5}
+					width={b.box.w - 1}
+					height={b.box.h - 1}
+					rx="2"
+					class="fill-none stroke-line"
+					stroke-dasharray="4 3"
+				/>
+				<text x={b.box.x + 10} y={b.box.y + b.box.h / 2 + 5} class="fill-soft text-base"
+					>{b.name}, free</text
+				>
+			{/each}
+		</svg>
+		<ul aria-label="Sockets">
+			{#each chart.controls as c (c.socket.id)}
+				{@const offer = offerAt(c.socket.id)}
+				{@const dead = c.state.state === 'off' || c.state.state === 'stopped'}
+				<li
+					class="absolute"
+					style:top="{c.box.y}px"
+					style:left="{c.box.x}px"
+					style:width="{c.box.w}px"
+					style:height="{c.box.h}px"
+				>
+					<button
+						data-socket={c.socket.id}
+						class={[
+							'relative size-full overflow-hidden text-left leading-[19px]',
+							c.look === 'stick' && 'py-1.5 text-center [writing-mode:vertical-rl]',
+							c.look === 'cell' ? 'rounded-xs px-1' : 'rounded-sm px-1.5 py-0.5',
+							c.look === 'header' ? 'border-b' : 'border',
+							chosen === c.socket.id
+								? 'border-over bg-overtint'
+								: c.state.item
+									? c.look === 'header'
+										? 'border-ink hover:bg-water-2'
+										: 'border-ink bg-land hover:bg-water-2'
+									: 'border-dashed border-soft bg-paper hover:bg-water-1',
+							offer && !offer.costs.length && 'outline-3 outline-sound',
+							shut(c.socket.id) && 'cursor-not-allowed text-soft'
+						]}
+						aria-disabled={shut(c.socket.id) || undefined}
+						aria-pressed={chosen === c.socket.id}
+						title={[
+							c.socket.id,
+							name(c.state.item),
+							says(c.socket.id, c.state),
+							...(offer?.costs ?? [])
+						]
+							.filter(Boolean)
+							.join('\n')}
+						onclick={() => press(c.socket.id)}
+						{@attach draggable?.(c.state.item)}
+					>
+						{@render words(c.socket.id, c.state, c)}
+						{#if dead}
+							<svg
+								class="pointer-events-none absolute inset-0 size-full opacity-60"
+								aria-hidden="true"
+							>
+								<rect width="5" height="100%" fill="url(#{uid}hatch)" />
+								<rect width="100%" height="100%" class="fill-none stroke-over" stroke-width="2.5" />
+							</svg>
+						{/if}
+					</button>
+				</li>
+			{/each}
+		</ul>
+	{:else if width > 0}
+		<Board {sheet} {resolved} {title} {chosen} onsocket={(id) => onsocket?.(id)} still />
+		<ul class="mt-2 grid gap-1" aria-label="Sockets">
+			{#each listed as { socket, state } (socket.id)}
+				{@const offer = offerAt(socket.id)}
+				<li>
+					<button
+						data-socket={socket.id}
+						class={[
+							'min-h-12 w-full rounded-sm border px-2 py-1 text-left leading-tight',
+							chosen === socket.id
+								? 'border-over bg-overtint'
+								: 'border-line bg-paper hover:bg-water-1',
+							shut(socket.id) && 'cursor-not-allowed border-dashed text-soft'
+						]}
+						aria-disabled={shut(socket.id) || undefined}
+						aria-pressed={chosen === socket.id}
+						title={offer?.costs.join('\n')}
+						onclick={() => press(socket.id)}
+						{@attach draggable?.(state.item)}
+					>
+						{@render words(socket.id, state)}
+					</button>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+</div>
