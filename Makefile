@@ -41,6 +41,7 @@ soak:
 	go test ./internal/store -timeout 2h -run TestBackup -backups $(call soak-size,50,200) -v
 	go test ./cmd/deepbay -timeout 2h -run 'TestKill$$' -kills $(call soak-size,100,2000) -v
 	go test ./cmd/deepbay -timeout 3h -run TestKillOnBadDisk -troubles $(call soak-size,20,2000) -v
+	go test ./e2e -timeout 2h -run ChartHolds -charts $(call soak-size,500,5000)
 	go test ./cmd/deepbay -timeout 2h -run TestLoad -clients 200 -lasting $(call soak-size,1m,10m) -calm $(call soak-size,5s,130s) -v
 
 # Each fuzz target for so long, with a bound on making inputs smaller, which would take all of it.

@@ -45,7 +45,7 @@
 		const u = resolved.uplinks.find((x) => x.root === id);
 		if (u) return [...broken(u.link, 150), ...broken(u.use, 150)];
 		const m = resolved.memory;
-		return m.channels.length > 0 ? [m.total, m.speed] : [];
+		return m.channels.length > 0 ? [m.total, m.speed].flatMap((t) => broken(t, 120)) : [];
 	}
 	const full = (root: string) => resolved.uplinks.find((u) => u.root === root)?.full;
 
@@ -55,8 +55,13 @@
 			const top = el.getBoundingClientRect().top + window.scrollY;
 			height = Math.max(460, window.innerHeight - top - 20);
 		};
-		measure();
-		return on(window, 'resize', measure);
+		const seen = new ResizeObserver(measure); // what stands above may wrap
+		if (el.parentElement) seen.observe(el.parentElement);
+		const off = on(window, 'resize', measure);
+		return () => {
+			seen.disconnect();
+			off();
+		};
 	};
 
 	const grade = (s: SocketState) =>

@@ -77,7 +77,7 @@ const GAP = 6;
 const PAD = 10;
 const CELL = 26; // px, the height of a port's cell
 const MARK = 24; // px, the state's shape and the space after it
-const STICK = { least: 112, most: 214 } as const; // px, as long as a memory slot is drawn
+const STICK = { least: 124, most: 214 } as const; // px, as long as a memory slot is drawn
 const TRUNK = 40; // px left of a chipset, for the ribbons that leave it
 
 const ROOM = ' Gen 4 x4, 7.88 GB/s';
@@ -490,18 +490,21 @@ function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
 	const center = (k: Socket) => k.place.xMM + k.place.widthMM / 2;
 	const upright = slots.filter((k) => k.place.heightMM > k.place.widthMM);
 	const lanes = sheet.sockets.filter((k) => k.kind === 'm2' || k.kind === 'pcie').length;
-	const cpuW = Math.max(
+	let cpuW = Math.max(
 		112,
 		...[cpu.name, ...sizes.told.root(cpu.id)].map((s) => wide(s) + 14),
 		Math.min(180, 40 + lanes * 12)
 	);
 	const text = (k: Socket) => `${k.id} ${sizes.told.name(sizes.state(k).item) ?? ''}`.trim();
-	const stickW = (k: Socket, h: number, many: boolean) =>
-		many ? CELL : 8 + LINE * Math.min(3, lines(text(k), h - 12));
-	const many = upright.length * (CELL + 4) + cpuW + 60 > room;
+	const stickW = (k: Socket, h: number) => 8 + LINE * Math.min(3, lines(text(k), h - MARK - 12));
+	const many = upright.reduce((n, k) => n + stickW(k, STICK.least) + 4, 0) + cpuW + 60 > room;
+	if (many) cpuW = Math.max(112, Math.min(cpuW, room - 180));
 	const flat = many ? slots : slots.filter((k) => !upright.includes(k));
 	const sticks = many ? [] : upright;
-	const flats = flat.map((k) => ({ k, s: sizes.of(k, Math.min(230, (room - cpuW - 40) / 2)) }));
+	const flats = flat.map((k) => ({
+		k,
+		s: sizes.of(k, many ? Math.min(180, room - cpuW - 30) : Math.min(230, (room - cpuW - 40) / 2))
+	}));
 	const flatsAt = (left: boolean) => flats.filter(({ k }) => center(k) < cx === left);
 	const stack = (list: typeof flats) => list.reduce((n, { s }) => n + s.h + 4, 0);
 	// More than fit beside the processor stand in columns to its right.
@@ -519,18 +522,15 @@ function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
 		most: Math.max(least, sticks.length > 0 ? STICK.most : 130),
 		set(x0, y, h, boardMM) {
 			const controls: Control[] = [];
-			const width = (k: Socket) => stickW(k, h, false);
+			const w = (k: Socket) => stickW(k, h);
 			const left = sticks.filter((k) => center(k) < cx).sort((a, b) => center(a) - center(b));
 			const right = sticks.filter((k) => center(k) >= cx).sort((a, b) => center(a) - center(b));
-			const sum = (list: Socket[], w: (k: Socket) => number) =>
-				list.reduce((n, k) => n + w(k) + 4, 0);
-			const tight = sum(left, width) + sum(right, width) + cpuW + 80 > room;
-			const w = (k: Socket) => (tight ? CELL : width(k));
+			const sum = (list: Socket[]) => list.reduce((n, k) => n + w(k) + 4, 0);
 			const flatL = many ? 0 : Math.max(0, ...flatsAt(true).map(({ s }) => s.w + 30));
 			const flatR = many ? 0 : Math.max(0, ...flatsAt(false).map(({ s }) => s.w + 30));
-			const leftW = sum(left, w) + (left.length > 0 ? 26 : 0) + flatL;
+			const leftW = sum(left) + (left.length > 0 ? 26 : 0) + flatL;
 			const rightW =
-				sum(right, w) + (right.length > 0 ? 26 : 0) + flatR + (many ? columns * (columnW + 4) : 0);
+				sum(right) + (right.length > 0 ? 26 : 0) + flatR + (many ? columns * (columnW + 4) : 0);
 			const x = clamp(x0 + (cx / boardMM) * room - cpuW / 2, x0 + leftW, x0 + room - rightW - cpuW);
 			const cpuH = Math.min(h, Math.max(64, Math.min(110, h * 0.62)));
 			const box = { x, y: y + (h - cpuH) / 2, w: cpuW, h: cpuH };
@@ -567,7 +567,7 @@ function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
 					const list = flatsAt(side);
 					let fy = y + (h - stack(list)) / 2;
 					for (const { k, s } of list) {
-						place(k, s, side ? x - 26 - s.w - sum(left, w) : sx + 4, fy);
+						place(k, s, side ? x - 26 - s.w - sum(left) : sx + 4, fy);
 						fy += s.h + 4;
 					}
 				}

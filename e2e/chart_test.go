@@ -1,0 +1,131 @@
+package e2e
+
+import (
+	"bytes"
+	"flag"
+	"fmt"
+	"io"
+	"math/rand"
+	"net/http"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+
+	"deepbay/demo"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/coretest/jobs"
+	"deepbay/internal/format"
+)
+
+var charts = flag.Int("charts", 25, "random machines in TestChartHolds")
+
+// faults looks at a chart as it is drawn: no two things on it cover each other, nothing stands
+// off it, no name is cut, and every socket can be reached.
+const faults = `(async () => {
+	const out = [];
+	const chart = document.querySelector('[data-testid=chart]');
+	const edge = chart.querySelector('svg').getBoundingClientRect();
+	const of = (list, what) => [...list].map((el) => ({ el, what: what(el), r: el.getBoundingClientRect() }));
+	const things = [
+		...of(chart.querySelectorAll('ul[aria-label=Sockets] button'), (b) => b.dataset.socket),
+		...of(chart.querySelectorAll(':scope > svg > rect.fill-land'), () => 'a root'),
+		...of(chart.querySelectorAll(':scope > svg > g[data-socket] > rect'), (r) => 'port ' + r.parentNode.dataset.socket),
+		...of(chart.querySelectorAll(':scope > svg > rect.fill-none'), () => 'a bay')
+	];
+	things.forEach((a, i) => {
+		if (a.r.left < edge.left - 1 || a.r.right > edge.right + 1 || a.r.top < edge.top - 1 || a.r.bottom > edge.bottom + 1)
+			out.push(a.what + ' stands off the drawing');
+		for (const b of things.slice(i + 1)) {
+			const w = Math.min(a.r.right, b.r.right) - Math.max(a.r.left, b.r.left);
+			const h = Math.min(a.r.bottom, b.r.bottom) - Math.max(a.r.top, b.r.top);
+			if (w > 1.5 && h > 1.5) out.push(a.what + ' covers ' + b.what + ' by ' + Math.round(w) + ' x ' + Math.round(h));
+		}
+		if (a.el.matches('button.bg-land'))
+			for (const text of a.el.querySelectorAll('strong, .font-semibold, span.block'))
+				for (const r of text.getClientRects())
+					if (r.bottom > a.r.bottom + 2 || r.right > a.r.right + 2) out.push(a.what + ' is cut: ' + text.innerText);
+	});
+	const names = things.filter((t) => t.el.tagName === 'BUTTON').map((t) => t.what);
+	for (const id of '%s'.split(' ')) if (names.filter((n) => n === id).length !== 1) out.push(id + ' cannot be reached');
+	return out.join('; ');
+})()`
+
+// TestChartHolds draws every machine of the demo, which fit the window, and random ones.
+func TestChartHolds(t *testing.T) {
+	base := shop(t)
+	b := open(t, base)
+	b.do(chromedp.EmulateViewport(1280, 800))
+	look := func(j *job.Job) {
+		t.Helper()
+		b.visit("/jobs/" + string(j.ID) + "/fit")
+		b.do(chromedp.WaitVisible(chromedp.CSS(`[data-testid=chart] svg`)))
+		r := j.PlannedRig()
+		var all []string
+		for _, p := range r.Places() {
+			all = append(all, p.Path.String())
+		}
+		got, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(faults, strings.Join(all, " ")), chromedp.EvalAwaitPromise))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got != "" {
+			t.Errorf("%s: %s", j.ID, got)
+		}
+	}
+	files, err := demo.Files.ReadDir("jobs")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range files {
+		j, err := demo.Job(strings.TrimSuffix(f.Name(), ".job.json"))
+		if err != nil {
+			t.Fatal(err)
+		}
+		look(&j)
+		below := `document.querySelector('[data-testid=chart] svg').getBoundingClientRect().bottom - window.innerHeight`
+		if px, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64](below)); err != nil || px > 0 {
+			t.Errorf("%s: the chart ends %.0f px below the window (%v)", j.ID, px, err)
+		}
+	}
+	for seed := range int64(*charts) {
+		rng := rand.New(rand.NewSource(seed))
+		j := jobs.Random(rng)
+		j.ID = job.ID(fmt.Sprint("random-", seed))
+		for i := range j.Parts {
+			j.Parts[i].Format, j.Parts[i].Version = part.Format, part.Version
+		}
+		for _, s := range []*rig.Setup{&j.Found, &j.Planned} {
+			s.Placements, s.Settings = append([]rig.Placement{}, s.Placements...), append([]rig.Choice{}, s.Settings...)
+		}
+		j.Sheet.Rules = append([]machine.Rule{}, j.Sheet.Rules...)
+		j.Sheet.Format, j.Sheet.Version = machine.Format, machine.Version
+		for i := range j.Sheet.Sockets { // each anywhere on the board
+			k := &j.Sheet.Sockets[i]
+			k.Place = machine.Place{WidthMM: 80, HeightMM: 8}
+			if k.Kind.Memory() {
+				k.Place = machine.Place{WidthMM: 7, HeightMM: 133}
+			}
+			k.Place.XMM = quantity.Millimetres(rng.Intn(int(j.Sheet.Board.WidthMM - k.Place.WidthMM)))
+			k.Place.YMM = quantity.Millimetres(rng.Intn(int(j.Sheet.Board.HeightMM - k.Place.HeightMM)))
+		}
+		doc, err := format.Write(&j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		res, err := http.Post(base+"/api/files", "application/json", bytes.NewReader(doc))
+		if err != nil {
+			t.Fatal(err)
+		}
+		said, _ := io.ReadAll(res.Body)
+		res.Body.Close()
+		if res.StatusCode >= 300 {
+			t.Fatalf("seed %d: %s %s", seed, res.Status, said)
+		}
+		look(&j)
+	}
+}
