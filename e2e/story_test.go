@@ -283,20 +283,29 @@ func TestKeyboard(t *testing.T) {
 	b := open(t, shop(t))
 	b.visit(tower + "/fit")
 	press := func(keys string) { b.t.Helper(); b.do(chromedp.KeyEvent(keys)) }
-	// onto moves the focus with Tab until it is on a socket's label.
+	// onto goes to the chart with Tab, and there with the arrow keys.
 	onto := func(id string) {
 		t.Helper()
 		for range 120 {
-			at, err := chromedp.Run(b.ctx, chromedp.Evaluate[string]("document.activeElement?.dataset.socket ?? ''"))
+			key, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(`(() => {
+				const at = document.activeElement, to = document.querySelector('button[data-socket=%q]');
+				if (at === to) return 'there';
+				if (!at?.dataset.socket) return 'Tab';
+				const a = at.getBoundingClientRect(), b = to.getBoundingClientRect();
+				const dx = (b.left + b.right - a.left - a.right) / 2, dy = (b.top + b.bottom - a.top - a.bottom) / 2;
+				const level = Math.abs(dx) > Math.abs(dy) === (window.stuck !== at);
+				window.stuck = at;
+				return level ? (dx > 0 ? 'Right' : 'Left') : dy > 0 ? 'Down' : 'Up';
+			})()`, id)))
 			if err != nil {
 				t.Fatal(err)
 			}
-			if at == id {
+			if key == "there" {
 				return
 			}
-			press(kb.Tab)
+			press(map[string]string{"Tab": kb.Tab, "Right": kb.ArrowRight, "Left": kb.ArrowLeft, "Down": kb.ArrowDown, "Up": kb.ArrowUp}[key])
 		}
-		t.Fatalf("Tab does not reach %s", id)
+		t.Fatalf("the keys do not reach %s", id)
 	}
 	put := func(part, id, says string) {
 		t.Helper()
@@ -349,7 +358,7 @@ func TestKeyboard(t *testing.T) {
 	press("f")
 	b.wants("main", "Findings")
 	press("?")
-	b.wants("dialog[open]", "undo the last change, of the job")
+	b.wants("dialog[open]", "Undo the last change")
 	b.axe()
 	press(kb.Escape)
 	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
@@ -826,4 +835,45 @@ func TestNarrow(t *testing.T) {
 			}
 		}
 	}
+}
+
+// TestKeys switches the letters off, gives a command another key, and finds one by its words.
+func TestKeys(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/sheets")
+	press := func(keys string) { b.t.Helper(); b.do(chromedp.KeyEvent(keys)) }
+	gone := chromedp.WaitNotPresent(chromedp.CSS("dialog[open]"))
+	here := func(path string) {
+		t.Helper()
+		b.do(pollTrue(fmt.Sprintf("location.pathname === %q", path)))
+	}
+	press("?")
+	b.wants("dialog[open]", "Single keys give commands", "Find the best plan")
+	b.axe()
+	b.do(chromedp.Click(chromedp.CSS(`dialog[open] input[type="checkbox"]`)))
+	press(kb.Escape)
+	b.do(gone)
+	press("l")
+	b.do(chromedp.Sleep(200 * time.Millisecond))
+	here("/sheets") // no letter answers
+	find := func(words string) {
+		t.Helper()
+		b.do(chromedp.KeyEvent("k", chromedp.KeyModifiers(chromedp.ModifierCtrl)),
+			chromedp.WaitVisible(chromedp.CSS("#palette")), chromedp.SendKeys(chromedp.CSS("#palette"), words))
+		b.axe()
+		press(kb.Enter)
+	}
+	find("list keys")
+	b.wants("dialog[open]", "Single keys give commands")
+	b.do(chromedp.Click(chromedp.CSS(`dialog[open] input[type="checkbox"]`)))
+	b.button("dialog[open]", "L: The shelf; change this key")
+	press("g")
+	b.wants("dialog[open]", "Take the usual keys again")
+	press(kb.Escape)
+	b.do(gone)
+	b.do(chromedp.Reload(), chromedp.WaitVisible(chromedp.CSS("main h1")))
+	press("g")
+	here("/shelf")
+	find("bench")
+	here("/")
 }

@@ -7,17 +7,28 @@
 	import type { Snippet } from 'svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { theme as flowbite } from '$lib/ui/flowbite';
-	import { KEYS, shortcut } from '$lib/ui/shortcut';
+	import { listen, shortcut } from '$lib/ui/commands.svelte';
+	import KeysDialog from '$lib/ui/KeysDialog.svelte';
+	import Palette from '$lib/ui/Palette.svelte';
 	import { theme } from '$lib/ui/theme.svelte';
 	import Toasts from '$lib/ui/Toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 
 	let { children }: { children: Snippet } = $props();
+
+	const ROOMS = [
+		['/', 'Bench', 'bench'],
+		['/sheets', 'Sheets', 'sheets'],
+		['/shelf', 'Shelf', 'shelf'],
+		['/rule', 'Slide rule', 'rule']
+	] as const;
 	let keysOpen = $state(false);
 	let whoOpen = $state(false);
+	let finding = $state(false);
 	let name = $derived(who.name);
 	let main: HTMLElement;
 
+	$effect(() => listen(() => (finding = true)));
 	afterNavigate(({ type }) => {
 		if (type !== 'enter') main.focus({ preventScroll: false });
 	});
@@ -36,7 +47,7 @@
 		>Skip to the work</a
 	>
 	<header class="no-print border-b border-line">
-		<div class="mx-auto flex max-w-[1500px] flex-wrap items-center gap-x-3 px-4">
+		<div class="mx-auto flex max-w-[1500px] items-center gap-x-3 px-4">
 			<a href={resolve('/')} class="flex min-h-12 items-center gap-2 text-lg font-semibold">
 				<svg viewBox="0 0 28 28" class="size-7" aria-hidden="true">
 					<rect width="28" height="28" rx="5" class="fill-land" />
@@ -44,20 +55,21 @@
 					<path d="M0 17.500c8-4 13 3 28-1V28H0z" class="fill-water-4" />
 					<path d="M0 23.500c9-3 16 2 28-1V28H0z" class="fill-water-6" />
 				</svg>
-				Deep Bay
+				<span class="whitespace-nowrap max-lg:sr-only">Deep Bay</span>
 			</a>
-			<nav aria-label="Rooms" class="flex">
-				{#each [['/', 'Bench', 'b'], ['/sheets', 'Sheets', 's'], ['/shelf', 'Shelf', 'l'], ['/rule', 'Slide rule', 'r']] as const as [to, label, k] (to)}
+			<!-- On a narrow screen the rooms are at the thumb. -->
+			<nav
+				aria-label="Rooms"
+				class="flex max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-40 max-sm:border-t max-sm:border-line max-sm:bg-paper"
+			>
+				{#each ROOMS as [to, label, k] (to)}
+					{@const here = to === '/' ? page.url.pathname === to : page.url.pathname.startsWith(to)}
 					<a
 						href={resolve(to)}
-						aria-current={(to === '/' ? page.url.pathname === to : page.url.pathname.startsWith(to))
-							? 'page'
-							: undefined}
+						aria-current={here ? 'page' : undefined}
 						class={[
-							'flex min-h-12 items-center border-b-4 px-3 hover:bg-water-1',
-							(to === '/' ? page.url.pathname === to : page.url.pathname.startsWith(to))
-								? 'border-ink font-semibold'
-								: 'border-transparent'
+							'flex min-h-12 items-center justify-center border-b-4 px-3 whitespace-nowrap hover:bg-water-1 max-sm:grow max-sm:border-t-4 max-sm:border-b-0 max-sm:px-1',
+							here ? 'border-ink font-semibold' : 'border-transparent'
 						]}
 						{@attach shortcut(k)}>{label}</a
 					>
@@ -65,18 +77,23 @@
 			</nav>
 			<span class="grow"></span>
 			<button
-				class="min-h-11 rounded-md px-3 underline decoration-dotted underline-offset-4 hover:bg-water-1"
+				class="min-h-11 min-w-0 truncate rounded-md px-3 underline decoration-dotted underline-offset-4 hover:bg-water-1"
 				onclick={() => (whoOpen = true)}
 			>
-				{who.name ? `At the bench: ${who.name}` : 'Who is at the bench?'}
-			</button>
-			<button class="min-h-11 rounded-md px-3 hover:bg-water-1" onclick={() => theme.toggle()}>
-				{theme.night ? 'Day colours' : 'Night colours'}
+				{#if who.name}<span class="max-sm:sr-only">At the bench: </span>{who.name}{:else}Who is at
+					the bench?{/if}
 			</button>
 			<button
-				class="min-h-11 rounded-md px-3 hover:bg-water-1"
+				class="min-h-11 shrink-0 rounded-md px-3 hover:bg-water-1"
+				onclick={() => theme.toggle()}
+			>
+				{theme.night ? 'Day' : 'Night'}
+				<span class="max-lg:sr-only">colours</span>
+			</button>
+			<button
+				class="min-h-11 rounded-md px-3 hover:bg-water-1 max-sm:hidden"
 				onclick={() => (keysOpen = true)}
-				{@attach shortcut('?')}>Keys</button
+				{@attach shortcut('keys')}>Keys</button
 			>
 		</div>
 	</header>
@@ -85,19 +102,18 @@
 			class="fixed inset-x-0 top-0 z-50 h-1 bg-over"
 			aria-hidden="true"
 		></div>{/if}
-	<main id="main" tabindex="-1" bind:this={main} class="mx-auto max-w-[1500px] px-4 outline-none">
+	<main
+		id="main"
+		tabindex="-1"
+		bind:this={main}
+		class="mx-auto max-w-[1500px] px-4 outline-none max-sm:pb-16"
+	>
 		{@render children()}
 	</main>
 	<Toasts />
 
-	<Dialog bind:open={keysOpen} title="Keys" size="md">
-		<dl class="grid grid-cols-[4.5rem_1fr] gap-y-2 text-base sm:grid-cols-[4.5rem_1fr_4.5rem_1fr]">
-			{#each KEYS as k (k.key)}
-				<dt><kbd class="mono rounded border border-line bg-raised px-2 py-0.5">{k.key}</kbd></dt>
-				<dd>{k.what}</dd>
-			{/each}
-		</dl>
-	</Dialog>
+	<KeysDialog bind:open={keysOpen} />
+	<Palette bind:open={finding} />
 
 	<Dialog bind:open={whoOpen} title="Who is at the bench?" size="xs">
 		<form class="grid gap-3" onsubmit={setWho}>

@@ -12,7 +12,7 @@
 	import FileButton from '$lib/ui/FileButton.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { searching } from '$lib/ui/search';
-	import { shortcut } from '$lib/ui/shortcut';
+	import { shortcut } from '$lib/ui/commands.svelte';
 	import { when } from '$lib/ui/text';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
@@ -149,10 +149,10 @@
 			bind:value={q}
 			oninput={() => search(q)}
 			placeholder="serial, part number, tag, name"
-			{@attach shortcut('/')}
+			{@attach shortcut('search')}
 		/>
 	</div>
-	<Button onclick={() => (making = true)} {@attach shortcut('n')}>New job</Button>
+	<Button onclick={() => (making = true)} {@attach shortcut('new')}>New job</Button>
 	<FileButton label="Job, sheet or part file" accept=".json,application/json" ontake={take}
 		>Bring in a file</FileButton
 	>

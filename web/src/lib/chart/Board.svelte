@@ -1,6 +1,5 @@
 <script lang="ts">
-	// The board to scale, with the names of its sockets: to write a sheet on, and beside the
-	// list of a narrow screen.
+	// The board to scale, with the names of its sockets: to write a sheet on.
 	import type { Attachment } from 'svelte/attachments';
 	import { on } from 'svelte/events';
 	import type { Resolved, Sheet } from '$lib/api/types.gen';
@@ -16,20 +15,8 @@
 		onmove?: (id: string, xMM: number, yMM: number) => void;
 		onhold?: () => void;
 		onrelease?: () => void;
-		/** A picture only: its sockets are controls elsewhere. */
-		still?: boolean;
 	}
-	let {
-		sheet,
-		resolved,
-		title,
-		chosen,
-		onsocket,
-		onmove,
-		onhold,
-		onrelease,
-		still = false
-	}: Props = $props();
+	let { sheet, resolved, title, chosen, onsocket, onmove, onhold, onrelease }: Props = $props();
 	const uid = $props.id();
 
 	let width = $state(0);
@@ -116,7 +103,7 @@
 			width={chart.width}
 			height={chart.height}
 			class={['block select-none', onmove && 'touch-none']}
-			role={still ? 'img' : 'group'}
+			role="group"
 			aria-label={title}
 			{@attach pointer}
 		>
@@ -180,7 +167,7 @@
 				<g
 					data-socket={m.socket.id}
 					class={['outline-over', onsocket && 'cursor-pointer']}
-					{...still ? {} : asButton(m)}
+					{...asButton(m)}
 				>
 					<rect
 						x={m.box.x}

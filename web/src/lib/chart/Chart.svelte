@@ -5,9 +5,8 @@
 	import { on } from 'svelte/events';
 	import type { Offer, Resolved, Sheet, SocketState } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
-	import Board from './Board.svelte';
-	import { broken, draw, short, type Control } from './drawing';
-	import { drawn } from './layout';
+	import { broken, draw, short, toward, type Control } from './drawing';
+	import Sketch from './Sketch.svelte';
 
 	interface Props {
 		sheet: Sheet;
@@ -81,11 +80,44 @@
 
 	/** On a narrow screen: the sockets as a list, in the order of the board. */
 	const listed = $derived(
-		drawn(sheet, resolved).flatMap((socket) => {
-			const state = resolved.sockets.find((s) => s.socket === socket.id);
-			return state ? [{ socket, state }] : [];
-		})
+		sheet.sockets
+			.flatMap((k) => [k, ...resolved.carried.filter((c) => c.id.startsWith(k.id + '/'))])
+			.flatMap((socket) => {
+				const state = resolved.sockets.find((s) => s.socket === socket.id);
+				return state ? [{ socket, state }] : [];
+			})
 	);
+
+	// One tab stop: arrow keys go from socket to socket, by where they stand.
+	let at = $state<string>();
+	const order = $derived(
+		chart ? chart.controls.map((c) => c.socket.id) : listed.map((l) => l.socket.id)
+	);
+	const stop = $derived([at, chosen].find((id) => id && order.includes(id)) ?? order[0]);
+	$effect(() => {
+		if (offers?.[0]) at = offers[0].socket; // the best first
+	});
+	let list = $state<HTMLElement>();
+	function walk(e: KeyboardEvent) {
+		const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
+			e.key
+		];
+		const from = (e.target as HTMLElement).dataset.socket;
+		if (!by || !from) return;
+		e.preventDefault();
+		const to = chart
+			? toward(chart.controls, from, by[0]!, by[1]!)
+			: order[order.indexOf(from) + by[0]! + by[1]!];
+		list?.querySelector<HTMLElement>(`[data-socket="${to}"]`)?.focus();
+	}
+
+	/** In the small picture: where the chosen socket is, and what holds something. */
+	function picture(id: string): string {
+		if (chosen === id || chosen?.startsWith(id + '/')) return 'fill-over stroke-over';
+		const state = resolved.sockets.find((s) => s.socket === id);
+		if (state?.state === 'off' || state?.state === 'stopped') return 'fill-overtint stroke-over';
+		return state?.item ? 'fill-soft stroke-ink' : 'fill-paper stroke-ink';
+	}
 </script>
 
 {#snippet words(id: string, state: SocketState, c?: Control)}
@@ -250,7 +282,8 @@
 				>
 			{/each}
 		</svg>
-		<ul aria-label="Sockets">
+		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+		<ul aria-label="Sockets" bind:this={list} onkeydown={walk}>
 			{#each chart.controls as c (c.socket.id)}
 				{@const offer = offerAt(c.socket.id)}
 				{@const dead = c.state.state === 'off' || c.state.state === 'stopped'}
@@ -288,6 +321,8 @@
 						]
 							.filter(Boolean)
 							.join('\n')}
+						tabindex={stop === c.socket.id ? 0 : -1}
+						onfocus={() => (at = c.socket.id)}
 						onclick={() => press(c.socket.id)}
 						{@attach draggable?.(c.state.item)}
 					>
@@ -306,8 +341,18 @@
 			{/each}
 		</ul>
 	{:else if width > 0}
-		<Board {sheet} {resolved} {title} {chosen} onsocket={(id) => onsocket?.(id)} still />
-		<ul class="mt-2 grid gap-1" aria-label="Sockets">
+		<Sketch
+			{sheet}
+			line={Math.max(sheet.board.widthMM, sheet.board.heightMM) / 110}
+			socketLine={Math.max(sheet.board.widthMM, sheet.board.heightMM) / 180}
+			corner={Math.max(sheet.board.widthMM, sheet.board.heightMM) / 40}
+			tint={(k) => picture(k.id)}
+			class="mx-auto h-40 w-full"
+			role="img"
+			aria-label={title}
+		/>
+		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+		<ul class="mt-2 grid gap-1" aria-label="Sockets" bind:this={list} onkeydown={walk}>
 			{#each listed as { socket, state } (socket.id)}
 				{@const offer = offerAt(socket.id)}
 				<li>
@@ -323,6 +368,8 @@
 						aria-disabled={shut(socket.id) || undefined}
 						aria-pressed={chosen === socket.id}
 						title={offer?.costs.join('\n')}
+						tabindex={stop === socket.id ? 0 : -1}
+						onfocus={() => (at = socket.id)}
 						onclick={() => press(socket.id)}
 						{@attach draggable?.(state.item)}
 					>

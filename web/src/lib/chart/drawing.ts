@@ -785,3 +785,26 @@ function ribbons(
 	}
 	return { ribbons: out.sort((a, b) => b.wired - a.wired), uplinks };
 }
+
+/** The nearest control from one in a direction: straight on before aside. */
+export function toward(
+	controls: readonly Control[],
+	from: string,
+	dx: number,
+	dy: number
+): string | undefined {
+	const mid = (b: Box) => ({ x: b.x + b.w / 2, y: b.y + b.h / 2 });
+	const start = controls.find((c) => c.socket.id === from);
+	if (!start) return undefined;
+	const a = mid(start.box);
+	let best: { id: string; far: number } | undefined;
+	for (const c of controls) {
+		const b = mid(c.box);
+		const on = (b.x - a.x) * dx + (b.y - a.y) * dy;
+		const aside = Math.abs((b.x - a.x) * dy) + Math.abs((b.y - a.y) * dx);
+		if (c === start || on < 3) continue;
+		const far = on + 2 * aside;
+		if (!best || far < best.far) best = { id: c.socket.id, far };
+	}
+	return best?.id;
+}

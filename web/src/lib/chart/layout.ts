@@ -41,35 +41,9 @@ const LANE_MM = 0.85; // a lane is this wide on the board
 const MAX_LANE = 1.8; // px
 const MIN_RIBBON = 4; // px
 
-/**
- * The sockets to draw: the board's, and those that parts in them bring, which lie
- * in a row beside the socket that holds the part.
- */
-export function drawn(sheet: Sheet, resolved: Resolved): readonly Socket[] {
-	const holder = (id: string) => id.slice(0, Math.max(0, id.lastIndexOf('/')));
-	const out: Socket[] = [...sheet.sockets];
-	for (const k of resolved.carried) {
-		const at = out.find((s) => s.id === holder(k.id))?.place;
-		const row = resolved.carried.filter((c) => holder(c.id) === holder(k.id));
-		if (!at) continue;
-		const w = at.widthMM / row.length;
-		out.push({
-			...k,
-			place: {
-				xMM: at.xMM + row.indexOf(k) * w + 0.5,
-				yMM: at.yMM + at.heightMM + 1,
-				widthMM: w - 1,
-				heightMM: 7
-			}
-		});
-	}
-	return out;
-}
-
 /** The board to scale, in a width. */
 export function layoutChart(sheet: Sheet, resolved: Resolved, width: number): Chart {
 	const states = new Map(resolved.sockets.map((s) => [s.socket, s]));
-	const sockets = drawn(sheet, resolved);
 	const bw = sheet.board.widthMM;
 	const bh = sheet.board.heightMM;
 	const scale = Math.max(0.1, (width - 2 * MARGIN) / bw);
@@ -134,7 +108,7 @@ export function layoutChart(sheet: Sheet, resolved: Resolved, width: number): Ch
 		];
 	});
 
-	const marks = sockets.flatMap((socket) => {
+	const marks = sheet.sockets.flatMap((socket) => {
 		const state = states.get(socket.id);
 		if (!state) return [];
 		return [{ socket, state, box: box(socket.place) }];

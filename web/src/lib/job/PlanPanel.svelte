@@ -4,7 +4,7 @@
 	import type { Placement, Way } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { shortcut } from '$lib/ui/shortcut';
+	import { shortcut } from '$lib/ui/commands.svelte';
 	import LookUp, { factKey } from './LookUp.svelte';
 	import { CRITERIA, type Planner } from './planner.svelte';
 	import Searching from './Searching.svelte';
@@ -44,14 +44,14 @@
 			disabled={session.closed}
 			aria-busy={planner.busy}
 			onclick={() => planner.find()}
-			{@attach shortcut('o')}>{advice ? 'Plan again' : 'Find the best plan'}</Button
+			{@attach shortcut('plan')}>{advice ? 'Plan again' : 'Find the best plan'}</Button
 		>
 	</div>
 	{#if !session.closed}
 		<button
 			class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
 			onclick={onshop}
-			{@attach shortcut('c')}>Choose parts from the shelf</button
+			{@attach shortcut('choose')}>Choose parts from the shelf</button
 		>
 	{/if}
 	{#if planner.progress}<Searching progress={planner.progress} onstop={() => planner.stop()} />{/if}

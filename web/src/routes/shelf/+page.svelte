@@ -9,7 +9,7 @@
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import FileButton from '$lib/ui/FileButton.svelte';
 	import { searching } from '$lib/ui/search';
-	import { shortcut } from '$lib/ui/shortcut';
+	import { shortcut } from '$lib/ui/commands.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import type { PageProps } from './$types';
@@ -125,7 +125,7 @@
 			bind:value={q}
 			oninput={() => search(q)}
 			placeholder="name, number, serial, words"
-			{@attach shortcut('/')}
+			{@attach shortcut('search')}
 		/>
 	</div>
 	<Button color="alternative" href="/api/shelf/csv" data-sveltekit-reload download

@@ -8,7 +8,7 @@
 	import { provideSession, Session } from '$lib/job/session.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { shortcut } from '$lib/ui/shortcut';
+	import { shortcut } from '$lib/ui/commands.svelte';
 	import { when } from '$lib/ui/text';
 	import type { LayoutData } from './$types';
 
@@ -31,7 +31,7 @@
 </script>
 
 <div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-2">
-	<div class="max-w-100 min-w-0">
+	<div class="min-w-0 max-sm:flex-1 sm:max-w-60 lg:max-w-100">
 		<h1 class="truncate text-xl">{session.job.title}</h1>
 		<p class="truncate text-soft">
 			{[
@@ -44,7 +44,7 @@
 				.join(' · ')}
 		</p>
 	</div>
-	<nav aria-label="This job" class="flex flex-wrap">
+	<nav aria-label="This job" class="flex max-sm:order-1 max-sm:w-full">
 		{#each TABS as t (t)}
 			{@const s = SCREENS[t]}
 			{@const here = page.route.id === s.route}
@@ -52,23 +52,26 @@
 				href={resolve(s.route, { id })}
 				aria-current={here ? 'page' : undefined}
 				class={[
-					'flex min-h-11 items-center border-b-4 px-3 hover:bg-water-1',
+					'flex min-h-11 items-center border-b-4 px-3 hover:bg-water-1 max-sm:grow max-sm:justify-center max-sm:px-1',
 					here ? 'border-ink font-semibold' : 'border-transparent'
 				]}
 				{@attach shortcut(s.key)}>{s.name}</a
 			>
 		{/each}
 	</nav>
-	<span class="grow"></span>
+	<span class="grow max-sm:hidden"></span>
 	<Button
 		color="alternative"
 		disabled={session.now.revision < 2 || session.closed}
 		title={last && session.now.revision > 1 ? `takes back: ${last.says}, ${last.by}` : undefined}
 		onclick={() => session.undo()}
-		{@attach shortcut('u')}>Undo</Button
+		{@attach shortcut('undo')}>Undo</Button
 	>
 	{#if !onNext}
-		<Button onclick={() => goto(resolve(SCREENS[status.go].route, { id }))}>{status.next}</Button>
+		<Button
+			class="max-sm:order-2 max-sm:w-full"
+			onclick={() => goto(resolve(SCREENS[status.go].route, { id }))}>{status.next}</Button
+		>
 	{/if}
 </div>
 

@@ -6,7 +6,7 @@
 	import type { SheetView } from '$lib/api/types.gen';
 	import Chart from '$lib/chart/Chart.svelte';
 	import NewSheet from '$lib/sheet/NewSheet.svelte';
-	import { shortcut } from '$lib/ui/shortcut';
+	import { shortcut } from '$lib/ui/commands.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import { bringIn } from '$lib/ui/bring';
@@ -94,12 +94,12 @@
 
 <div class="flex flex-wrap items-end gap-3 pt-5 pb-3">
 	<h1 class="grow">Sheets</h1>
-	<Button onclick={() => (starting = true)} {@attach shortcut('n')}>New sheet</Button>
+	<Button onclick={() => (starting = true)} {@attach shortcut('new')}>New sheet</Button>
 	{#if view}
 		<Button
 			color="alternative"
 			href="{resolve('/sheets/edit')}?id={view.sheet.id}"
-			{@attach shortcut('e')}>Edit this sheet</Button
+			{@attach shortcut('edit')}>Edit this sheet</Button
 		>
 		<Button
 			color="alternative"

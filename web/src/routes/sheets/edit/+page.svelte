@@ -3,7 +3,6 @@
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
 	import { onMount, tick, untrack } from 'svelte';
-	import { on } from 'svelte/events';
 	import { api, ApiError } from '$lib/api/client';
 	import type { Problem, ProblemDoc } from '$lib/api/types.gen';
 	import Board from '$lib/chart/Board.svelte';
@@ -17,7 +16,7 @@
 	import Settings from '$lib/sheet/Settings.svelte';
 	import Sockets from '$lib/sheet/Sockets.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
-	import { plainKey } from '$lib/ui/shortcut';
+	import { shortcut } from '$lib/ui/commands.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import type { PageProps } from './$types';
@@ -154,14 +153,6 @@
 		place.xMM = Math.max(0, Math.min(widthMM - place.widthMM, xMM));
 		place.yMM = Math.max(0, Math.min(heightMM - place.heightMM, yMM));
 	}
-	$effect(() =>
-		on(window, 'keydown', (e) => {
-			if (!plainKey(e)) return;
-			const key = e.key.toLowerCase();
-			if (key === 'u') draft.undo();
-			else if (key === 'y') draft.redo();
-		})
-	);
 </script>
 
 <svelte:head><title>Editing {draft.sheet.name} · Deep Bay</title></svelte:head>
@@ -183,13 +174,13 @@
 		color="alternative"
 		disabled={!draft.canUndo}
 		onclick={() => draft.undo()}
-		aria-keyshortcuts="u">Undo</Button
+		{@attach shortcut('undo')}>Undo</Button
 	>
 	<Button
 		color="alternative"
 		disabled={!draft.canRedo}
 		onclick={() => draft.redo()}
-		aria-keyshortcuts="y">Redo</Button
+		{@attach shortcut('redo')}>Redo</Button
 	>
 	{#if draft.dirty || restored}<Button color="alternative" onclick={giveUp}
 			>Give up the draft</Button

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox, Select } from 'flowbite-svelte';
-	import { on } from 'svelte/events';
+	import { tick } from 'svelte';
 	import type { Finding as Judgement, Item } from '$lib/api/types.gen';
 	import Chart from '$lib/chart/Chart.svelte';
 	import After from '$lib/job/After.svelte';
@@ -20,7 +20,7 @@
 	import Reasons from '$lib/job/Reasons.svelte';
 	import Stages from '$lib/job/Stages.svelte';
 	import { useSession, type State } from '$lib/job/session.svelte';
-	import { plainKey, shortcut } from '$lib/ui/shortcut';
+	import { command, shortcut } from '$lib/ui/commands.svelte';
 
 	const get = useSession();
 	const session = $derived(get());
@@ -99,18 +99,19 @@
 		else void hand.pickUp(item);
 	}
 
-	// M picks up the next part from the mat, Esc puts down, T takes out.
+	$effect(() => command('put down', () => hand.putDown()));
 	$effect(() =>
-		on(window, 'keydown', (e) => {
-			if (!plainKey(e)) return;
-			if (e.key === 'Escape') hand.putDown();
-			else if (e.key.toLowerCase() === 'm' && mat.length > 0) {
-				const i = mat.findIndex((x) => x.id === hand.item);
-				void hand.pickUp(mat[(i + 1) % mat.length]!.id);
-				document.querySelector<HTMLElement>('[data-testid=chart] button')?.focus();
-			} else if (e.key.toLowerCase() === 't' && here?.item && !session.closed) {
-				void hand.takeOut(here.item);
-			}
+		command('pick up', async () => {
+			if (mat.length === 0) return;
+			const i = mat.findIndex((x) => x.id === hand.item);
+			await hand.pickUp(mat[(i + 1) % mat.length]!.id);
+			await tick();
+			document.querySelector<HTMLElement>('[data-testid=chart] button[tabindex="0"]')?.focus();
+		})
+	);
+	$effect(() =>
+		command('take out', () => {
+			if (here?.item && !session.closed) void hand.takeOut(here.item);
 		})
 	);
 	$effect(() => () => hand.putDown());
@@ -257,7 +258,7 @@
 					color="alternative"
 					disabled={session.closed}
 					onclick={() => (adding = true)}
-					{@attach shortcut('a')}>Add a part</Button
+					{@attach shortcut('add')}>Add a part</Button
 				>
 			</div>
 			{#if mat.length === 0}
