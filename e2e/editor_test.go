@@ -73,19 +73,19 @@ func TestSheetEditor(t *testing.T) {
 		t.Errorf("what was typed became %q", got)
 	}
 	b.retype(labelled("Name of M2_1"), "M2_A")
-	b.wants(judged, "No fault, not kept yet")
+	b.wants(judged, "No fault, not saved yet")
 	b.button("main", "Make all like M2_A")
 	b.do(pollTrue(fmt.Sprintf("document.querySelector(%q)?.selectedOptions[0].text === '5'", labelled("PCIe Gen of M2_2"))))
 	b.do(chromedp.KeyEvent("u"))
 	b.do(pollTrue(fmt.Sprintf("document.querySelector(%q)?.selectedOptions[0].text === '?'", labelled("PCIe Gen of M2_2"))))
 	b.choose("speaks of M2_A", "PCIe")
 	b.button("main", "Add an M.2 socket")
-	b.wants(judged, "No fault, not kept yet")
+	b.wants(judged, "No fault, not saved yet")
 	b.choose("lanes from of M2_1", "graphics")
 	b.wants("main", "1 fault", "its sockets take 20 lanes, the group has 16")
 	b.axe()
 	b.button("main", "Take M2_1 off the sheet")
-	b.wants(judged, "No fault, not kept yet")
+	b.wants(judged, "No fault, not saved yet")
 
 	// A rule out of pick lists, with its place in the manual.
 	b.button("main", "Rules")
@@ -97,7 +97,7 @@ func TestSheetEditor(t *testing.T) {
 	b.choose("Rule 2: what effect 2 is on", "PCIE2")
 	b.choose("Rule 2: what effect 2 does", "is at most Gen 3")
 	b.retype(labelled("Rule 2: place in the manual"), "manual p. 9")
-	b.wants(judged, "No fault, not kept yet")
+	b.wants(judged, "No fault, not saved yet")
 	b.axe()
 
 	// A group with fewer lanes than its sockets take: named, and gone to.
@@ -111,7 +111,7 @@ func TestSheetEditor(t *testing.T) {
 	b.do(pollTrue(`!!document.activeElement?.dataset.at`))
 	b.axe()
 	b.do(chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()"), chromedp.KeyEvent("u"))
-	b.wants(judged, "No fault, not kept yet")
+	b.wants(judged, "No fault, not saved yet")
 	b.button("main", "Lanes")
 	if now := b.value(at(lanes)); now != was {
 		t.Errorf("undo leaves %s lanes, not %s", now, was)
@@ -140,8 +140,8 @@ func TestSheetEditor(t *testing.T) {
 
 	// A reload loses nothing; kept, it is a sheet of the shop with its history.
 	b.do(chromedp.Reload())
-	b.wants("main", "This goes on with the draft", "No fault, not kept yet")
-	b.button("main", "Keep in the shop")
+	b.wants("main", "This goes on with the draft", "No fault, not saved yet")
+	b.button("main", "Save to the shop")
 	b.wants("main", "when M2_2 holds a SATA part, SATA4 is off and PCIE2 is at most Gen 3 (manual p. 9)", "Oda Finch", "free, Gen 5 x4")
 	b.axe()
 	b.visit("/sheets")
@@ -159,16 +159,16 @@ func TestSheetConflict(t *testing.T) {
 	}
 	other.as("Wim Tarn")
 	other.retype(at("/chassis/weightKG"), "1.6")
-	other.button("main", "Keep in the shop")
+	other.button("main", "Save to the shop")
 	other.wants("main", "History", "Wim Tarn")
 
 	b.retype(at("/name"), "Petrel L1 logger, second board")
-	b.wants(judged, "No fault, not kept yet")
+	b.wants(judged, "No fault, not saved yet")
 	b.allow("409")
-	b.button("main", "Keep in the shop")
+	b.button("main", "Save to the shop")
 	b.wants("dialog[open]", "Changed meanwhile", "Petrel L1 logger, second board")
 	b.axe()
-	b.button("dialog[open]", "Keep mine over it")
+	b.button("dialog[open]", "Save mine over it")
 	b.wants("main", "History", "Petrel L1 logger, second board")
 
 	b.do(chromedp.Click(chromedp.CSS(`section[aria-labelledby="history-h"] li:last-child button`)))
@@ -192,7 +192,7 @@ func TestSheetEditorTouch(t *testing.T) {
 	wide := b.value(`[data-at$="/place/widthMM"]`)
 	b.do(chromedp.Tap(chromedp.CSS(`section[aria-label="The chosen socket"] button`)))
 	b.do(pollTrue(fmt.Sprintf(`document.querySelector('[data-at$="/place/heightMM"]').value === %q`, wide)))
-	b.wants(judged, "not kept yet")
+	b.wants(judged, "not saved yet")
 
 	b.allow("ERR_")
 	b.do(chromedp.Evaluate[chromedp.Void](`window.realFetch = window.fetch; window.fetch = () => Promise.reject(new TypeError('offline'))`))
@@ -201,7 +201,7 @@ func TestSheetEditorTouch(t *testing.T) {
 	b.axe()
 	b.do(chromedp.Evaluate[chromedp.Void](`window.fetch = window.realFetch`))
 	b.retype(`[data-at$="/place/xMM"]`, "20")
-	b.wants(judged, "not kept yet")
+	b.wants(judged, "not saved yet")
 }
 
 // TestBays lists the bays of a sheet apart from its ports, and lays a drive of a job into
@@ -222,7 +222,7 @@ func TestBays(t *testing.T) {
 	b.button("main", "Take bay-4 off the sheet")
 	b.wants(judged, "No fault")
 	b.axe()
-	b.button("main", "Keep in the shop")
+	b.button("main", "Save to the shop")
 	b.wants("main", "bay-1 takes 3.5-inch and 2.5-inch, leads from SATA1 and SATA2")
 
 	b.visit("/jobs/echo-sounding-tower/fit")

@@ -102,7 +102,7 @@ func TestPlan(t *testing.T) {
 	other.click(`[data-testid="before"] summary`)
 	other.button(`[data-testid="before"]`, "It shows something else: Skerry 240 on M2A")
 	other.do(chromedp.SendKeys(chromedp.CSS(`[aria-label="What is shown for Skerry 240 on M2A"]`), "240 GB"))
-	other.button(`[data-testid="before"]`, "Keep")
+	other.button(`[data-testid="before"]`, "Save")
 	other.wants(`[data-testid="before"]`, "1 of", "agrees")
 	other.axe()
 	other.visit("/jobs/weather-mast-logger/fit")

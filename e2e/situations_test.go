@@ -93,7 +93,7 @@ func (h *hands) plan(says string) {
 	h.t.Helper()
 	h.press("main", "Find the best plan")
 	h.wants(`[data-testid="plan"]`, says)
-	h.do(pollTrue(`document.querySelector('[data-testid="tally"]')?.innerText.startsWith('0 stop')`))
+	h.do(pollTrue(`document.querySelector('[data-testid="tally"]')?.innerText.startsWith('no stop')`))
 }
 
 // undone is the phase of the first step that is open, "" for none; how many of it can be
@@ -271,7 +271,7 @@ func TestOfficeOptical(t *testing.T) {
 	h.drag("item-4", "SATA3")
 	h.actions++
 	h.wants(socket("SATA3"), "480GB")
-	h.wants(`[data-testid="tally"]`, "0 stop")
+	h.wants(`[data-testid="tally"]`, "no stop")
 	h.pick("What starts it afterwards", "a copy of the system on 480GB sata 2.5 ssd 7mm SSD-480")
 	h.wants(`[data-testid="after"]`, "a copy of the system on")
 	planned := h.actions
@@ -424,7 +424,7 @@ func TestAudioBoxThenInside(t *testing.T) {
 func TestMiniKit(t *testing.T) {
 	h := arrive(t)
 	h.takeIn(arrival{sheet: "plover-m2", title: "Quay camera PC", fresh: true, lines: "SODIMM1, SODIMM2: 2x 8GB PC4-2666V-S\nM2: 500GB nvme 2280 gen3 x4 M key S/N KIT-1", memory: "16", drive: "500"})
-	h.wants(`[data-testid="tally"]`, "0 stop")
+	h.wants(`[data-testid="tally"]`, "no stop")
 	h.pick("What starts it afterwards", "a new install on 500GB nvme M.2 2280 gen3 x4 M-key KIT-1")
 	planned := h.actions
 	h.press("main", "Begin the work order")
@@ -504,7 +504,7 @@ func TestScan(t *testing.T) {
 	h.axe()
 	h.press("dialog[open]", "Read its code with the camera: Ternlight 500")
 	h.do(pollTrue(`[...document.querySelectorAll('dialog[open] input')].some((e) => e.value === 'TL-FROM-CODE')`))
-	h.press("dialog[open]", "Keep")
+	h.press("dialog[open]", "Save")
 	h.wants("[data-mat]", "TL-FROM-CODE")
 }
 

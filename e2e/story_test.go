@@ -121,7 +121,7 @@ func TestStory(t *testing.T) {
 	b.wants("main", "is picked up")
 	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
-	b.wants(socket("SATA6"), "SATA Gen 3, 600 MB/s")
+	b.wants(socket("SATA6"), "SATA 6 Gb/s, 600 MB/s")
 
 	// Memory: old ones out, new ones by the sheet; kept, there is more and it is slower.
 	b.drag("item-5", "A2")
@@ -130,7 +130,7 @@ func TestStory(t *testing.T) {
 	b.button("main", "Use: New modules alone")
 	b.wants(`[data-testid="memory-total"]`, "32 GiB")
 	b.wants(`[data-testid="memory-speed"]`, "3200 MT/s · dual channel · peak 51.20 GB/s")
-	b.wants(`[data-testid="tally"]`, "0 stop, 0 warn, 0 to note")
+	b.wants(`[data-testid="tally"]`, "no stop, no warning")
 
 	// Work order: ticks are saved as they are made; a reload loses nothing.
 	b.button("main", "Begin the work order")
@@ -432,7 +432,7 @@ func TestForms(t *testing.T) {
 	b.takes("Switch chip", "switch")
 	b.wants(`[data-testid="part-form"]`, "with a switch chip")
 	b.axe()
-	b.button("dialog[open]", "Keep")
+	b.button("dialog[open]", "Save")
 	b.wants("[data-mat]", "Raft from the crate", "RF-77")
 	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
 	b.button("main", "Undo")
@@ -448,7 +448,7 @@ func TestForms(t *testing.T) {
 	b.wants(`[data-testid="part-form"]`, "Reads at")
 	b.field("Power", "3"+kb.Tab)
 	b.axe()
-	b.button("dialog[open]", "Keep")
+	b.button("dialog[open]", "Save")
 	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
 }
 
@@ -510,7 +510,7 @@ func TestNewJob(t *testing.T) {
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] textarea")))
 	b.axe()
 	b.field("What must not be touched", "the lock log")
-	b.button("dialog[open]", "Keep")
+	b.button("dialog[open]", "Save")
 	b.do(chromedp.WaitNotPresent(chromedp.CSS("dialog[open]")))
 
 	// A kit by the words that are printed on it, with what they leave open.
@@ -606,7 +606,7 @@ func TestShelf(t *testing.T) {
 		chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] input[type=number]').select()`),
 		chromedp.SendKeys(chromedp.CSS("dialog[open] input[type=number]"), "7"))
 	b.axe()
-	b.button("dialog[open]", "Keep")
+	b.button("dialog[open]", "Save")
 	b.wants(`[data-part="8gb-ddr3-1600-sodimm"]`, "7")
 
 	// Somebody else counts meanwhile: that is said, and shown, and not written over.
@@ -614,12 +614,12 @@ func TestShelf(t *testing.T) {
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] input[type=number]")))
 	b.allow("409")
 	b.do(chromedp.Evaluate[chromedp.Void](`fetch('/api/shelf/words', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({text: '8GB DDR3-1600 SODIMM', by: 'Runa Gannet'})}).then(a => { if (!a.ok) throw new Error(a.status) })`, chromedp.EvalAwaitPromise))
-	b.button("dialog[open]", "Keep")
+	b.button("dialog[open]", "Save")
 	b.wants("dialog[open]", "Changed meanwhile by Runa Gannet: 1 more, 8 in all", "nothing of yours was kept")
 	b.do(chromedp.Click(chromedp.CSS("dialog[open] details:last-of-type summary")))
 	b.wants("dialog[open] ol", "6 more, 7 in all", "put on the shelf, 1 of it")
 	b.axe()
-	b.button("dialog[open]", "Keep")
+	b.button("dialog[open]", "Save")
 	b.wants(`[data-part="8gb-ddr3-1600-sodimm"]`, "8")
 	list := filepath.Join(t.TempDir(), "list.csv")
 	if err := os.WriteFile(list, []byte("id,shorthand,count\nraft-4,,9\nx,banana,1\n"), 0o644); err != nil {
@@ -649,11 +649,11 @@ func TestSheets(t *testing.T) {
 func TestCarrier(t *testing.T) {
 	b := open(t, shop(t))
 	b.visit("/jobs/dive-camera-ingest/fit")
-	b.wants(socket("SLOT3"), "1 of 4 positions served")
-	b.wants("main", "Ternlight 2000 is not seen in SLOT3/2: the position is not served", "SLOT3 is x16, not split")
+	b.wants(socket("SLOT3"), "lanes for 1 of 4 positions")
+	b.wants("main", "Ternlight 2000 is not seen in SLOT3/2: no lanes of the slot reach this position", "SLOT3 is x16, not split")
 	b.axe()
 	b.button("main", "Do it: set Slot 3 layout to x4 x4 x4 x4")
-	b.wants(socket("SLOT3"), "4 of 4 positions served")
+	b.wants(socket("SLOT3"), "lanes for 4 of 4 positions")
 	b.wants(socket("SLOT3/4"), "Gen 4 x4, 7.88 GB/s")
 	b.do(chromedp.Click(chromedp.CSS(socket("SLOT3/2"))))
 	b.wants(`[data-testid="socket"]`, "position 2 of Raft Four", "to plan with: 7.06 GB/s alone")
@@ -673,7 +673,7 @@ func TestUndoOfAnother(t *testing.T) {
 	b.button("main", "Undo")
 	b.wants("dialog[open]", "the last change is by Runa Gannet: put Ternlight 500 into M2_1")
 	b.axe()
-	b.button("dialog[open]", "Leave it")
+	b.button("dialog[open]", "Cancel")
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 	b.button("main", "Undo")
 	b.button("dialog[open]", "Take it back all the same")

@@ -178,9 +178,9 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 			fmt.Fprintf(w, "    %-8s %s\n", words("cure"), c.Says)
 		}
 	}
-	n, quiet := map[fit.Severity]int{}, 0
+	quiet := 0
 	for _, f := range a.Answer.Findings {
-		if n[f.Severity]++; !f.Quiet {
+		if !f.Quiet {
 			continue
 		}
 		if quiet++; quiet == 1 {
@@ -188,7 +188,7 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 		}
 		fmt.Fprintf(w, "    %s  %s  [%s]\n", f.Severity, f.Says, f.Code)
 	}
-	fmt.Fprintf(w, "\n%s\n", words("%d stop, %d warn, %d to note", n[fit.Stops], n[fit.Warns], n[fit.Notes]))
+	fmt.Fprintf(w, "\n%s\n", a.Answer.Tally)
 }
 
 // flows prints what drives that share a link move, each alone and all at once.

@@ -33,7 +33,7 @@ func TestCorrect(t *testing.T) {
 		{"this one alone", job.Change{Item: "item-1", Serial: j.Item("item-1").Serial, Part: &two, Alone: true}, "corrected Sallow 4 GB: called Sallow four, it is 4GB", "20"},
 		{"nothing", job.Change{Item: "item-1", Serial: j.Item("item-1").Serial}, "left everything where it is", "00"},
 		{"nobody", job.Change{Item: "nobody"}, `/item: no item is named "nobody"`, ""},
-		{"found and to be fitted", job.Change{Item: "item-1", New: true}, "/new: Sallow 4 GB was found in A1, and what came to be fitted was not", ""},
+		{"found and to be fitted", job.Change{Item: "item-1", New: true}, "/new: Sallow 4 GB was found in A1, so it is not new", ""},
 		{"two kinds at once", job.Change{Item: "item-1", Part: &impossible}, "/part: a part is one of drive, module, card, enclosure and fitting", ""},
 	} {
 		j := load(t, "echo-sounding-tower")

@@ -76,7 +76,7 @@ func TestPlans(t *testing.T) {
 		{"a port that is kept", "echo-sounding-tower", job.PlanQuestion{Ports: []machine.SocketID{"SATA5"}, Bans: []rig.Placement{{Item: "item-4", Socket: rig.ParsePath("M2_1")}}},
 			[]string{"impossible", "clash SATA5 stays on and free", "cure give up SATA5"}},
 		{"the fastest socket for each drive would halve the graphics card", "wave-model-desktop", job.PlanQuestion{},
-			[]string{"item-1 in PCIE1", "item-5 in M2_1", "item-6 in M2_3", "or Ternlight 2000 in M2_2, cards lose 15.75 GB/s of their rate, instead of nothing"}},
+			[]string{"item-1 in PCIE1", "item-5 in M2_1", "item-6 in M2_3", "or Ternlight 2000 in M2_2, cards lose 15.75 GB/s of their rate; in the best plan nothing"}},
 		{"two drives behind one uplink lose to one on the processor", "side-scan-archive", job.PlanQuestion{},
 			[]string{"item-3 in M2_1", "item-4 in M2_4", "item-5 in M2_2", "all drives at once: 21.17 GB/s", "all drives at once 14.11 GB/s instead of 21.17 GB/s"}},
 		{"an old drive becomes scratch", "side-scan-archive", job.PlanQuestion{Scratch: []rig.ItemID{"item-4"}}, []string{"scratch and array: 7.06 GB/s"}},

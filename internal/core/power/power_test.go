@@ -83,7 +83,7 @@ set-up | setting/mode | Mode | AHCI
 system | fitted | Memory that the system says is there | 16 GiB
 system | usable | Memory the system can use | up to 15.50 GiB
 system | link/M2 | Link of Drive on M2 | Gen 4 x4; at most: 7.88 GB/s before packet overhead
-system | link/S1 | Link of Disk on S1 | SATA Gen 2; at most: 300 MB/s after coding`
+system | link/S1 | Link of Disk on S1 | SATA 3 Gb/s; at most: 300 MB/s after coding`
 	if strings.Join(got, "\n") != want {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), want)
 	}

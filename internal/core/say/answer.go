@@ -160,6 +160,26 @@ type Resolved struct {
 	Lanes    []LanesAnswer    `json:"lanes"`
 	Memory   MemoryAnswer     `json:"memory"`
 	Findings []Finding        `json:"findings"`
+	Tally    Text             `json:"tally"` // how many findings of which grade: "1 stop, 2 warnings"
+}
+
+// Tally counts findings by their grade.
+func (v *Voice) Tally(findings []fit.Finding) Text {
+	count := map[fit.Severity]int{}
+	for i := range findings {
+		count[findings[i].Severity]++
+	}
+	some := func(g fit.Severity, noun string) string {
+		if count[g] == 0 {
+			return "no " + noun
+		}
+		return plural(count[g], noun)
+	}
+	out := some(fit.Stops, "stop") + ", " + some(fit.Warns, "warning")
+	if count[fit.Notes] > 0 {
+		out += ", " + plural(count[fit.Notes], "note")
+	}
+	return v.text(out)
 }
 
 // Socket is the state of one socket, nil if there is none of that name.
@@ -195,6 +215,7 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 	for i := range a.Findings {
 		out.Findings[i] = v.Finding(&a.Findings[i])
 	}
+	out.Tally = v.Tally(a.Findings)
 	return out
 }
 
@@ -304,7 +325,7 @@ func (v *Voice) socket(a *fit.Answer, s *fit.SocketState) SocketState {
 	p := v.rig.Piece(s.Item)
 	switch {
 	case s.State == fit.Off && s.Item == "" && s.Dead:
-		says = "not served"
+		says = "no lanes reach it"
 	case s.State == fit.Off && s.Item != "":
 		says = "off, not seen"
 	case s.State == fit.Off:
@@ -314,13 +335,13 @@ func (v *Voice) socket(a *fit.Answer, s *fit.SocketState) SocketState {
 	case s.State == fit.Unsure && s.Link == nil:
 		says = "unknown: the sheet or the label does not say enough"
 	case s.State != fit.Free && s.Link != nil && s.Brings > 0:
-		says = linkText(s.Link) + ", " + decimal(float64(s.Served)) + " of " + plural(s.Brings, "position") + " served"
+		says = linkText(s.Link) + ", lanes for " + decimal(float64(s.Served)) + " of " + plural(s.Brings, "position")
 	case s.State != fit.Free && s.Link != nil && p != nil && p.Part.Card == nil:
 		says = linkLine(s.Link)
 	case s.State != fit.Free && s.Link != nil:
 		says = linkText(s.Link)
 	case s.State == fit.Live && p != nil && p.Part.Module != nil:
-		says = p.Part.Module.SizeBytes.Binary() + ", " + value(a.Memory.MTps, "")
+		says = p.Part.Module.SizeBytes.Binary() + ", " + speedWords(a.Memory.MTps)
 		if a.Memory.MTps.Exact() {
 			says = p.Part.Module.SizeBytes.Binary() + " at " + value(a.Memory.MTps, "")
 		}
@@ -334,6 +355,14 @@ func (v *Voice) socket(a *fit.Answer, s *fit.SocketState) SocketState {
 	}
 	out.Says = v.text(says)
 	return out
+}
+
+// speedWords is the speed of memory, or that nobody knows it.
+func speedWords(r known.Range[quantity.MTps]) string {
+	if s := value(r, ""); s != "unknown" {
+		return s
+	}
+	return "speed unknown"
 }
 
 // shared names a link that several drives pass.

@@ -155,7 +155,7 @@ func TestOffers(t *testing.T) {
 		switch {
 		case o.Socket == rig.ParsePath("X1/1") && o.State != fit.Live:
 			t.Errorf("a position that is served is offered as %+v", o)
-		case o.Socket == rig.ParsePath("X1/2") && o.Says.String() != "the slot does not serve this position of the carrier":
+		case o.Socket == rig.ParsePath("X1/2") && o.Says.String() != "no lanes of the slot reach this position":
 			t.Errorf("one that is not as %+v", o)
 		}
 	}
@@ -164,7 +164,7 @@ func TestOffers(t *testing.T) {
 	}
 	// A carrier is offered with what is on it.
 	for _, o := range offered(t, "quad:X1 nvme:X1/1"+fine, "quad") {
-		if want := map[string]string{"X1": "Gen 4 x16, 1 of 4 positions served", "X2": "Gen 4 x8, 1 of 4 positions served", "X3": "the slot is too short for the card"}[o.Socket.String()]; o.Says.String() != want {
+		if want := map[string]string{"X1": "Gen 4 x16, lanes for 1 of 4 positions", "X2": "Gen 4 x8, lanes for 1 of 4 positions", "X3": "the slot is too short for the card"}[o.Socket.String()]; o.Says.String() != want {
 			t.Errorf("a carrier is offered %s as %q, want %q", o.Socket, o.Says, want)
 		}
 	}

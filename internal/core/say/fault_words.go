@@ -140,7 +140,7 @@ var faultWords = map[fact.Code]string{
 	job.WrittenTwice:             "{0} stands in two lines",
 	job.NoSuchPlace:              "no place is called {0:quoted}; the sheet has {1:few}",
 	job.PiecesAndPlaces:          "{0} {0:piece} and {1} {1:place}: write as many places as pieces",
-	job.WasFoundIn:               "{0} was found in {1}, and what came to be fitted was not",
+	job.WasFoundIn:               "{0} was found in {1}, so it is not new",
 	job.LiesThere:                "{0} lies in {1} already",
 	job.MoreSerials:              "{0} serial numbers for {1} {1:piece}",
 	job.NoProcessorIsNamed:       "no processor is named {0:quoted}",

@@ -21,7 +21,7 @@ var jobWords = map[fact.Code]string{
 	job.PartIs:           "it is {0}",
 	job.HoldsIs:          "holds: {0}",
 	job.HoldsUnknown:     "what it holds is not known",
-	job.IsToFit:          "it came to be fitted",
+	job.IsToFit:          "it is new",
 	job.IsFound:          "it was found in the machine",
 	job.AddedIn:          "added, found in {2}: {0} of {1}",
 	job.AddedInto:        "added, to fit into {2}: {0} of {1}",

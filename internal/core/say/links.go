@@ -46,14 +46,19 @@ func lanesWords(r known.Range[quantity.Lanes]) string {
 	return between(r, quantity.Lanes.String, r.Low <= 1, r.High >= 16)
 }
 
-// linkText is "Gen 3 x4", "at most Gen 3 x4", "Gen ? x4", "SATA Gen 3" or a USB mode.
+// sataSpeed is how the trade calls a generation of SATA.
+func sataSpeed(g quantity.Gen) string {
+	return map[quantity.Gen]string{1: "1.5 Gb/s", 2: "3 Gb/s", 3: "6 Gb/s"}[g]
+}
+
+// linkText is "Gen 3 x4", "at most Gen 3 x4", "Gen ? x4", "SATA 6 Gb/s" or a USB mode.
 func linkText(l *fit.Link) string {
 	switch l.Protocol {
 	case link.SATA:
 		if !l.Gen.Exact() && l.Gen.High >= 3 {
-			return "SATA " + quantity.Gen(0).String()
+			return "SATA, speed unknown"
 		}
-		return "SATA " + between(l.Gen, quantity.Gen.String, l.Gen.Low <= 1, false)
+		return "SATA " + between(l.Gen, sataSpeed, l.Gen.Low <= 1, false)
 	case link.USB:
 		return l.USB.String()
 	}

@@ -26,7 +26,7 @@ var planWords = map[fact.Code]string{
 	plan.FromShelfFor:     "from the shelf for {0}",
 	plan.GiveUpPort:       "give up {0}",
 	plan.GoesOff:          "{0} goes off",
-	plan.GraphicsAgainst:  "cards lose {0:lost} of their rate, instead of {1:lost}",
+	plan.GraphicsAgainst:  "cards lose {0:lost} of their rate; in the best plan {1:lost}",
 	plan.InsteadOf:        "{0}, instead of {1}",
 	plan.IsInAndSeen:      "{0:from} is in the machine and seen",
 	plan.CannotBecause:    "{0}: {1}",

@@ -119,7 +119,7 @@
 		<form class="grid gap-3" onsubmit={setWho}>
 			<Label for="who">Name written beside what is done</Label>
 			<Input id="who" bind:value={name} maxlength={80} autocomplete="off" data-autofocus />
-			<Button type="submit">Keep</Button>
+			<Button type="submit">Save</Button>
 		</form>
 	</Dialog>
 </ThemeProvider>

@@ -1517,6 +1517,10 @@ export interface Resolved {
 	lanes: LanesAnswer[];
 	memory: MemoryAnswer;
 	findings: Finding[];
+	/**
+	 * how many findings of which grade: "1 stop, 2 warnings"
+	 */
+	tally: string;
 }
 /**
  * SocketState is the answer for one socket.

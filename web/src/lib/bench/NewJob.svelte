@@ -135,7 +135,7 @@
 		{#if fault}<p role="alert" class="text-over">{fault}</p>{/if}
 		<div class="flex gap-3">
 			<Button type="submit" aria-busy={busy}>Start the job</Button>
-			<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>
+			<Button color="alternative" onclick={() => (open = false)}>Cancel</Button>
 		</div>
 	</form>
 </Dialog>

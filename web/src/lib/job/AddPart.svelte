@@ -56,9 +56,7 @@
 
 <Dialog bind:open title="Add parts" size="md">
 	<form class="grid gap-4" onsubmit={add} aria-label="Add parts">
-		<Checkbox bind:checked={isNew}
-			>They came to be fitted (else they were found in the machine)</Checkbox
-		>
+		<Checkbox bind:checked={isNew}>They are new (else they were found in the machine)</Checkbox>
 		{#if !kind}
 			<WrittenDown
 				bind:text={words}

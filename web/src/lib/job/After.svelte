@@ -158,7 +158,7 @@
 		{/if}
 		<div class="flex gap-3">
 			<Button type="submit" disabled={members.length < 2} aria-busy={session.busy}>Make it</Button>
-			<Button color="alternative" onclick={() => (making = false)}>Leave it</Button>
+			<Button color="alternative" onclick={() => (making = false)}>Cancel</Button>
 		</div>
 	</form>
 </Dialog>

@@ -93,16 +93,16 @@
 				{/if}
 			</div>
 			{#if !placed}
-				<Checkbox bind:checked={isNew}>It came to be fitted</Checkbox>
+				<Checkbox bind:checked={isNew}>It is new</Checkbox>
 			{/if}
 			{#if twins > 1}
 				<Checkbox bind:checked={alone}>Only this one of the {twins} is other than written</Checkbox>
 			{/if}
 			{#key item}<PartForm start={was} bind:part />{/key}
-			<Checkbox bind:checked={shop}>Keep what its label says for the shop too</Checkbox>
+			<Checkbox bind:checked={shop}>Save what its label says for the shop too</Checkbox>
 			<div class="flex gap-3">
-				<Button type="submit" disabled={!part} aria-busy={session.busy}>Keep</Button>
-				<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>
+				<Button type="submit" disabled={!part} aria-busy={session.busy}>Save</Button>
+				<Button color="alternative" onclick={() => (open = false)}>Cancel</Button>
 			</div>
 		</form>
 	{/if}

@@ -20,8 +20,8 @@
 	<form class="grid gap-4" onsubmit={keep} aria-label="The wish">
 		<WishFields bind:draft />
 		<div class="flex gap-3">
-			<Button type="submit" aria-busy={session.busy}>Keep</Button>
-			<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>
+			<Button type="submit" aria-busy={session.busy}>Save</Button>
+			<Button color="alternative" onclick={() => (open = false)}>Cancel</Button>
 		</div>
 	</form>
 </Dialog>

@@ -69,7 +69,7 @@
 				{/each}
 			{/if}
 			{#if lines.length > 0}
-				<p class="mt-2 text-soft">what would cure it</p>
+				<p class="mt-2 text-soft">Ways to fix it</p>
 				<ul class="mt-1 grid gap-1.5">
 					{#each lines as l (l.says)}
 						<li class="flex flex-wrap items-center gap-1.5">

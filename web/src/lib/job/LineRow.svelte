@@ -101,7 +101,7 @@
 							autocomplete="off"
 						/>
 					</div>
-					<Button type="submit">Keep</Button>
+					<Button type="submit">Save</Button>
 					<Button color="alternative" onclick={() => (typing = false)}>Cancel</Button>
 				</form>
 			{:else}

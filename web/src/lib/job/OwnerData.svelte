@@ -96,7 +96,7 @@
 			</div>
 			<div class="flex gap-3">
 				<Button type="submit" disabled={typed.trim() !== owner.trim()}>Delete for good</Button>
-				<Button color="alternative" onclick={() => (asking = false)}>Leave it</Button>
+				<Button color="alternative" onclick={() => (asking = false)}>Cancel</Button>
 			</div>
 		</form>
 	{/if}

@@ -86,7 +86,7 @@
 		</div>
 		<div class="flex gap-3">
 			<Button type="submit" aria-busy={session.busy}>Add it</Button>
-			<Button color="alternative" onclick={() => (adding = false)}>Leave it</Button>
+			<Button color="alternative" onclick={() => (adding = false)}>Cancel</Button>
 		</div>
 	</form>
 </Dialog>

@@ -76,7 +76,7 @@
 						autocomplete="off"
 					/>
 				</div>
-				<Button type="submit">Keep</Button>
+				<Button type="submit">Save</Button>
 				<Button color="alternative" onclick={() => (telling = '')}>Cancel</Button>
 			</form>
 		{:else if session.tick(step.id)}

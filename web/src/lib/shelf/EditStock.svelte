@@ -135,8 +135,8 @@
 			{/if}
 		</details>
 		<div class="flex gap-3">
-			<Button type="submit" disabled={shown && !part}>Keep</Button>
-			<Button color="alternative" onclick={() => (open = false)}>Leave it</Button>
+			<Button type="submit" disabled={shown && !part}>Save</Button>
+			<Button color="alternative" onclick={() => (open = false)}>Cancel</Button>
 		</div>
 	</form>
 </Dialog>

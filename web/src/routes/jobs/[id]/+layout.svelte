@@ -127,7 +127,7 @@
 <Dialog open={othersOpen} permanent title="That was somebody else" size="md">
 	<p>{session.ofAnother}.</p>
 	<div class="mt-4 flex flex-wrap gap-3">
-		<Button onclick={() => (session.ofAnother = '')} data-autofocus>Leave it</Button>
+		<Button onclick={() => (session.ofAnother = '')} data-autofocus>Cancel</Button>
 		<Button color="alternative" onclick={() => session.undo(true)}>Take it back all the same</Button
 		>
 	</div>

@@ -167,7 +167,7 @@
 		{:else if draft.problems.length > 0}
 			<strong>{draft.problems.length} {draft.problems.length === 1 ? 'fault' : 'faults'}</strong>
 		{:else}
-			No fault{draft.dirty ? ', not kept yet' : ''}
+			No fault{draft.dirty ? ', not saved yet' : ''}
 		{/if}
 	</p>
 	<Button
@@ -183,12 +183,12 @@
 		{@attach shortcut('redo')}>Redo</Button
 	>
 	{#if draft.dirty || restored}<Button color="alternative" onclick={giveUp}
-			>Give up the draft</Button
+			>Discard the draft</Button
 		>{/if}
 	<Button
 		onclick={save}
 		aria-busy={busy}
-		disabled={draft.problems.length > 0 || (!draft.dirty && !data.fresh)}>Keep in the shop</Button
+		disabled={draft.problems.length > 0 || (!draft.dirty && !data.fresh)}>Save to the shop</Button
 	>
 </div>
 {#if restored}
@@ -291,7 +291,7 @@
 			{#each conflict.sheet.differs as d (d)}<li>{d}</li>{/each}
 		</ul>
 		<div class="flex flex-wrap gap-3">
-			<Button onclick={() => settle(true)}>Keep mine over it</Button>
+			<Button onclick={() => settle(true)}>Save mine over it</Button>
 			<Button color="alternative" onclick={() => settle(false)}>Take the other one</Button>
 		</div>
 	{/if}

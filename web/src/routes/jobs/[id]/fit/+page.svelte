@@ -429,7 +429,7 @@
 		<section aria-labelledby="findings-h">
 			<h2 id="findings-h">Findings</h2>
 			<p class="text-soft" data-testid="tally">
-				{count('stops')} stop, {count('warns')} warn, {count('notes')} to note
+				{resolved.tally}
 			</p>
 			{#if findings.length === 0}
 				<p class="py-1">Nothing stands against this.</p>
