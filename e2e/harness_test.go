@@ -186,6 +186,12 @@ func (b *tab) visit(path string) {
 	b.do(chromedp.Navigate(b.base+path), chromedp.WaitVisible(chromedp.CSS("main h1, main h2")))
 }
 
+// deaf makes a tab hear nothing of what others do, as in a dead spot of the workshop.
+func (b *tab) deaf() {
+	b.t.Helper()
+	b.do(chromedp.Evaluate[chromedp.Void](`window.dispatchEvent(new Event('offline'))`))
+}
+
 func (b *tab) click(selector string) {
 	b.t.Helper()
 	b.do(chromedp.Click(chromedp.CSS(selector)))

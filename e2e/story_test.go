@@ -146,6 +146,7 @@ func TestStory(t *testing.T) {
 	b.wants(`[data-step="prepare/parts"]`, "done by Oda Finch")
 
 	// A second tab was faster: the first is told, and loses nothing.
+	b.deaf()
 	other := open(t, base)
 	other.visit(tower + "/order")
 	other.as("Wim Tarn")
@@ -876,4 +877,29 @@ func TestKeys(t *testing.T) {
 	here("/shelf")
 	find("bench")
 	here("/")
+}
+
+// TestLive: two screens on one job, and the bench, follow each other, with who did it.
+func TestLive(t *testing.T) {
+	base := shop(t)
+	b, other, bench := open(t, base), open(t, base), open(t, base)
+	b.visit(tower + "/fit")
+	bench.visit("/")
+	bench.wants("main", "Place Ternlight 500")
+	other.visit(tower + "/fit")
+	other.as("Wim Tarn")
+	other.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	other.wants(socket("M2_1"), "Ternlight 500")
+	b.wants(socket("M2_1"), "Ternlight 500", "Gen 4 x4, 7.88 GB/s")
+	b.wants("body", "Wim Tarn: put Ternlight 500 into M2_1")
+	bench.do(pollTrue(`![...document.querySelectorAll('main a')].some((e) => e.innerText.includes('Place Ternlight 500'))`))
+	// And the other way, after a while without the net.
+	b.deaf()
+	other.do(chromedp.Click(chromedp.CSS(`[data-item="item-5"]`)), chromedp.Click(chromedp.CSS(socket("B1"))))
+	other.wants(socket("B1"), "Sallow 16 GB")
+	b.wants(socket("B1"), "free")
+	b.do(chromedp.Evaluate[chromedp.Void](`window.dispatchEvent(new Event('online'))`))
+	other.do(chromedp.Click(chromedp.CSS(`[data-item="item-6"]`)), chromedp.Click(chromedp.CSS(socket("B2"))))
+	b.wants(socket("B1"), "Sallow 16 GB")
+	b.wants(socket("B2"), "Sallow 16 GB")
 }

@@ -333,6 +333,7 @@ type API struct {
 	Need        plan.Need         `json:"need"`
 	Shopping    say.Shopping      `json:"shopping"`
 	Because     Because           `json:"because"`
+	Happened    Happened          `json:"happened"`
 	Shelf       ShelfList         `json:"shelf"`
 	QuickAdd    QuickAdd          `json:"quickAdd"`
 	Restock     Restock           `json:"restock"`

@@ -158,6 +158,9 @@ func (s *api) put(c *gin.Context, status int, w store.Write) error {
 		return err
 	}
 	s.remember(v.view, card)
+	if n := len(v.Journal); n > 0 {
+		s.hub.tell(Happened{w.Job.ID, next.Revision, v.Journal[n-1].By, v.Journal[n-1].Says})
+	}
 	c.Data(status, jsonType, v.body)
 	return nil
 }

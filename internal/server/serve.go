@@ -41,7 +41,7 @@ func Listen(ctx context.Context, address string) (net.Listener, error) {
 // Serve answers on l until ctx ends, then lets running requests finish.
 func Serve(ctx context.Context, l net.Listener, h http.Handler, log *slog.Logger) error {
 	s := &http.Server{
-		Handler:           h,
+		Handler:           untilStopped(ctx, h),
 		ReadHeaderTimeout: 5 * time.Second,
 		ReadTimeout:       20 * time.Second,
 		WriteTimeout:      30 * time.Second,

@@ -116,6 +116,7 @@ func New(o Options) (http.Handler, error) {
 	r.Use(s.log)
 	s.metrics(r)
 	r.Use(s.recover)
+	r.GET("/api/live", s.do(s.live)) // as it happens: nothing is gathered to be packed
 	s.routes(r.Group("/api", s.sound, gzip.Gzip(gzip.BestSpeed)))
 	r.NoMethod(func(c *gin.Context) {
 		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
@@ -261,6 +262,7 @@ type api struct {
 	turns     chan struct{} // one for each that is carried out
 	looked    *looked
 	questions questions
+	hub       hub
 }
 
 func (s *api) log(c *gin.Context) {

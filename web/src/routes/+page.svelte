@@ -3,6 +3,7 @@
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
+	import { listen } from '$lib/api/live';
 	import type { Damage, JobCard } from '$lib/api/types.gen';
 	import Gone from '$lib/bench/Gone.svelte';
 	import NewJob from '$lib/bench/NewJob.svelte';
@@ -27,6 +28,19 @@
 	const closed = $derived(list.jobs.filter((c) => c.status.stage === 'closed'));
 
 	const search = searching(resolve('/'));
+
+	// What others do is seen here as it happens; several things at once are one look.
+	$effect(() => {
+		let soon: ReturnType<typeof setTimeout> | undefined;
+		const stop = listen(() => {
+			clearTimeout(soon);
+			soon = setTimeout(() => void invalidate('app:bench'), 150);
+		});
+		return () => {
+			stop();
+			clearTimeout(soon);
+		};
+	});
 
 	/** Puts the next page under what is there; a job that changed meanwhile stays where it was. */
 	async function more() {

@@ -28,6 +28,7 @@ export interface API {
 	need: Need;
 	shopping: Shopping;
 	because: Because;
+	happened: Happened;
 	shelf: ShelfList;
 	quickAdd: QuickAdd;
 	restock: Restock;
@@ -2707,6 +2708,15 @@ export interface Pick {
  * Because is an answer in words.
  */
 export interface Because {
+	says: string;
+}
+/**
+ * Happened is one change of a job, as those who listen hear it.
+ */
+export interface Happened {
+	job: string;
+	revision: number;
+	by?: string;
 	says: string;
 }
 /**

@@ -2,8 +2,10 @@
 // change that did not arrive is kept and can be sent again under the same key.
 import { createContext } from 'svelte';
 import { api, ApiError } from '$lib/api/client';
+import { listen } from '$lib/api/live';
 import type {
 	Change,
+	Happened,
 	Item,
 	JobView,
 	Part,
@@ -23,7 +25,14 @@ interface Unsent {
 }
 
 /** What can be done in the plan of a stage that is to come. */
-const AHEAD: ReadonlySet<Change['do']> = new Set(['place', 'take out', 'aside', 'moves', 'set']);
+const AHEAD: ReadonlySet<Change['do']> = new Set([
+	'place',
+	'take out',
+	'aside',
+	'moves',
+	'bay',
+	'set'
+]);
 
 export class Session {
 	now = $state.raw<JobView>() as JobView;
@@ -75,6 +84,24 @@ export class Session {
 		return this.job.items.filter(
 			(i) => !placed.some((p) => p.item === i.id) && !(state === 'found' && i.new)
 		);
+	}
+
+	/** Follows what others do to this job until it is told to stop. */
+	follow(): () => void {
+		return listen((e) => {
+			if (!e || e.job === this.job.id) void this.#next(() => this.#catchUp(e));
+		});
+	}
+	async #catchUp(e: Happened | null): Promise<boolean> {
+		const before = this.now.revision;
+		if ((e && e.revision <= before) || this.conflict || this.unsent) return true;
+		await this.look(this.view.at);
+		const last = this.now.journal.at(-1);
+		if (this.now.revision > before && last) {
+			this.said = `${last.by || 'Somebody'}: ${last.says}`;
+			toasts.add('done', this.said);
+		}
+		return true;
 	}
 
 	/** Looks at a stage that is to come, or at the one at work: 0. */

@@ -15,6 +15,7 @@
 	let { data, children }: { data: LayoutData; children: Snippet } = $props();
 	const session = $derived(new Session(data.start));
 	provideSession(() => session);
+	$effect(() => session.follow());
 
 	const id = $derived(session.job.id);
 	const status = $derived(session.view.status);
