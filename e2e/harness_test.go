@@ -7,12 +7,14 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -32,6 +34,24 @@ func shop(t *testing.T) string { return shopAt(t, filepath.Join(t.TempDir(), "sh
 
 // shopAt does so with its data in a file of a name.
 func shopAt(t *testing.T, path string) string {
+	return shopBehind(t, path, func(h http.Handler) http.Handler { return h })
+}
+
+// gate is a way to the server that can be shut: then its API does not answer, as after a
+// restart or in a dead spot.
+type gate struct{ shut atomic.Bool }
+
+func (g *gate) before(h http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if g.shut.Load() && strings.HasPrefix(r.URL.Path, "/api/") {
+			panic(http.ErrAbortHandler)
+		}
+		h.ServeHTTP(w, r)
+	})
+}
+
+// shopBehind serves the demo shop behind something.
+func shopBehind(t *testing.T, path string, before func(http.Handler) http.Handler) string {
 	t.Helper()
 	ctx := t.Context()
 	s, err := store.Open(ctx, path)
@@ -54,7 +74,7 @@ func shopAt(t *testing.T, path string) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	srv := httptest.NewServer(h)
+	srv := httptest.NewServer(before(h))
 	t.Cleanup(srv.Close)
 	return srv.URL
 }

@@ -796,11 +796,46 @@ func TestOffline(t *testing.T) {
 	b.allow("ERR_")
 	b.do(chromedp.Evaluate[chromedp.Void](`window.realFetch = window.fetch; window.fetch = () => Promise.reject(new TypeError('offline'))`))
 	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
-	b.wants(`[role="alert"]`, "Not saved: Deep Bay does not answer")
+	b.wants(`[role="alert"]`, "Deep Bay does not answer", "1 change is not saved yet")
 	b.axe()
 	b.do(chromedp.Evaluate[chromedp.Void](`window.fetch = window.realFetch`))
-	b.button(`[role="alert"]`, "Send it again")
+	b.button(`[role="alert"]`, "Send now")
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+}
+
+// TestOutbox makes ten ticks while the server is away, closes the tab, and opens it again when
+// the server is back: all ten are there, once each, in their order.
+func TestOutbox(t *testing.T) {
+	gate := &gate{}
+	b := open(t, shopBehind(t, filepath.Join(t.TempDir(), "shop.db"), gate.before))
+	b.visit("/jobs/chart-table-workstation/order")
+	b.as("Oda Finch")
+	b.allow("ERR_")
+	b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step] input[type=checkbox]:checked')].at(-1).click()`))
+	b.wants("main", "6 of 17 steps done")
+	gate.shut.Store(true)
+	for i := range 10 {
+		b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step] input[type=checkbox]')].find((e) => !e.checked).click()`))
+		b.wants(`[role="alert"]`, "Deep Bay does not answer", fmt.Sprintf("%d change", i+1))
+	}
+	b.axe()
+	b.wants("main", "not saved yet")
+	ticked := `[...document.querySelectorAll('[data-step] input[type=checkbox]:checked')].slice(6).map((e) => e.closest('[data-step]').dataset.step).join(' ')`
+	want, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](ticked))
+	if err != nil || len(strings.Fields(want)) != 10 {
+		t.Fatalf("ticked %q, %v", want, err)
+	}
+	b.do(chromedp.Navigate("about:blank"))
+	gate.shut.Store(false)
+	b.visit("/jobs/chart-table-workstation/order")
+	b.do(pollTrue(fmt.Sprintf(`%s === %q && !document.querySelector('[role=alert]')`, ticked, want)))
+	b.do(chromedp.Reload(), chromedp.WaitVisible(chromedp.CSS("[data-step]"))) // while they are sent: what had arrived is not done twice
+	b.do(pollTrue(fmt.Sprintf(`%s === %q`, ticked, want)))
+	b.wants("main", "16 of 17 steps done")
+	journal, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`fetch('/api/jobs/chart-table-workstation').then((a) => a.json()).then((v) => v.revision + ' ' + v.view.job.done.slice(-10).map((d) => d.step).join(' '))`, chromedp.EvalAwaitPromise))
+	if err != nil || journal != "12 "+want {
+		t.Errorf("kept %q, want %q (%v)", journal, "12 "+want, err)
+	}
 }
 
 // TestNight looks at every room in night colours: contrast holds there as well.

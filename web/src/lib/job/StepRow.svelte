@@ -95,7 +95,10 @@
 				{/if}
 			</p>
 		{:else if tick && !test}
-			<p class="text-soft">done by {tick.by}, {when(tick.at)}</p>
+			<p class="text-soft">
+				done by {tick.by}, {when(tick.at)}
+				{#if session.unsaved(step.id)}<strong class="text-over">· not saved yet</strong>{/if}
+			</p>
 		{/if}
 	</div>
 	{#if step.test && !tick?.reason}<div class="ml-14"><TestState {step} {onchange} /></div>{/if}

@@ -1,5 +1,5 @@
-// One open job: what the server says of it, and the way changes go there. A
-// change that did not arrive is kept and can be sent again under the same key.
+// One open job: what the server says of it, and the way changes go there. Each is kept in the
+// outbox until the server has answered it, and sent again under the same key until then.
 import { createContext } from 'svelte';
 import { api, ApiError } from '$lib/api/client';
 import { listen } from '$lib/api/live';
@@ -16,13 +16,13 @@ import type {
 } from '$lib/api/types.gen';
 import { toasts } from '$lib/ui/toasts.svelte';
 import { who } from '$lib/ui/who.svelte';
+import * as outbox from './outbox';
+import type { Waiting } from './outbox';
 
 export type State = 'found' | 'planned';
 
-interface Unsent {
-	readonly change: Change;
-	readonly key: string;
-}
+/** How often what waits is sent again, ms. */
+const AGAIN = 2000;
 
 /** What can be done in the plan of a stage that is to come. */
 const AHEAD: ReadonlySet<Change['do']> = new Set([
@@ -37,7 +37,10 @@ const AHEAD: ReadonlySet<Change['do']> = new Set([
 export class Session {
 	now = $state.raw<JobView>() as JobView;
 	busy = $state(false);
-	unsent = $state.raw<Unsent | null>(null);
+	/** Changes that the server has not answered, oldest first. */
+	waiting = $state.raw<readonly Waiting[]>([]);
+	/** It does not answer. */
+	offline = $state(false);
 	conflict = $state.raw<ProblemDoc | null>(null);
 	/** What somebody else did last, while it is asked whether to take it back. */
 	ofAnother = $state('');
@@ -47,6 +50,11 @@ export class Session {
 
 	constructor(start: JobView) {
 		this.now = start;
+		const job = start.view.job.id;
+		void this.#next(async () => {
+			this.waiting = await outbox.waiting(job); // of before a reload
+			return this.#flush();
+		});
 	}
 
 	get job() {
@@ -71,7 +79,23 @@ export class Session {
 	}
 	/** What was done about a step since the machine was last opened, if anything was. */
 	tick(step: string): Tick | undefined {
+		const w = this.#unsaved(step);
+		if (w)
+			return w.change.do === 'untick'
+				? undefined
+				: ({ step, by: w.by, at: w.at, reason: w.change.text } as Tick);
 		return this.job.done.find((t) => t.step === step && !t.over);
+	}
+	/** What was done about a step is not saved yet. */
+	unsaved(step: string): boolean {
+		return this.offline && this.#unsaved(step) !== undefined;
+	}
+	#unsaved(step: string): Waiting | undefined {
+		return this.waiting.findLast(
+			({ change: c }) =>
+				(c.do === 'tick' || c.do === 'untick' || c.do === 'leave out') &&
+				(c.step === step || c.steps?.includes(step))
+		);
 	}
 	test(step: string): TestRun | undefined {
 		return this.job.tests?.find((t) => t.step === step && !t.over);
@@ -88,13 +112,20 @@ export class Session {
 
 	/** Follows what others do to this job until it is told to stop. */
 	follow(): () => void {
-		return listen((e) => {
+		const stop = listen((e) => {
 			if (!e || e.job === this.job.id) void this.#next(() => this.#catchUp(e));
 		});
+		const again = setInterval(() => {
+			if (this.offline && !this.busy) void this.again();
+		}, AGAIN);
+		return () => {
+			stop();
+			clearInterval(again);
+		};
 	}
 	async #catchUp(e: Happened | null): Promise<boolean> {
 		const before = this.now.revision;
-		if ((e && e.revision <= before) || this.conflict || this.unsent) return true;
+		if ((e && e.revision <= before) || this.conflict || this.waiting.length > 0) return true;
 		await this.look(this.view.at);
 		const last = this.now.journal.at(-1);
 		if (this.now.revision > before && last) {
@@ -114,28 +145,47 @@ export class Session {
 		}
 	}
 
-	/** Sends a change; false when it was not applied. Changes go one after another. */
+	/**
+	 * Sends a change, after those before it; false when it was refused. One that the server does
+	 * not answer waits, and is as good as done.
+	 */
 	change(change: Change): Promise<boolean> {
-		return this.#next(() => this.#send({ change, key: crypto.randomUUID() }));
+		const stage = this.view.at;
+		const full = stage > 0 && AHEAD.has(change.do) ? { ...change, stage } : change;
+		return this.#next(async () => {
+			const w = await outbox.keep({
+				job: this.job.id,
+				change: structuredClone($state.snapshot(full)) as Change,
+				key: crypto.randomUUID(),
+				by: who.name
+			});
+			this.waiting = [...this.waiting, w];
+			return this.#flush();
+		});
 	}
 
+	/** Sends what waits. */
 	again(): Promise<boolean> {
-		const unsent = this.unsent;
-		return unsent ? this.#next(() => this.#send(unsent)) : Promise.resolve(true);
+		return this.#next(() => this.#flush());
 	}
 
 	/** Takes the last change back; whether one that is somebody else's too, is asked first. */
 	undo(others = false): Promise<boolean> {
 		this.ofAnother = '';
-		return this.#next(() =>
-			this.#run(() => api.undo(this.job.id, this.#stamp(crypto.randomUUID()), others), null)
-		);
+		return this.#next(async () => {
+			const last = this.waiting.at(-1);
+			if (last) {
+				await this.#answered(last); // it never was
+				return true;
+			}
+			return this.#run(() => api.undo(this.job.id, this.#stamp(crypto.randomUUID()), others));
+		});
 	}
 
 	/** Takes the shop's version of the job's sheet. */
 	takeSheet(): Promise<boolean> {
 		return this.#next(() =>
-			this.#run(() => api.takeSheet(this.job.id, this.#stamp(crypto.randomUUID())), null)
+			this.#run(() => api.takeSheet(this.job.id, this.#stamp(crypto.randomUUID())))
 		);
 	}
 
@@ -143,9 +193,40 @@ export class Session {
 	async settle(keepMine: boolean) {
 		const problem = this.conflict;
 		if (!problem?.current) return;
-		this.now = problem.current;
-		this.conflict = null;
-		if (keepMine && problem.yours) await this.change(problem.yours);
+		await this.#next(async () => {
+			this.now = problem.current!;
+			this.conflict = null;
+			const first = this.waiting[0];
+			if (first && !keepMine) await this.#answered(first);
+			else if (first) {
+				const anew = await outbox.sentFor(first, undefined);
+				this.waiting = this.waiting.map((x) => (x === first ? anew : x));
+			}
+			return this.#flush();
+		});
+	}
+
+	/** Sends what waits, in its order, as far as it is answered. */
+	async #flush(): Promise<boolean> {
+		let taken = true;
+		for (let w = this.waiting[0]; w && !this.conflict; w = this.waiting[0]) {
+			if (w.revision === undefined) {
+				const sent = await outbox.sentFor(w, this.now.revision);
+				this.waiting = this.waiting.map((x) => (x === w ? sent : x));
+				w = sent;
+			}
+			const { change, key, by, revision } = w;
+			const stamp = { revision: revision ?? this.now.revision, key, by };
+			taken = await this.#run(() => api.change(this.job.id, stamp, change));
+			if (this.offline) return true;
+			if (!this.conflict) await this.#answered(w);
+		}
+		if (this.waiting.length === 0) this.offline = false;
+		return taken;
+	}
+	async #answered(w: Waiting): Promise<void> {
+		await outbox.drop(w);
+		this.waiting = this.waiting.filter((x) => x !== w);
 	}
 
 	#next(f: () => Promise<boolean>): Promise<boolean> {
@@ -158,25 +239,20 @@ export class Session {
 		return { revision: this.now.revision, key, by: who.name };
 	}
 
-	#send(u: Unsent) {
-		const stage = this.view.at;
-		const change = stage > 0 && AHEAD.has(u.change.do) ? { ...u.change, stage } : u.change;
-		return this.#run(() => api.change(this.job.id, this.#stamp(u.key), change), u);
-	}
-
-	async #run(call: () => Promise<JobView>, unsent: Unsent | null): Promise<boolean> {
+	async #run(call: () => Promise<JobView>): Promise<boolean> {
 		this.busy = true;
 		try {
 			const stage = this.view.at;
 			this.now = await call();
 			if (stage > 0 && this.view.stages.some((s) => s.at === stage)) await this.look(stage);
-			this.unsent = null;
+			this.offline = false;
 			this.said = this.now.journal.at(-1)?.says ?? '';
 			return true;
 		} catch (e) {
 			if (!(e instanceof ApiError)) throw e;
-			if (e.status === 0) this.unsent = unsent;
-			else if (e.problem.current) this.conflict = e.problem;
+			this.offline = e.status === 0 || e.status >= 502; // not there, or busy
+			if (this.offline) return false;
+			if (e.problem.current) this.conflict = e.problem;
 			else if (e.problem.type.endsWith(':of-another')) this.ofAnother = e.problem.detail;
 			else toasts.add('error', e.says);
 			return false;

@@ -4,6 +4,7 @@
 	import { page } from '$app/state';
 	import { Button } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
+	import type { Change } from '$lib/api/types.gen';
 	import { SCREENS, TABS } from '$lib/job/screens';
 	import { provideSession, Session } from '$lib/job/session.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -28,6 +29,19 @@
 	// The dialog cannot be dismissed without a decision: a conflict stays until it is settled.
 	let conflictOpen = $derived(session.conflict !== null);
 	let othersOpen = $derived(session.ofAnother !== '');
+	/** A change by what it names. */
+	const changeWords = (c: Change) =>
+		[
+			c.do,
+			session.job.parts.find((p) => p.id === session.item(c.item)?.part)?.name,
+			c.socket,
+			c.step ?? c.steps?.join(', '),
+			c.line,
+			c.text,
+			c.value
+		]
+			.filter(Boolean)
+			.join(', ');
 	const last = $derived(session.now.journal.at(-1));
 </script>
 
@@ -77,14 +91,29 @@
 </div>
 
 <p class="sr-only" role="status" aria-live="polite">{session.said}</p>
-{#if session.unsent}
-	<div
-		role="alert"
-		class="no-print mb-2 flex flex-wrap items-center gap-3 border-l-4 border-over bg-overtint p-3"
-	>
-		<Mark grade="stops" />
-		<span class="grow">Not saved: Deep Bay does not answer. Your last change is kept here.</span>
-		<Button onclick={() => session.again()} aria-busy={session.busy}>Send it again</Button>
+{#if session.offline}
+	<div role="alert" class="no-print mb-2 border-l-4 border-over bg-overtint px-3 py-2">
+		<div class="flex flex-wrap items-center gap-3">
+			<Mark grade="stops" />
+			<span class="grow">
+				Deep Bay does not answer.
+				{#if session.waiting.length > 0}
+					<strong
+						>{session.waiting.length}
+						{session.waiting.length === 1 ? 'change is' : 'changes are'} not saved yet</strong
+					>: kept in this browser, and sent when it answers.
+				{/if}
+			</span>
+			<Button onclick={() => session.again()} aria-busy={session.busy}>Send now</Button>
+		</div>
+		{#if session.waiting.length > 0}
+			<details>
+				<summary class="min-h-11 cursor-pointer py-2">Which</summary>
+				<ol class="list-decimal pl-6">
+					{#each session.waiting as w (w.key)}<li>{changeWords(w.change)}</li>{/each}
+				</ol>
+			</details>
+		{/if}
 	</div>
 {/if}
 
@@ -100,18 +129,7 @@
 		</ul>
 		{#if session.conflict.yours}
 			<p>
-				Your change: <strong>{session.conflict.yours.do}</strong>
-				{[
-					session.job.parts.find((p) => p.id === session.item(session.conflict?.yours?.item)?.part)
-						?.name,
-					session.conflict.yours.socket,
-					session.conflict.yours.step,
-					session.conflict.yours.line,
-					session.conflict.yours.text,
-					session.conflict.yours.value
-				]
-					.filter(Boolean)
-					.join(', ')}
+				Your change: <strong>{changeWords(session.conflict.yours)}</strong>
 			</p>
 		{/if}
 		<div class="mt-4 flex flex-wrap gap-3">
