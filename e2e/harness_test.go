@@ -37,13 +37,13 @@ func shopAt(t *testing.T, path string) string {
 	return shopBehind(t, path, func(h http.Handler) http.Handler { return h })
 }
 
-// gate is a way to the server that can be shut: then its API does not answer, as after a
-// restart or in a dead spot.
+// gate is a way to the server that can be shut: then nothing answers, as during a restart or in
+// a dead spot.
 type gate struct{ shut atomic.Bool }
 
 func (g *gate) before(h http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if g.shut.Load() && strings.HasPrefix(r.URL.Path, "/api/") {
+		if g.shut.Load() {
 			panic(http.ErrAbortHandler)
 		}
 		h.ServeHTTP(w, r)

@@ -40,6 +40,7 @@
 		try {
 			const done = await api.forget({ owner, jobs: of.jobs.length, by: who.name, key });
 			toasts.add('done', done.says);
+			await caches.delete('read'); // what this browser kept to be read without the server
 			await goto(resolve('/'), { invalidateAll: true });
 		} catch (err) {
 			if (!(err instanceof ApiError)) throw err;

@@ -16,12 +16,11 @@
 
 	async function add(e: SubmitEvent) {
 		e.preventDefault();
-		if (!(await session.change({ do: 'add stage', text: name, value: first }))) return;
+		const job = session;
+		if (!(await job.change({ do: 'add stage', text: name, value: first }))) return;
 		adding = false;
 		name = first = '';
-		await session.look(
-			session.view.stages.length - 1 - session.view.stages.findIndex((s) => s.at === 0)
-		);
+		await job.look(job.view.stages.length - 1 - job.view.stages.findIndex((s) => s.at === 0));
 	}
 </script>
 

@@ -32,7 +32,7 @@
 	}
 	async function toggle(box: HTMLInputElement) {
 		await onchange({ do: box.checked ? 'tick' : 'untick', step: step.id });
-		box.checked = session.tick(step.id) !== undefined;
+		if (box.isConnected) box.checked = session.tick(step.id) !== undefined; // else they went on
 	}
 </script>
 

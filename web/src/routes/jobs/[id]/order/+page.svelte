@@ -35,9 +35,12 @@
 	});
 	async function onchange(change: Change): Promise<boolean> {
 		const kept = await session.change(change);
-		show(next?.id, 'nearest');
+		if (!gone) show(next?.id, 'nearest');
 		return kept;
 	}
+
+	let gone = false; // to another screen, while a change was on its way
+	$effect(() => () => (gone = true));
 </script>
 
 <svelte:head><title>Work order: {session.job.title} · Deep Bay</title></svelte:head>
