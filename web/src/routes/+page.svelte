@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
 	import { resolve } from '$app/paths';
+	import { navigating } from '$app/state';
 	import { Button, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import { listen } from '$lib/api/live';
@@ -34,7 +35,8 @@
 		let soon: ReturnType<typeof setTimeout> | undefined;
 		const stop = listen(() => {
 			clearTimeout(soon);
-			soon = setTimeout(() => void invalidate('app:bench'), 150);
+			// Not while somebody goes elsewhere: that would hold them here.
+			soon = setTimeout(() => navigating.to ?? void invalidate('app:bench'), 150);
 		});
 		return () => {
 			stop();
@@ -89,26 +91,27 @@
 
 <svelte:head><title>Bench · Deep Bay</title></svelte:head>
 
-{#snippet row(c: JobCard)}
+{#snippet card(c: JobCard)}
 	<li
-		class="grid content-start gap-x-6 gap-y-2 border-b border-line py-4 md:grid-cols-[1fr_9rem_1.1fr_auto]"
+		class={[
+			'grid grid-cols-[minmax(0,1fr)_auto] content-between gap-x-4 gap-y-1 rounded-sm border bg-raised px-3 py-2',
+			c.ill || c.status.stops ? 'border-over' : 'border-line'
+		]}
 	>
-		<div>
-			<h2 class="text-lg font-semibold">
+		<div class="min-w-0">
+			<h2 class="text-xl leading-7 font-semibold">
 				<a class="hover:underline" href={resolve(SCREENS[c.status.go].route, { id: c.id })}
 					>{c.title}</a
 				>
 			</h2>
-			<p class="text-soft">
+			<p class="truncate text-soft" title={c.wish ? `“${c.wish}”` : undefined}>
 				{[c.tag, c.sheet, c.owner].filter(Boolean).join(' · ')}
 			</p>
-			{#if c.wish}<p class="mt-1 max-w-prose">“{c.wish}”</p>{/if}
-			{#if c.ill}
-				<p class="mt-1 flex items-start gap-2"><Mark grade="stops" /> <span>{c.ill}</span></p>
-			{/if}
 		</div>
 		{#if c.ill}
-			<div class="flex flex-wrap items-start gap-3 md:col-span-3 md:justify-end">
+			<Mark grade="stops" />
+			<p class="col-span-2">{c.ill}</p>
+			<div class="col-span-2 flex flex-wrap gap-3">
 				<Button
 					color="alternative"
 					href="/api/jobs/{encodeURIComponent(c.id)}/raw"
@@ -116,38 +119,30 @@
 					download>Save what is there</Button
 				>
 				<Button
-					class="w-72 text-left whitespace-normal"
 					aria-label="Bring back its last good revision: {c.title}"
 					onclick={() => bringBack(c)}>Bring back its last good revision</Button
 				>
 			</div>
 		{:else}
-			{@render standing(c)}
+			<StageTrack status={c.status} />
+			<div class="min-w-0 self-end">
+				<p class="flex items-start gap-2 leading-tight">
+					{#if c.status.stops}<span class="mt-0.5"><Mark grade="stops" /></span>{/if}
+					<span><span class="text-soft">waits for</span> {c.status.waits}</span>
+				</p>
+				<p class="text-soft">in since {when(c.arrived)}</p>
+			</div>
+			<Button
+				class="max-w-64 self-end whitespace-normal"
+				color={c.status.stage === 'closed' ? 'alternative' : 'primary'}
+				href={resolve(SCREENS[c.status.go].route, { id: c.id })}
+				aria-label="{c.status.next}: {c.title}">{c.status.next}</Button
+			>
 		{/if}
 	</li>
 {/snippet}
 
-{#snippet standing(c: JobCard)}
-	<StageTrack status={c.status} />
-	<div>
-		<p class="text-soft">waits for</p>
-		<p class="flex items-start gap-2">
-			{#if c.status.stops}<span class="mt-0.5"><Mark grade="stops" /></span>{/if}
-			<span>{c.status.waits}</span>
-		</p>
-		<p class="mt-1 text-soft">in since {when(c.arrived)}</p>
-	</div>
-	<div class="self-center justify-self-start md:justify-self-end">
-		<Button
-			class="w-72 text-left whitespace-normal"
-			color={c.status.stage === 'closed' ? 'alternative' : 'primary'}
-			href={resolve(SCREENS[c.status.go].route, { id: c.id })}
-			aria-label="{c.status.next}: {c.title}">{c.status.next}</Button
-		>
-	</div>
-{/snippet}
-
-<div class="flex flex-wrap items-end gap-4 py-5">
+<div class="flex flex-wrap items-end gap-4 py-3">
 	<div class="grow">
 		<h1>On the bench</h1>
 		<p class="text-soft" role="status">
@@ -221,14 +216,14 @@
 	</section>
 {:else}
 	{#if open.length > 0}
-		<ul class="border-t border-line" aria-label="Open jobs">
-			{#each open as c (c.id)}{@render row(c)}{/each}
+		<ul class="grid gap-2 lg:grid-cols-2 2xl:grid-cols-3" aria-label="Open jobs">
+			{#each open as c (c.id)}{@render card(c)}{/each}
 		</ul>
 	{/if}
 	{#if closed.length > 0}
 		<h2 class="mt-8 mb-2">Handed over</h2>
-		<ul class="border-t border-line" aria-label="Closed jobs">
-			{#each closed as c (c.id)}{@render row(c)}{/each}
+		<ul class="grid gap-2 lg:grid-cols-2 2xl:grid-cols-3" aria-label="Closed jobs">
+			{#each closed as c (c.id)}{@render card(c)}{/each}
 		</ul>
 	{/if}
 	{#if list.next}

@@ -11,7 +11,7 @@
 	);
 </script>
 
-<div class="grid content-start gap-1">
+<div class="grid content-start">
 	<span class="block font-semibold first-letter:uppercase">{status.stage}</span>
 	<svg viewBox="0 0 132 16" class="h-4 w-33" aria-hidden="true">
 		<path d="M8 8h116" class="stroke-line" stroke-width="2" />

@@ -4,7 +4,7 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Change } from '$lib/api/types.gen';
 
 export interface Waiting {
-	/** Its place in the order; 0 where the browser keeps nothing. */
+	/** Its place in the order; 0 where the browser keeps nothing, NOT_YET before it is kept. */
 	readonly n: number;
 	readonly job: string;
 	readonly change: Change;
@@ -14,6 +14,8 @@ export interface Waiting {
 	/** The revision it was first sent for: it may have arrived, so it is asked again word for word. */
 	readonly revision?: number;
 }
+
+export const NOT_YET = -1;
 
 interface Shape extends DBSchema {
 	changes: { key: number; value: Omit<Waiting, 'n'>; indexes: { job: string } };
@@ -28,14 +30,18 @@ const db = () =>
 	}));
 
 /** Keeps a change before it is sent. Where the browser keeps nothing it lives as long as the page. */
-export async function keep(change: Omit<Waiting, 'n' | 'at'>): Promise<Waiting> {
-	const w = { ...change, at: new Date().toISOString() };
+export async function keep(w: Waiting): Promise<Waiting> {
+	const { job, change, key, by, at } = w;
+	const kept = { job, change, key, by, at };
 	try {
-		return { ...w, n: await (await db()).add('changes', w) };
+		return { ...w, n: await (await db()).add('changes', kept) };
 	} catch {
 		return { ...w, n: 0 };
 	}
 }
+
+/** The time as the server writes it. */
+export const now = () => new Date().toISOString();
 
 /** What waits for a job, oldest first. */
 export async function waiting(job: string): Promise<Waiting[]> {

@@ -52,7 +52,8 @@ export class Session {
 		this.now = start;
 		const job = start.view.job.id;
 		void this.#next(async () => {
-			this.waiting = await outbox.waiting(job); // of before a reload
+			const before = await outbox.waiting(job); // a reload; what was done meanwhile comes after it
+			this.waiting = [...before, ...this.waiting];
 			return this.#flush();
 		});
 	}
@@ -152,14 +153,18 @@ export class Session {
 	change(change: Change): Promise<boolean> {
 		const stage = this.view.at;
 		const full = stage > 0 && AHEAD.has(change.do) ? { ...change, stage } : change;
+		const w: Waiting = {
+			n: outbox.NOT_YET,
+			job: this.job.id,
+			change: structuredClone($state.snapshot(full)) as Change,
+			key: crypto.randomUUID(),
+			by: who.name,
+			at: outbox.now()
+		};
+		this.waiting = [...this.waiting, w]; // what it does to ticks is seen at once
 		return this.#next(async () => {
-			const w = await outbox.keep({
-				job: this.job.id,
-				change: structuredClone($state.snapshot(full)) as Change,
-				key: crypto.randomUUID(),
-				by: who.name
-			});
-			this.waiting = [...this.waiting, w];
+			const kept = await outbox.keep(w);
+			this.waiting = this.waiting.map((x) => (x === w ? kept : x));
 			return this.#flush();
 		});
 	}
@@ -209,7 +214,11 @@ export class Session {
 	/** Sends what waits, in its order, as far as it is answered. */
 	async #flush(): Promise<boolean> {
 		let taken = true;
-		for (let w = this.waiting[0]; w && !this.conflict; w = this.waiting[0]) {
+		for (
+			let w = this.waiting[0];
+			w && w.n !== outbox.NOT_YET && !this.conflict;
+			w = this.waiting[0]
+		) {
 			if (w.revision === undefined) {
 				const sent = await outbox.sentFor(w, this.now.revision);
 				this.waiting = this.waiting.map((x) => (x === w ? sent : x));

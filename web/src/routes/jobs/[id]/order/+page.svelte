@@ -2,6 +2,7 @@
 	import { afterNavigate } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
+	import { tick } from 'svelte';
 	import type { Change, Step } from '$lib/api/types.gen';
 	import { useSession } from '$lib/job/session.svelte';
 	import StepRow from '$lib/job/StepRow.svelte';
@@ -34,13 +35,11 @@
 		if (session.view.status.done > 0) show(next?.id, 'center');
 	});
 	async function onchange(change: Change): Promise<boolean> {
-		const kept = await session.change(change);
-		if (!gone) show(next?.id, 'nearest');
-		return kept;
+		const taken = session.change(change);
+		await tick();
+		show(next?.id, 'nearest');
+		return taken;
 	}
-
-	let gone = false; // to another screen, while a change was on its way
-	$effect(() => () => (gone = true));
 </script>
 
 <svelte:head><title>Work order: {session.job.title} · Deep Bay</title></svelte:head>
