@@ -47,13 +47,15 @@ export class Session {
 	/** What the last change came to, for the live region. */
 	said = $state('');
 	#queue: Promise<unknown> = Promise.resolve();
+	#held: Promise<void> = Promise.resolve();
 
 	constructor(start: JobView) {
 		this.now = start;
 		const job = start.view.job.id;
 		void this.#next(async () => {
 			const before = await outbox.waiting(job); // a reload; what was done meanwhile comes after it
-			this.waiting = [...before, ...this.waiting];
+			const here = this.waiting.map((w) => w.key);
+			this.waiting = [...before.filter((w) => !here.includes(w.key)), ...this.waiting];
 			return this.#flush();
 		});
 	}
@@ -93,7 +95,8 @@ export class Session {
 	}
 	#unsaved(step: string): Waiting | undefined {
 		return this.waiting.findLast(
-			({ change: c }) =>
+			({ change: c, n }) =>
+				n !== outbox.NOT_YET &&
 				(c.do === 'tick' || c.do === 'untick' || c.do === 'leave out') &&
 				(c.step === step || c.steps?.includes(step))
 		);
@@ -161,12 +164,20 @@ export class Session {
 			by: who.name,
 			at: outbox.now()
 		};
-		this.waiting = [...this.waiting, w]; // what it does to ticks is seen at once
-		return this.#next(async () => {
-			const kept = await outbox.keep(w);
+		this.waiting = [...this.waiting, w];
+		this.#held = outbox.keep(w).then((kept) => {
 			this.waiting = this.waiting.map((x) => (x === w ? kept : x));
+		});
+		const held = this.#held;
+		return this.#next(async () => {
+			await held;
 			return this.#flush();
 		});
+	}
+
+	/** Waits until the last change is kept: from then on what it does to ticks is seen. */
+	held(): Promise<void> {
+		return this.#held;
 	}
 
 	/** Sends what waits. */

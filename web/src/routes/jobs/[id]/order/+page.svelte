@@ -36,6 +36,7 @@
 	});
 	async function onchange(change: Change): Promise<boolean> {
 		const taken = session.change(change);
+		await session.held();
 		await tick();
 		show(next?.id, 'nearest');
 		return taken;
