@@ -34,7 +34,15 @@ func shop(t *testing.T) string { return shopAt(t, filepath.Join(t.TempDir(), "sh
 
 // shopAt does so with its data in a file of a name.
 func shopAt(t *testing.T, path string) string {
-	return shopBehind(t, path, func(h http.Handler) http.Handler { return h })
+	return shopBehind(t, path, func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if r.URL.Path == "/service-worker.js" { // it fetches the whole program anew for each test, and only one is about it
+				w.Header().Set("Content-Type", "text/javascript")
+				return
+			}
+			h.ServeHTTP(w, r)
+		})
+	})
 }
 
 // gate is a way to the server that can be shut: then nothing answers, as during a restart or in
