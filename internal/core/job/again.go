@@ -71,7 +71,10 @@ func (a *applier) takeSheet() fact.Fact {
 // dropBays forgets in which bays drives were told to lie that the sheet does not know.
 func (j *Job) dropBays() {
 	of := func(s *rig.Setup) {
-		s.Bays = slices.DeleteFunc(slices.Clone(s.Bays), func(l rig.Lying) bool { return !slices.Contains(j.bayNames(), l.Bay) })
+		s.Bays = slices.DeleteFunc(slices.Clone(s.Bays), func(l rig.Lying) bool {
+			_, known := j.Sheet.Bay(l.Bay)
+			return !known
+		})
 	}
 	of(&j.Found)
 	of(&j.Planned)

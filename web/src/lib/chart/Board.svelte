@@ -3,6 +3,7 @@
 	import type { Attachment } from 'svelte/attachments';
 	import { on } from 'svelte/events';
 	import type { Resolved, Sheet } from '$lib/api/types.gen';
+	import Ribbons from './Ribbons.svelte';
 	import { layoutChart, namesOnBoard, type Mark as Place } from './layout';
 
 	interface Props {
@@ -126,19 +127,7 @@
 				class="fill-raised stroke-line"
 				rx="3"
 			/>
-			{#each chart.ribbons as r (r.id)}
-				<path d={r.d} class="fill-none stroke-line" stroke-width={r.wired + 2} />
-				<path d={r.d} class="fill-none stroke-raised" stroke-width={r.wired} />
-				{#if r.flows > 0}
-					<path
-						d={r.d}
-						class="fill-none transition-[stroke-width] duration-200"
-						stroke-width={r.flows}
-						stroke="var(--water-{r.depth})"
-						stroke-opacity={r.idle ? 0.55 : 1}
-					/>
-				{/if}
-			{/each}
+			<Ribbons ribbons={chart.ribbons} />
 			{#each chart.uplinks as u (u.id)}
 				<path d={u.d} class="fill-none stroke-ink" stroke-width={u.wired + 2} />
 				<path d={u.d} class="fill-none" stroke-width={u.wired} stroke="var(--water-{u.depth})" />

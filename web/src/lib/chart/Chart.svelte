@@ -6,6 +6,7 @@
 	import type { Offer, Resolved, Sheet, SocketState } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { broken, draw, short, toward, type Control } from './drawing';
+	import Ribbons from './Ribbons.svelte';
 	import Sketch from './Sketch.svelte';
 
 	interface Props {
@@ -32,7 +33,7 @@
 					resolved,
 					{
 						name,
-						root: (id) => atRoot(id)
+						root: atRoot
 					},
 					width,
 					height
@@ -190,19 +191,7 @@
 			{#each chart.leads as d (d)}
 				<path {d} class="fill-none stroke-soft" stroke-width="2" />
 			{/each}
-			{#each chart.ribbons as r (r.id)}
-				<path d={r.d} class="fill-none stroke-line" stroke-width={r.wired + 2} />
-				<path d={r.d} class="fill-none stroke-raised" stroke-width={r.wired} />
-				{#if r.flows > 0}
-					<path
-						d={r.d}
-						class="fill-none transition-[stroke-width] duration-200"
-						stroke-width={r.flows}
-						stroke="var(--water-{r.depth})"
-						stroke-opacity={r.idle ? 0.55 : 1}
-					/>
-				{/if}
-			{/each}
+			<Ribbons ribbons={chart.ribbons} />
 			{#each chart.roots as r (r.root.id)}
 				{#if r.uplink}
 					<path d={r.uplink.d} class="fill-none stroke-ink" stroke-width={r.uplink.wired + 2} />

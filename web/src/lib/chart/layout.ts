@@ -1,23 +1,7 @@
 // Pure geometry of the drawing: from a sheet and what the core said of it to
 // places, paths and widths in pixels. Nothing is judged here.
 import type { Place, Resolved, Root, Sheet, Socket, SocketState } from '$lib/api/types.gen';
-
-export interface Box {
-	readonly x: number;
-	readonly y: number;
-	readonly w: number;
-	readonly h: number;
-}
-
-export interface Ribbon {
-	readonly id: string;
-	readonly d: string;
-	readonly wired: number; // px, the lanes laid on the board
-	readonly flows: number; // px, the lanes in use or on offer
-	readonly depth: number; // 1 to 6: generation, deeper is faster
-	readonly closed: boolean;
-	readonly idle: boolean; // nothing placed at its end
-}
+import type { Box, Ribbon } from './drawing';
 
 export interface Mark {
 	readonly socket: Socket;
@@ -82,7 +66,6 @@ export function layoutChart(sheet: Sheet, resolved: Resolved, width: number): Ch
 			wired: ribbon(k.lanes ?? 1),
 			flows: state.state === 'off' ? 0 : ribbon(lead ? 1 : (state.link?.lanes ?? 1)),
 			depth: lead ? 1 : (state.link?.gen ?? k.gen ?? 1),
-			closed: state.state === 'off' || state.state === 'stopped',
 			idle: !state.item
 		});
 	}
@@ -101,7 +84,6 @@ export function layoutChart(sheet: Sheet, resolved: Resolved, width: number): Ch
 				wired: w,
 				flows: w,
 				depth: root.uplink.gen ?? 1,
-				closed: false,
 				idle: false,
 				text: `uplink ${root.uplink.gen ? 'Gen ' + root.uplink.gen : '?'} x${root.uplink.lanes ?? '?'}`
 			}
@@ -254,7 +236,6 @@ function channels(
 				wired: 8,
 				flows: live ? 8 : 0,
 				depth: 2,
-				closed: false,
 				idle: !live
 			}
 		];
