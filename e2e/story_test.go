@@ -798,6 +798,9 @@ func TestOffline(t *testing.T) {
 	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
 	b.wants(`[role="alert"]`, "Deep Bay does not answer", "1 change is not saved yet")
 	b.axe()
+	// A server that answers, and cannot keep it, says why: the change waits all the same.
+	b.do(chromedp.Evaluate[chromedp.Void](`window.fetch = () => Promise.resolve(new Response(JSON.stringify({ type: 'urn:deepbay:problem:disk-full', title: 'disk full', status: 507, detail: 'the disk is full: make room on it; nothing was changed' }), { status: 507, headers: { 'Content-Type': 'application/problem+json' } }))`))
+	b.wants(`[role="alert"]`, "the disk is full: make room on it", "1 change is not saved yet")
 	b.do(chromedp.Evaluate[chromedp.Void](`window.fetch = window.realFetch`))
 	b.button(`[role="alert"]`, "Send now")
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")

@@ -39,8 +39,8 @@ export class Session {
 	busy = $state(false);
 	/** Changes that the server has not answered, oldest first. */
 	waiting = $state.raw<readonly Waiting[]>([]);
-	/** It does not answer. */
-	offline = $state(false);
+	/** Why the server does not take them: it does not answer, or cannot keep anything; '' where it does. */
+	trouble = $state('');
 	conflict = $state.raw<ProblemDoc | null>(null);
 	/** What somebody else did last, while it is asked whether to take it back. */
 	ofAnother = $state('');
@@ -91,7 +91,7 @@ export class Session {
 	}
 	/** What was done about a step is not saved yet. */
 	unsaved(step: string): boolean {
-		return this.offline && this.#unsaved(step) !== undefined;
+		return this.trouble !== '' && this.#unsaved(step) !== undefined;
 	}
 	#unsaved(step: string): Waiting | undefined {
 		return this.waiting.findLast(
@@ -120,7 +120,7 @@ export class Session {
 			if (!e || e.job === this.job.id) void this.#next(() => this.#catchUp(e));
 		});
 		const again = setInterval(() => {
-			if (this.offline && !this.busy) void this.again();
+			if (this.trouble && !this.busy) void this.again();
 		}, AGAIN);
 		return () => {
 			stop();
@@ -238,10 +238,10 @@ export class Session {
 			const { change, key, by, revision } = w;
 			const stamp = { revision: revision ?? this.now.revision, key, by };
 			taken = await this.#run(() => api.change(this.job.id, stamp, change));
-			if (this.offline) return true;
+			if (this.trouble) return true;
 			if (!this.conflict) await this.#answered(w);
 		}
-		if (this.waiting.length === 0) this.offline = false;
+		if (this.waiting.length === 0) this.trouble = '';
 		return taken;
 	}
 	async #answered(w: Waiting): Promise<void> {
@@ -265,13 +265,13 @@ export class Session {
 			const stage = this.view.at;
 			this.now = await call();
 			if (stage > 0 && this.view.stages.some((s) => s.at === stage)) await this.look(stage);
-			this.offline = false;
+			this.trouble = '';
 			this.said = this.now.journal.at(-1)?.says ?? '';
 			return true;
 		} catch (e) {
 			if (!(e instanceof ApiError)) throw e;
-			this.offline = e.status === 0 || e.status >= 502; // not there, or busy
-			if (this.offline) return false;
+			this.trouble = e.status === 0 ? 'Deep Bay does not answer' : e.status >= 502 ? e.says : ''; // not there; busy, or its disk full
+			if (this.trouble) return false;
 			if (e.problem.current) this.conflict = e.problem;
 			else if (e.problem.type.endsWith(':of-another')) this.ofAnother = e.problem.detail;
 			else toasts.add('error', e.says);

@@ -91,12 +91,12 @@
 </div>
 
 <p class="sr-only" role="status" aria-live="polite">{session.said}</p>
-{#if session.offline}
+{#if session.trouble}
 	<div role="alert" class="no-print mb-2 border-l-4 border-over bg-overtint px-3 py-2">
 		<div class="flex flex-wrap items-center gap-3">
 			<Mark grade="stops" />
 			<span class="grow">
-				Deep Bay does not answer.
+				{session.trouble}.
 				{#if session.waiting.length > 0}
 					<strong
 						>{session.waiting.length}
