@@ -240,6 +240,24 @@ func (b *tab) wants(selector string, texts ...string) {
 	}
 }
 
+// panel opens a panel beside the chart; true where it was not open.
+func (b *tab) panel(id string) bool {
+	b.t.Helper()
+	at := fmt.Sprintf(`[data-panel="%s"]`, id)
+	b.do(chromedp.WaitVisible(chromedp.CSS(at)))
+	shut, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(() => {
+		const at = document.querySelector('%s').closest('button');
+		if (at.getAttribute('aria-expanded') === 'true') return false;
+		at.click();
+		return true;
+	})()`, at)))
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	b.do(chromedp.WaitVisible(chromedp.CSS(fmt.Sprintf(`[data-testid="panel-%s"]`, id))))
+	return shut
+}
+
 // inDialog takes a value of the pick list in the open dialog.
 func inDialog(value string) chromedp.Action[chromedp.Void] {
 	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {

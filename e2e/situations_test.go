@@ -29,6 +29,14 @@ func (h *hands) fill(label, text string) {
 	h.actions++
 }
 
+// panel opens a panel beside the chart.
+func (h *hands) panel(id string) {
+	h.t.Helper()
+	if h.tab.panel(id) {
+		h.actions++
+	}
+}
+
 func (h *hands) pick(label, option string) {
 	h.t.Helper()
 	h.choose(label, option)
@@ -93,7 +101,7 @@ func (h *hands) plan(says string) {
 	h.t.Helper()
 	h.press("main", "Find the best plan")
 	h.wants(`[data-testid="plan"]`, says)
-	h.do(pollTrue(`document.querySelector('[data-testid="tally"]')?.innerText.startsWith('no stop')`))
+	h.do(pollTrue(`document.querySelector('[data-panel="findings"]')?.innerText.includes('no stop')`))
 }
 
 // undone is the phase of the first step that is open, "" for none; how many of it can be
@@ -249,6 +257,7 @@ func TestBudgetTower(t *testing.T) {
 	h.wants("main", "Find the best plan")
 	h.press("main", "As found")
 	h.wants(socket("M2_1"), "1TB nvme")
+	h.panel("after")
 	h.wants(`[data-testid="after"]`, "It starts from:")
 }
 
@@ -271,8 +280,10 @@ func TestOfficeOptical(t *testing.T) {
 	h.drag("item-4", "SATA3")
 	h.actions++
 	h.wants(socket("SATA3"), "480GB")
-	h.wants(`[data-testid="tally"]`, "no stop")
+	h.wants(`[data-panel="findings"]`, "no stop")
+	h.panel("after")
 	h.pick("What starts it afterwards", "a copy of the system on 480GB sata 2.5 ssd 7mm SSD-480")
+	h.panel("after")
 	h.wants(`[data-testid="after"]`, "a copy of the system on")
 	planned := h.actions
 	h.press("main", "Begin the work order")
@@ -328,6 +339,7 @@ func TestStripeAndDisk(t *testing.T) {
 	h := arrive(t)
 	h.takeIn(arrival{sheet: "avocet-e1", title: "Tide-table printer", lines: "A1: 4GB DDR3-1600 DIMM\nSATA1: 2TB 3.5 sata S/N TIDES\nnew: 2x 500GB 2.5 sata ssd 7mm S/N ST-1 S/N ST-2", drive: "900", slow: true})
 	h.plan("proved best")
+	h.panel("after")
 	h.press(`[data-testid="after"]`, "Make an array…")
 	h.do(chromedp.WaitVisible(chromedp.CSS("dialog[open]")))
 	h.axe()
@@ -338,7 +350,9 @@ func TestStripeAndDisk(t *testing.T) {
 	h.wants("main", "To be answered first", "the array needs")
 	h.do(chromedp.Click(chromedp.CSS(`button[aria-label^="Set it: the array needs"]`)))
 	h.actions++
+	h.panel("after")
 	h.pick("What starts it afterwards", "a new install on array array-1")
+	h.panel("after")
 	h.wants(`[data-testid="after"]`, "a new install on the array of level 0")
 	h.take("SATA1")
 	h.do(chromedp.Click(chromedp.CSS(`button[aria-label^="Out for now"]`)))
@@ -380,7 +394,8 @@ func TestAudioBoxThenInside(t *testing.T) {
 	h.drag("item-5", "USB1/1")
 	h.actions += 2
 	h.wants(socket("USB1/1"), "ssd")
-	h.press(`[data-testid="stages"]`, "Do it in stages…")
+	h.panel("after")
+	h.press("main", "Do it in stages…")
 	h.fill("What the present stage is for", "box outside, for the copy")
 	h.fill("What the next one is for", "inside, in place of the disk")
 	h.axe()
@@ -398,6 +413,7 @@ func TestAudioBoxThenInside(t *testing.T) {
 	h.take("USB1")
 	h.press(`[data-testid="socket"]`, "Take it out")
 	h.wants(socket("USB1"), "free")
+	h.panel("after")
 	h.pick("What starts it afterwards", "a copy of the system on 1TB sata 2.5 ssd 7mm SSD-9")
 	h.press(`[data-testid="stages"]`, "box outside, for the copy (now)")
 	h.wants(socket("USB1/1"), "ssd")
@@ -424,7 +440,8 @@ func TestAudioBoxThenInside(t *testing.T) {
 func TestMiniKit(t *testing.T) {
 	h := arrive(t)
 	h.takeIn(arrival{sheet: "plover-m2", title: "Quay camera PC", fresh: true, lines: "SODIMM1, SODIMM2: 2x 8GB PC4-2666V-S\nM2: 500GB nvme 2280 gen3 x4 M key S/N KIT-1", memory: "16", drive: "500"})
-	h.wants(`[data-testid="tally"]`, "no stop")
+	h.wants(`[data-panel="findings"]`, "no stop")
+	h.panel("after")
 	h.pick("What starts it afterwards", "a new install on 500GB nvme M.2 2280 gen3 x4 M-key KIT-1")
 	planned := h.actions
 	h.press("main", "Begin the work order")
@@ -443,6 +460,7 @@ func TestMiniKit(t *testing.T) {
 func TestDeadSocket(t *testing.T) {
 	h := arrive(t)
 	h.takeIn(arrival{sheet: "gannet-d1", title: "Mooring planner", lines: "A2: 16GB PC4-3200AA-U\nSATA1: 1TB 3.5 sata\nnew: 1TB nvme 2280 gen4 x4 M key S/N MOOR", drive: "1000"})
+	h.panel("settings")
 	h.pick("Processor fitted", "first generation")
 	h.plan("proved best")
 	h.wants(socket("M2_1"), "off")
@@ -544,6 +562,7 @@ func TestHandsByKeys(t *testing.T) {
 	press(kb.Enter)
 	h.wants(`[data-testid="tally"]`, "4 to read")
 	h.visit("/jobs/chart-table-workstation/fit")
+	h.panel("after")
 	onto("Do it in stages")
 	press(kb.Enter)
 	h.do(chromedp.WaitVisible(chromedp.CSS("dialog[open]")))

@@ -42,10 +42,11 @@ type JobList struct {
 
 // JobView is one job with everything the core says about it.
 type JobView struct {
-	Revision int         `json:"revision"`
-	Updated  time.Time   `json:"updated"`
-	View     say.View    `json:"view"`
-	Journal  []say.Entry `json:"journal"`
+	Revision int           `json:"revision"`
+	Updated  time.Time     `json:"updated"`
+	View     say.View      `json:"view"`
+	Journal  []say.Entry   `json:"journal"`
+	Changed  []say.Changed `json:"changed"` // what the last change made different
 }
 
 // SheetView is a sheet with what an empty machine of it says, its rules in words,

@@ -121,6 +121,6 @@ func (s *api) sayable(k *store.Kept) (err error) {
 			err = fmt.Errorf("it cannot be judged: %v\n%s", p, debug.Stack())
 		}
 	}()
-	_, _, err = s.say(k, nil)
+	_, _, err = s.say(nil, k, nil)
 	return err
 }

@@ -99,20 +99,36 @@ func (s *api) look(ctx context.Context, id job.ID) (said, error) {
 	if err != nil {
 		return said{}, err
 	}
-	out, c, err := s.say(&k, entries)
+	out, c, err := s.say(s.before(ctx, &k), &k, entries)
 	if err == nil {
 		s.remember(out.view, c)
 	}
 	return out, err
 }
 
+// before is a job as it was before its last change, nil where there is none that can be read.
+func (s *api) before(ctx context.Context, k *store.Kept) *job.Job {
+	if k.Revision < 2 {
+		return nil
+	}
+	j, err := s.Data.At(ctx, k.Job.ID, k.Revision-1)
+	if err != nil {
+		return nil
+	}
+	return &j
+}
+
 // journalShown is how many entries of a journal a view has at most.
 const journalShown = 50
 
-// say is everything that is said about a revision of a job, and its card.
-func (s *api) say(k *store.Kept, entries []store.Entry) (said, card, error) {
+// say is everything that is said about a revision of a job, and its card. before is the job
+// as it was, nil where that is not at hand.
+func (s *api) say(before *job.Job, k *store.Kept, entries []store.Entry) (said, card, error) {
 	v := job.Look(k.Job)
 	out := said{JobView: s.worded(k, &v, entries)}
+	if before != nil {
+		out.Changed = say.Differs(s.Language, before, &k.Job)
+	}
 	c, err := cardOf(k, out.View.Status)
 	if err != nil {
 		return said{}, card{}, err
@@ -124,7 +140,7 @@ func (s *api) say(k *store.Kept, entries []store.Entry) (said, card, error) {
 
 // worded is the view of a job, or of a stage of it, in words.
 func (s *api) worded(k *store.Kept, v *job.View, entries []store.Entry) JobView {
-	return JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, v), Journal: s.journal(&k.Job, entries)}
+	return JobView{Revision: k.Revision, Updated: k.Updated, View: say.Look(s.Language, v), Journal: s.journal(&k.Job, entries), Changed: []say.Changed{}}
 }
 
 // remember keeps what was said about a revision that is in the file.
@@ -135,8 +151,8 @@ func (s *api) remember(v view, c card) {
 
 // put keeps a revision of a job and answers with what is said about it. All of that is
 // made before anything is kept: what cannot be judged or worded is not carried out, and
-// what is carried out can be shown.
-func (s *api) put(c *gin.Context, status int, w store.Write) error {
+// what is carried out can be shown. before is the job as it was, nil for a new one.
+func (s *api) put(c *gin.Context, status int, before *job.Job, w store.Write) error {
 	ctx := c.Request.Context()
 	next := store.Kept{Job: w.Job, Revision: w.From + 1, Updated: w.Stamp.At}
 	var entries []store.Entry
@@ -150,7 +166,7 @@ func (s *api) put(c *gin.Context, status int, w store.Write) error {
 	if err != nil {
 		return err
 	}
-	v, card, err := s.say(&next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
+	v, card, err := s.say(before, &next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
 	if err != nil {
 		return err
 	}

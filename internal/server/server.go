@@ -560,7 +560,7 @@ func (s *api) takeIn(c *gin.Context, key string, stamp job.Stamp, begin func() (
 	if err := j.Validate().Err(); err != nil {
 		return err
 	}
-	err = s.put(c, http.StatusCreated, store.Write{Job: j, Done: done, Stamp: stamp, Request: r})
+	err = s.put(c, http.StatusCreated, nil, store.Write{Job: j, Done: done, Stamp: stamp, Request: r})
 	if errors.As(err, &before) { // the same request was faster
 		return s.answer(c, http.StatusCreated, job.ID(before.Thing))
 	}
@@ -707,7 +707,7 @@ func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours 
 	if err != nil {
 		return err
 	}
-	err = s.put(c, http.StatusOK, store.Write{Job: j, From: at, Done: done, Stamp: stamp, Request: r})
+	err = s.put(c, http.StatusOK, &k.Job, store.Write{Job: j, From: at, Done: done, Stamp: stamp, Request: r})
 	if errors.As(err, &before) { // the same request was faster
 		return s.answer(c, http.StatusOK, id)
 	}

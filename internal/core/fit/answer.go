@@ -82,6 +82,9 @@ const (
 // Values lists the grades for the formats.
 func (Severity) Values() []string { return []string{string(Stops), string(Warns), string(Notes)} }
 
+// rank orders grades, the worst first.
+func (s Severity) rank() int { return slices.Index(s.Values(), string(s)) }
+
 // Finding is one judgement about a rig.
 type Finding struct {
 	Code     Code
@@ -188,7 +191,7 @@ type Answer struct {
 	Carried  []rig.Place
 	Flows    []Flow
 	Memory   MemoryAnswer
-	Findings []Finding
+	Findings []Finding // the worst first
 
 	settled *resolver // which can say more when it is asked
 }

@@ -38,6 +38,7 @@ func TestMachines(t *testing.T) {
 		c.order(rng)
 		c.adding()
 		c.offers(rng)
+		c.turns()
 		for _, s := range r.Sockets {
 			if s.State == fit.Live {
 				live++
@@ -328,6 +329,47 @@ func (c *invariants) offers(rng *rand.Rand) {
 		r := fit.Resolve(&moved)
 		if got := r.Socket(o.Socket); got == nil || got.State != o.State() {
 			c.fail("%s is offered %s as %s and comes to %+v", p.Item, o.Socket, o.State(), got)
+		}
+	}
+}
+
+// turns holds that what differs between two answers is told, once, and the other way round as
+// the opposite; and that of two equal ones nothing is.
+func (c *invariants) turns() {
+	if got := fit.Turns(c.r, c.r); len(got) > 0 {
+		c.fail("an answer differs from itself: %v", got)
+	}
+	if len(c.b.Placements) == 0 {
+		return
+	}
+	less := *c.b
+	setup, _, err := c.b.Moved([]rig.Move{{Item: c.b.Placements[0].Item}})
+	if err != nil {
+		c.fail("%s cannot be taken out: %v", c.b.Placements[0].Item, err)
+	}
+	less.Setup = setup
+	after := fit.Resolve(&less)
+	back := map[rig.Path]fit.Turn{}
+	for _, t := range fit.Turns(&after, c.r) {
+		back[t.Socket] = t.Turn
+	}
+	there := map[rig.Path]fit.Turn{}
+	opposite := map[fit.Turn]fit.Turn{fit.NowIn: fit.NowOut, fit.NowOut: fit.NowIn, fit.NowMore: fit.NowLess, fit.NowLess: fit.NowMore}
+	for _, t := range fit.Turns(c.r, &after) {
+		if _, twice := there[t.Socket]; twice {
+			c.fail("%v is told twice", t.Socket)
+		}
+		there[t.Socket] = t.Turn
+		if was, now := back[t.Socket], t.Turn; was != opposite[now] {
+			c.fail("%v is %s, and the other way round %s", t.Socket, now, was)
+		}
+	}
+	for i := range c.r.Sockets {
+		was := &c.r.Sockets[i]
+		now := after.Socket(was.Socket)
+		same := now == nil && was.Item == "" || now != nil && now.Item == was.Item && now.State == was.State && plain(now.Link) == plain(was.Link)
+		if _, told := there[was.Socket]; told == same {
+			c.fail("%v: %v, then %v, told: %v", was.Socket, was, now, told)
 		}
 	}
 }

@@ -22,6 +22,7 @@ func Resolve(b *rig.Rig) Answer {
 	r := settle(b, asKnown)
 	out := Answer{Sockets: make([]SocketState, len(r.sockets)), Carried: r.carried, Flows: r.flows(), Memory: r.memory, settled: r}
 	out.Findings = r.findings()
+	slices.SortStableFunc(out.Findings, func(a, b Finding) int { return cmp.Compare(a.Severity.rank(), b.Severity.rank()) })
 	out.Memory.Because = r.whySpeed()
 	for i := range r.sockets {
 		out.Sockets[i] = r.answer(&r.sockets[i])

@@ -7,6 +7,22 @@ import "deepbay/internal/core/fact"
 // What may be said, by name.
 const (
 	ACure            fact.Code = "job/a-cure"
+	StepsAreDone     fact.Code = "job/steps-are-done" // how many of how many
+	HandedOver       fact.Code = "job/handed-over"
+	FittedNotProved  fact.Code = "job/fitted-not-proved"
+	NotAsForetold    fact.Code = "job/not-as-foretold"
+	StageProved      fact.Code = "job/stage-proved"
+	FittedAndProved  fact.Code = "job/fitted-and-proved"
+	NothingToJudge   fact.Code = "job/nothing-to-judge"
+	DoesNotWork      fact.Code = "job/does-not-work"
+	NotAllPlaced     fact.Code = "job/not-all-placed"
+	HasNoPlace       fact.Code = "job/has-no-place" // which piece
+	NotReady         fact.Code = "job/not-ready"
+	MayWork          fact.Code = "job/may-work"
+	WorksWithLoss    fact.Code = "job/works-with-loss" // how many warnings
+	WorksAsItIs      fact.Code = "job/works-as-it-is"
+	NothingPlanned   fact.Code = "job/nothing-planned"
+	Works            fact.Code = "job/works"
 	APlaceFor        fact.Code = "job/a-place-for"
 	APlan            fact.Code = "job/a-plan"
 	AddedFound       fact.Code = "job/added-found"
@@ -157,5 +173,6 @@ const (
 	Lines       fact.Noun = "line"
 	Differences fact.Noun = "difference"
 	Warnings    fact.Noun = "warning"
+	Steps       fact.Noun = "step"
 	Passes      fact.Noun = "pass"
 )

@@ -261,6 +261,14 @@ func TestStages(t *testing.T) {
 			t.Errorf("stage %q waits for %q, next %q\nwant  %q waits for %q, next %q", s.Stage, s.Waits, s.Next, stage, waits, next)
 		}
 	}
+	// verdict is the grade, the verdict and its reason, in one line.
+	verdict := func(want string) {
+		t.Helper()
+		v := said(j).Status.Verdict
+		if got := string(v.Grade) + ": " + v.Says.String() + ": " + v.Why.String(); got != want {
+			t.Errorf("verdict %q\nwant    %q", got, want)
+		}
+	}
 	tickAll := func(closing bool) {
 		t.Helper()
 		for _, s := range j.Order() {
@@ -270,33 +278,40 @@ func TestStages(t *testing.T) {
 		}
 	}
 	expect(job.StageFit, "a place for Ternlight 500", "Place Ternlight 500")
+	verdict("unknown: Not everything has a place: Ternlight 500 lies on the mat")
 
 	j = must(t, j, put("item-4", "M2_2"))
-	expect(job.StageFit, "a cure: Mudlark 2 TB is not seen on SATA6: the socket is off", "Cure what stops the plan")
+	expect(job.StageFit, "a cure: Mudlark 2 TB is not seen on SATA6: the socket is off", "Fix what stops the plan")
+	verdict("stops: It does not work: Mudlark 2 TB is not seen on SATA6: the socket is off")
 	if _, _, err := job.Apply(j, job.Change{Do: job.DoTick, Step: "prepare/parts"}, stamp); err == nil || !strings.Contains(worded(&j, err), "the plan is stopped: Mudlark 2 TB is not seen") {
 		t.Errorf("a step of a stopped plan was ticked: %v", err)
 	}
 	j = must(t, j, put("item-4", "M2_1"), put("item-5", "A2"), put("item-6", "B2"), job.Change{Do: job.DoTakeOut, Item: "item-1"})
 	expect(job.StageFit, "hands: the plan is ready", "Begin the work order")
+	verdict("good: It works: ")
 	if _, _, err := job.Apply(j, job.Change{Do: job.DoClose}, stamp); err == nil || !strings.Contains(worded(&j, err), "a step is not done: See that") {
 		t.Errorf("closed with the machine open: %v", err)
 	}
 	j = must(t, j, job.Change{Do: job.DoTick, Step: "prepare/backup"})
 	expect(job.StageOrder, "hands: Lay out parts and tools", "Go on with the work order")
+	verdict("unknown: 1 of 17 steps done: hands: Lay out parts and tools")
 	j = must(t, j, job.Change{Do: job.DoUntick, Step: "prepare/backup"})
 	expect(job.StageFit, "hands: the plan is ready", "Begin the work order")
 	tickAll(false)
 	expect(job.StageProve, "16 lines to read off the screens", "Compare what the screens show")
+	verdict("unknown: Fitted, not proved yet: 16 lines to read off the screens")
 
 	for _, l := range job.Look(j).Lines {
 		j = must(t, j, job.Change{Do: job.DoConfirm, Line: l.ID})
 	}
 	j = must(t, j, job.Change{Do: job.DoRead, Line: power.ParseLineID("rate"), Text: "2133"})
-	expect(job.StageProve, "1 difference to be explained or cured", "Explain or cure what differs")
+	expect(job.StageProve, "1 difference to be explained or fixed", "Explain or fix what differs")
+	verdict("stops: It does not show what it should: 1 difference to be explained or fixed")
 	j = must(t, j, job.Change{Do: job.DoExplain, Line: power.ParseLineID("rate"), Text: "reliability first"})
 	expect(job.StageOrder, "closing: Shut down and pull the plug again", "Close the machine")
 	tickAll(true)
 	expect(job.StageHandOver, "the owner", "Hand it over")
+	verdict("good: Fitted and proved: the owner")
 
 	j = must(t, j, job.Change{Do: job.DoClose, Text: "done"})
 	expect(job.StageClosed, "nothing", "Read the hand-over page")

@@ -4,6 +4,7 @@ package job
 // action. It is computed from the job each time, so it cannot disagree with it.
 
 import (
+	"cmp"
 	"reflect"
 	"slices"
 
@@ -32,17 +33,41 @@ func (Stage) Values() []string {
 	return []string{string(StageFit), string(StageOrder), string(StageProve), string(StageHandOver), string(StageClosed)}
 }
 
+// Standing is what a verdict comes to.
+type Standing string
+
+// The grades, the best first.
+const (
+	GradeGood  Standing = "good"    // nothing stands against it
+	GradeWarns Standing = "warns"   // it works, with a loss nobody has agreed to yet
+	GradeOpen  Standing = "unknown" // something is not known, or not done yet
+	GradeStops Standing = "stops"   // it does not work, or may not be begun
+)
+
+// Values lists the grades for the formats.
+func (Standing) Values() []string {
+	return []string{string(GradeGood), string(GradeWarns), string(GradeOpen), string(GradeStops)}
+}
+
+// Judgement is a verdict in a few words, and its reason: none where nothing stands against it.
+type Judgement struct {
+	Grade Standing
+	Says  fact.Fact
+	Why   fact.Fact
+}
+
 // Status is where a job stands.
 type Status struct {
-	Stage Stage
-	Waits fact.Fact // what it waits for
-	Next  fact.Fact // the one next action, as a button says it
-	Go    Stage     // the screen on which it is done
-	Stops bool      // the plan is stopped
-	Done  int       // steps done
-	Steps int
-	Name  string // of the stage at work, where there are several
-	Of    [2]int // which that is, and of how many
+	Stage   Stage
+	Verdict Judgement // of the plan, then of the work
+	Waits   fact.Fact // what it waits for
+	Next    fact.Fact // the one next action, as a button says it
+	Go      Stage     // the screen on which it is done
+	Stops   bool      // the plan is stopped
+	Done    int       // steps done
+	Steps   int
+	Name    string // of the stage at work, where there are several
+	Of      [2]int // which that is, and of how many
 }
 
 // View is a job with everything the core says about it.
@@ -94,6 +119,7 @@ func LookAt(j Job, n int) (View, bool) {
 func Stand(j Job) Status {
 	found, planned := j.FoundRig(), j.PlannedRig()
 	v := View{Job: j, Found: fit.Resolve(&found), Planned: fit.Resolve(&planned), Order: j.Order()}
+	quiet(&j, &v.Found, &v.Planned)
 	v.Blocks = j.blocks()
 	v.Lines = j.Lines(&v.Planned, &v.Found)
 	return status(&v)
@@ -157,14 +183,21 @@ func status(v *View) Status {
 			differ++
 		}
 	}
+	s.Verdict = judged(v)
 	say := func(stage Stage, waits, next fact.Fact) Status {
 		s.Stage, s.Go, s.Waits, s.Next = stage, stage, waits, next
 		return s
 	}
+	working := func(grade Standing, says fact.Fact, stage Stage, waits, next fact.Fact) Status {
+		s.Verdict = Judgement{grade, says, waits}
+		return say(stage, waits, next)
+	}
+	steps := fact.Of(StepsAreDone, s.Done, fact.Count{N: s.Steps, Of: Steps})
 	switch {
 	case v.Job.Closed != nil:
 		s.Go = StageHandOver
 		s.Stage, s.Waits, s.Next = StageClosed, fact.Of(Nothing), fact.Of(ReadHandover)
+		s.Verdict = Judgement{GradeGood, fact.Of(HandedOver), fact.Fact{}}
 		return s
 	case len(v.Job.Items) == 0:
 		return say(StageFit, fact.Of(FoundAndToFit), fact.Of(EnterFound))
@@ -181,21 +214,58 @@ func status(v *View) Status {
 		s.Stage, s.Go, s.Waits, s.Next = StageFit, StageOrder, fact.Of(HandsReady), fact.Of(BeginOrder)
 		return s
 	case next != nil:
-		return say(StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
+		return working(GradeOpen, steps, StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
 	case notLooked > 0:
-		return say(StageProve, fact.Of(LinesToRead, fact.Count{N: notLooked, Of: Lines}), fact.Of(CompareScreens))
+		return working(GradeOpen, fact.Of(FittedNotProved), StageProve, fact.Of(LinesToRead, fact.Count{N: notLooked, Of: Lines}), fact.Of(CompareScreens))
 	case differ > 0:
-		return say(StageProve, fact.Of(DifferencesOpen, fact.Count{N: differ, Of: Differences}), fact.Of(ExplainOrCure))
+		return working(GradeStops, fact.Of(NotAsForetold), StageProve, fact.Of(DifferencesOpen, fact.Count{N: differ, Of: Differences}), fact.Of(ExplainOrCure))
 	case test.Is():
-		return say(StageOrder, test, fact.Of(SayHowTestEnded))
+		return working(GradeOpen, steps, StageOrder, test, fact.Of(SayHowTestEnded))
 	case nextClose != nil:
-		return say(StageOrder, fact.Of(Closing_, nextClose.Do), fact.Of(CloseMachine))
+		return working(GradeOpen, steps, StageOrder, fact.Of(Closing_, nextClose.Do), fact.Of(CloseMachine))
 	}
 	if len(v.Job.Later) > 0 {
 		name := fact.Typed(v.Job.Later[0].Name)
-		return say(StageHandOver, fact.Of(StageIsDone, name), fact.Of(GoOnTo, name))
+		return working(GradeGood, fact.Of(StageProved), StageHandOver, fact.Of(StageIsDone, name), fact.Of(GoOnTo, name))
 	}
-	return say(StageHandOver, fact.Of(TheOwner), fact.Of(HandOver))
+	return working(GradeGood, fact.Of(FittedAndProved), StageHandOver, fact.Of(TheOwner), fact.Of(HandOver))
+}
+
+// judged is what the plan comes to before hands begin: the worst there is to say of it.
+func judged(v *View) Judgement {
+	item := unplaced(v)
+	switch stop := v.Planned.FirstStop(); {
+	case len(v.Job.Items) == 0:
+		return Judgement{GradeOpen, fact.Of(NothingToJudge), fact.Of(FoundAndToFit)}
+	case stop != nil:
+		return Judgement{GradeStops, fact.Of(DoesNotWork), stop.Says}
+	case item != "":
+		return Judgement{GradeOpen, fact.Of(NotAllPlaced), fact.Of(HasNoPlace, item)}
+	case len(v.Blocks) > 0 && len(v.Order) > 0:
+		return Judgement{GradeStops, fact.Of(NotReady), v.Blocks[0].Says}
+	}
+	var unsure, loss *fit.Finding
+	losses := 0
+	for i := range v.Planned.Findings {
+		f := &v.Planned.Findings[i]
+		switch {
+		case f.Severity != fit.Warns || f.Quiet || v.Job.AcceptedAs(f) != nil:
+		case len(f.Missing) > 0:
+			unsure = cmp.Or(unsure, f)
+		default:
+			loss = cmp.Or(loss, f)
+			losses++
+		}
+	}
+	switch {
+	case unsure != nil:
+		return Judgement{GradeOpen, fact.Of(MayWork), unsure.Says}
+	case loss != nil:
+		return Judgement{GradeWarns, fact.Of(WorksWithLoss, fact.Count{N: losses, Of: Warnings}), loss.Says}
+	case len(v.Order) == 0 && len(v.Job.Past) == 0:
+		return Judgement{GradeGood, fact.Of(WorksAsItIs), fact.Of(NothingPlanned)}
+	}
+	return Judgement{GradeGood, fact.Of(Works), fact.Fact{}}
 }
 
 // unplaced is the first new part that has no place, "" for none.

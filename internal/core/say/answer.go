@@ -149,6 +149,12 @@ type BayState struct {
 	Says Text          `json:"says"`           // "takes 2.5 in up to 9.5 mm, leads from SATA1 and SATA2"
 }
 
+// SettingState is what a setting is set to, "" where nobody knows.
+type SettingState struct {
+	Setting machine.SettingID `json:"setting"`
+	Value   string            `json:"value,omitempty"`
+}
+
 // Resolved is the whole answer, sockets in the sheet's order, then those of
 // carriers.
 type Resolved struct {
@@ -158,6 +164,7 @@ type Resolved struct {
 	Flows    []FlowAnswer     `json:"flows"`
 	Uplinks  []UplinkAnswer   `json:"uplinks"`
 	Lanes    []LanesAnswer    `json:"lanes"`
+	Settings []SettingState   `json:"settings"` // in the sheet's order
 	Memory   MemoryAnswer     `json:"memory"`
 	Findings []Finding        `json:"findings"`
 	Tally    Text             `json:"tally"` // how many findings of which grade: "1 stop, 2 warnings"
@@ -206,6 +213,11 @@ func (v *Voice) Answer(a *fit.Answer) Resolved {
 		out.Sockets[i] = v.socket(a, &a.Sockets[i])
 	}
 	out.Bays, out.Uplinks = v.bays(a), v.uplinks(a)
+	out.Settings = make([]SettingState, len(v.rig.Sheet.Settings))
+	for i := range v.rig.Sheet.Settings {
+		s := &v.rig.Sheet.Settings[i]
+		out.Settings[i] = SettingState{s.ID, v.rig.Choice(s)}
+	}
 	for i := range a.Flows {
 		out.Flows[i] = v.flow(&a.Flows[i], len(a.Flows))
 	}

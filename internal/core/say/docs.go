@@ -71,18 +71,35 @@ type Line struct {
 	Reason   Name           `json:"reason,omitempty"` // why an explained difference is right
 }
 
+// Judgement is a verdict in a few words, and its reason where there is one.
+type Judgement struct {
+	Grade job.Standing `json:"grade"`
+	Says  Text         `json:"says"`
+	Why   Text         `json:"why,omitzero"`
+}
+
+// Changed is one thing that a change made different.
+type Changed struct {
+	In     job.State `json:"in"`              // which setup
+	Socket rig.Path  `json:"socket,omitzero"` // absent: memory or an uplink
+	Turn   fit.Turn  `json:"turn"`
+	Now    Text      `json:"now"` // "Ternlight 1000, Gen 3 x4, 3.94 GB/s"
+	Was    Text      `json:"was"` // "free, Gen 4 x4"
+}
+
 // Status is where a job stands.
 type Status struct {
-	Stage job.Stage `json:"stage"`
-	Waits Text      `json:"waits"` // what it waits for
-	Next  Text      `json:"next"`  // the one next action, as a button says it
-	Go    job.Stage `json:"go"`    // the screen on which it is done
-	Stops bool      `json:"stops"` // the plan is stopped
-	Done  int       `json:"done"`  // steps done
-	Steps int       `json:"steps"`
-	Name  Name      `json:"name,omitempty"` // of the stage at work, where there are several
-	At    int       `json:"at,omitempty"`   // which that is
-	Of    int       `json:"of,omitempty"`   // of how many
+	Stage   job.Stage `json:"stage"`
+	Verdict Judgement `json:"verdict"` // of the plan, then of the work
+	Waits   Text      `json:"waits"`   // what it waits for
+	Next    Text      `json:"next"`    // the one next action, as a button says it
+	Go      job.Stage `json:"go"`      // the screen on which it is done
+	Stops   bool      `json:"stops"`   // the plan is stopped
+	Done    int       `json:"done"`    // steps done
+	Steps   int       `json:"steps"`
+	Name    Name      `json:"name,omitempty"` // of the stage at work, where there are several
+	At      int       `json:"at,omitempty"`   // which that is
+	Of      int       `json:"of,omitempty"`   // of how many
 }
 
 // View is a job with everything the core says about it.
@@ -352,7 +369,7 @@ func Ill(l Language) Text {
 
 // Status words where a job stands.
 func (v *Voice) Status(s *job.Status) Status {
-	return Status{s.Stage, v.Fact(s.Waits), v.Fact(s.Next), s.Go, s.Stops, s.Done, s.Steps, Name(s.Name), s.Of[0], s.Of[1]}
+	return Status{s.Stage, Judgement{s.Verdict.Grade, v.Fact(s.Verdict.Says), v.Fact(s.Verdict.Why)}, v.Fact(s.Waits), v.Fact(s.Next), s.Go, s.Stops, s.Done, s.Steps, Name(s.Name), s.Of[0], s.Of[1]}
 }
 
 // Steps words a work order.

@@ -8,6 +8,7 @@
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { theme as flowbite } from '$lib/ui/flowbite';
 	import { listen, shortcut } from '$lib/ui/commands.svelte';
+	import { keepFocus } from '$lib/ui/focus';
 	import KeysDialog from '$lib/ui/KeysDialog.svelte';
 	import Palette from '$lib/ui/Palette.svelte';
 	import { theme } from '$lib/ui/theme.svelte';
@@ -29,6 +30,7 @@
 	let main: HTMLElement;
 
 	$effect(() => listen(() => (finding = true)));
+	$effect(keepFocus);
 	afterNavigate(({ type }) => {
 		if (type !== 'enter') main.focus({ preventScroll: false });
 	});

@@ -94,6 +94,7 @@ export interface JobCard {
  */
 export interface Status {
 	stage: 'fit' | 'work order' | 'prove' | 'hand over' | 'closed';
+	verdict: Judgement;
 	/**
 	 * what it waits for
 	 */
@@ -129,6 +130,14 @@ export interface Status {
 	of?: number;
 }
 /**
+ * of the plan, then of the work
+ */
+export interface Judgement {
+	grade: 'good' | 'warns' | 'unknown' | 'stops';
+	says: string;
+	why?: string;
+}
+/**
  * JobView is one job with everything the core says about it.
  */
 export interface JobView {
@@ -136,6 +145,10 @@ export interface JobView {
 	updated: string;
 	view: View;
 	journal: Entry[];
+	/**
+	 * what the last change made different
+	 */
+	changed: Changed[];
 }
 /**
  * View is a job with everything the core says about it.
@@ -1516,6 +1529,10 @@ export interface Resolved {
 	flows: FlowAnswer[];
 	uplinks: UplinkAnswer[];
 	lanes: LanesAnswer[];
+	/**
+	 * in the sheet's order
+	 */
+	settings: SettingState[];
 	memory: MemoryAnswer;
 	findings: Finding[];
 	/**
@@ -1667,6 +1684,13 @@ export interface LanesAnswer {
 	 */
 	free: string[];
 	says: string;
+}
+/**
+ * SettingState is what a setting is set to, "" where nobody knows.
+ */
+export interface SettingState {
+	setting: string;
+	value?: string;
 }
 /**
  * MemoryAnswer is what the modules come to.
@@ -2236,6 +2260,28 @@ export interface Entry {
 	at: string;
 	by: string;
 	says: string;
+}
+/**
+ * Changed is one thing that a change made different.
+ */
+export interface Changed {
+	/**
+	 * which setup
+	 */
+	in: 'found' | 'planned';
+	/**
+	 * absent: memory or an uplink
+	 */
+	socket?: string;
+	turn: 'in' | 'out' | 'worse' | 'better';
+	/**
+	 * "Ternlight 1000, Gen 3 x4, 3.94 GB/s"
+	 */
+	now: string;
+	/**
+	 * "free, Gen 4 x4"
+	 */
+	was: string;
 }
 /**
  * NewJob starts a job from a sheet and a wish.

@@ -3,7 +3,7 @@
 	// is what one presses: a control to each socket, over shores, ribbons and leads.
 	import type { Attachment } from 'svelte/attachments';
 	import { on } from 'svelte/events';
-	import type { Offer, Resolved, Sheet, SocketState } from '$lib/api/types.gen';
+	import type { Changed, Offer, Resolved, Sheet, SocketState } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { broken, draw, short, toward, type Control } from './drawing';
 	import Ribbons from './Ribbons.svelte';
@@ -15,12 +15,24 @@
 		title: string;
 		name: (item: string | undefined) => string | undefined;
 		chosen?: string;
+		/** What the last change made different. */
+		changed?: readonly Changed[];
 		/** While something is picked up: what each socket would come to. */
 		offers?: readonly Offer[] | null;
 		onsocket?: (id: string) => void;
 		draggable?: (item: string | undefined) => Attachment<HTMLElement>;
 	}
-	let { sheet, resolved, title, name, chosen, offers, onsocket, draggable }: Props = $props();
+	let {
+		sheet,
+		resolved,
+		title,
+		name,
+		chosen,
+		changed = [],
+		offers,
+		onsocket,
+		draggable
+	}: Props = $props();
 	const uid = $props.id();
 
 	const NARROW = 700; // px: below, a list beside a small picture
@@ -53,7 +65,8 @@
 	const fill: Attachment<HTMLElement> = (el) => {
 		const measure = () => {
 			const top = el.getBoundingClientRect().top + window.scrollY;
-			height = Math.max(460, window.innerHeight - top - 20);
+			const dock = window.innerWidth < 1024 ? 300 : 0; // at the thumb, over the foot of the page
+			height = Math.max(460, window.innerHeight - top - 20 - dock);
 		};
 		const seen = new ResizeObserver(measure); // what stands above may wrap
 		if (el.parentElement) seen.observe(el.parentElement);
@@ -74,6 +87,8 @@
 	const press = (id: string) => {
 		if (!shut(id)) onsocket?.(id);
 	};
+	const turned = (id: string) => changed.find((c) => c.socket === id);
+	const TURN = { in: 'new', out: 'out', better: 'more', worse: 'less' } as const;
 	const rank = (o: Offer) => (offers ?? []).indexOf(o) + 1;
 	const offerGrade = (o: Offer) =>
 		o.costs.length > 0 ? 'stops' : o.state === 'unknown' ? 'unknown' : 'good';
@@ -298,6 +313,7 @@
 										: 'border-ink bg-land hover:bg-water-2'
 									: 'border-dashed border-soft bg-paper hover:bg-water-1',
 							offer && !offer.costs.length && 'outline-3 outline-sound',
+							turned(c.socket.id) && 'outline-3 outline-over outline-dashed',
 							shut(c.socket.id) && 'cursor-not-allowed text-soft'
 						]}
 						aria-disabled={shut(c.socket.id) || undefined}
@@ -306,7 +322,8 @@
 							c.socket.id,
 							name(c.state.item),
 							says(c.socket.id, c.state),
-							...(offer?.costs ?? [])
+							...(offer?.costs ?? []),
+							turned(c.socket.id) && `was: ${turned(c.socket.id)?.was}`
 						]
 							.filter(Boolean)
 							.join('\n')}
@@ -316,6 +333,11 @@
 						{@attach draggable?.(c.state.item)}
 					>
 						{@render words(c.socket.id, c.state, c)}
+						{#if turned(c.socket.id) && c.look !== 'cell' && c.look !== 'stick'}
+							<span class="absolute right-0 bottom-0 rounded-tl-sm bg-over px-1 text-sm text-paper"
+								>{TURN[turned(c.socket.id)!.turn]}</span
+							>
+						{/if}
 						{#if dead}
 							<svg
 								class="pointer-events-none absolute inset-0 size-full opacity-60"
@@ -341,14 +363,14 @@
 			aria-label={title}
 		/>
 		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-		<ul class="mt-2 grid gap-1" aria-label="Sockets" bind:this={list} onkeydown={walk}>
+		<ul class="mt-2 grid grid-cols-2 gap-1" aria-label="Sockets" bind:this={list} onkeydown={walk}>
 			{#each listed as { socket, state } (socket.id)}
 				{@const offer = offerAt(socket.id)}
 				<li>
 					<button
 						data-socket={socket.id}
 						class={[
-							'min-h-12 w-full rounded-sm border px-2 py-1 text-left leading-tight',
+							'size-full min-h-12 rounded-sm border px-2 py-1 text-left leading-tight',
 							chosen === socket.id
 								? 'border-over bg-overtint'
 								: 'border-line bg-paper hover:bg-water-1',

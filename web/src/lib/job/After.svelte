@@ -2,12 +2,13 @@
 	// What the machine is for afterwards: what it starts from, and which drives work together.
 	import { Button, Checkbox, Label, Select } from 'flowbite-svelte';
 	import type { Start, DriveArray } from '$lib/api/types.gen';
+	import Quiet from '$lib/ui/Quiet.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
-	import { useSession } from './session.svelte';
+	import { useDesk } from './desk.svelte';
 
 	const uid = $props.id();
-	const get = useSession();
-	const session = $derived(get());
+	const desk = useDesk();
+	const session = $derived(desk.session);
 	const wish = $derived(session.job.wish ?? {});
 	const drives = $derived(
 		session.job.items.filter((i) => {
@@ -78,8 +79,7 @@
 	}
 </script>
 
-<section aria-labelledby="{uid}h" data-testid="after">
-	<h2 id="{uid}h">Afterwards</h2>
+<section aria-label="Afterwards" data-testid="after">
 	<p>
 		<span class="text-soft">It starts from:</span>
 		{#if session.view.starts}{session.view.starts}{:else}<strong class="text-over"
@@ -100,19 +100,18 @@
 		<p class="mt-2 border-l-4 border-water-4 pl-3">
 			{a.id}: level {a.level} of {a.members.map(called).join(', ')}
 			{#if !session.closed}
-				<button
-					class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
+				<Quiet
 					aria-label="Give it up: {a.id}"
-					onclick={() => session.change({ do: 'no array', value: a.id })}>Give it up</button
+					onclick={() => session.change({ do: 'no array', value: a.id })}>Give it up</Quiet
 				>
 			{/if}
 		</p>
 	{/each}
 	{#if drives.length > 1 && !session.closed}
-		<button
-			class="min-h-11 text-soft underline decoration-dotted underline-offset-4 hover:bg-water-1"
-			onclick={begin}>Make an array…</button
-		>
+		<Quiet class="text-soft" onclick={begin}>Make an array…</Quiet>
+	{/if}
+	{#if session.view.stages.length === 0 && !session.closed}
+		<Quiet class="text-soft" onclick={() => (desk.dialog = 'stage')}>Do it in stages…</Quiet>
 	{/if}
 </section>
 

@@ -3,6 +3,7 @@
 	// only in the socket stand on one line.
 	import { Button } from 'flowbite-svelte';
 	import type { Cure, Finding } from '$lib/api/types.gen';
+	import Quiet from '$lib/ui/Quiet.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import LookUp, { factKey } from './LookUp.svelte';
 	import Reasons from './Reasons.svelte';
@@ -61,10 +62,8 @@
 			{/if}
 			{#if onform}
 				{#each incomplete as item (item)}
-					<button
-						class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
-						onclick={() => onform(item)}
-						>Fill in its short form{incomplete.length > 1 ? `: ${item}` : ''}</button
+					<Quiet onclick={() => onform(item)}
+						>Fill in its short form{incomplete.length > 1 ? `: ${item}` : ''}</Quiet
 					>
 				{/each}
 			{/if}

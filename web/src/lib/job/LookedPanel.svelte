@@ -5,6 +5,7 @@
 	import type { LookedUp } from '$lib/api/types.gen';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
+	import Quiet from '$lib/ui/Quiet.svelte';
 	import LookUp, { factKey } from './LookUp.svelte';
 	import { useSession } from './session.svelte';
 
@@ -24,45 +25,39 @@
 	}
 </script>
 
-{#if looked.length + usual.length > 0}
-	<section aria-labelledby="looked-h" data-testid="looked">
-		<h2 id="looked-h">{looked.length > 0 ? 'Looked up at the bench' : 'What nobody states'}</h2>
-		<ul class="grid gap-1">
-			{#each looked as l, i (i)}
-				<li class="border-l-4 border-water-4 pl-3">
-					{l.says}
-					<span class="text-soft">({l.by})</span>
-					{#if !session.closed}
-						<span class="flex flex-wrap gap-3">
-							<button
-								class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
-								aria-label="Take it back: {l.says}"
-								onclick={() => session.change({ do: 'unlook', fact: l.fact })}>Take it back</button
+<section aria-label="What was looked up" data-testid="looked">
+	<ul class="grid gap-1">
+		{#each looked as l, i (i)}
+			<li class="border-l-4 border-water-4 pl-3">
+				{l.says}
+				<span class="text-soft">({l.by})</span>
+				{#if !session.closed}
+					<span class="flex flex-wrap gap-3">
+						<Quiet
+							aria-label="Take it back: {l.says}"
+							onclick={() => session.change({ do: 'unlook', fact: l.fact })}>Take it back</Quiet
+						>
+						{#if l.keeps}
+							<Quiet aria-label="Keep it on the {l.keeps}: {l.says}" onclick={() => keep(l)}
+								>Keep it on the {l.keeps}</Quiet
 							>
-							{#if l.keeps}
-								<button
-									class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
-									aria-label="Keep it on the {l.keeps}: {l.says}"
-									onclick={() => keep(l)}>Keep it on the {l.keeps}</button
-								>
-							{/if}
-						</span>
-					{/if}
-				</li>
-			{/each}
-		</ul>
-		{#if usual.length > 0}
-			<details class="mt-1">
-				<summary class="min-h-11 cursor-pointer py-2">
-					{usual.length === 1 ? 'One thing is' : `${usual.length} things are`} taken as usual
-				</summary>
-				<p class="text-soft">
-					Manuals and labels rarely say this, and it is nearly always so. Look where it is close.
-				</p>
-				<ul class="mt-1 grid gap-2">
-					{#each usual as m (factKey(m))}<li><LookUp missing={m} /></li>{/each}
-				</ul>
-			</details>
-		{/if}
-	</section>
-{/if}
+						{/if}
+					</span>
+				{/if}
+			</li>
+		{/each}
+	</ul>
+	{#if usual.length > 0}
+		<details class="mt-1">
+			<summary class="min-h-11 cursor-pointer py-2">
+				{usual.length === 1 ? 'One thing is' : `${usual.length} things are`} taken as usual
+			</summary>
+			<p class="text-soft">
+				Manuals and labels rarely say this, and it is nearly always so. Look where it is close.
+			</p>
+			<ul class="mt-1 grid gap-2">
+				{#each usual as m (factKey(m))}<li><LookUp missing={m} /></li>{/each}
+			</ul>
+		</details>
+	{/if}
+</section>

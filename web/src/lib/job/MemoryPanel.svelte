@@ -13,8 +13,7 @@
 	const most = $derived(Math.max(1, ...memory.channels.map((c) => c.bytes)));
 </script>
 
-<section aria-labelledby="memory-h">
-	<h2 id="memory-h">Memory</h2>
+<section aria-label="Memory">
 	<p class="text-2xl font-semibold" data-testid="memory-total">{memory.total}</p>
 	<p data-testid="memory-speed">
 		{memory.speed} · {memory.spread} · peak {memory.peak}

@@ -3,17 +3,17 @@
 	import { Button, Checkbox, Select } from 'flowbite-svelte';
 	import type { Placement, Way } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
+	import Quiet from '$lib/ui/Quiet.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { shortcut } from '$lib/ui/commands.svelte';
+	import { hint } from '$lib/ui/commands.svelte';
 	import LookUp, { factKey } from './LookUp.svelte';
-	import { CRITERIA, type Planner } from './planner.svelte';
+	import { useDesk } from './desk.svelte';
+	import { CRITERIA } from './planner.svelte';
 	import Searching from './Searching.svelte';
-	import { useSession } from './session.svelte';
 
-	let { planner, onshop, onwish }: { planner: Planner; onshop: () => void; onwish: () => void } =
-		$props();
-	const get = useSession();
-	const session = $derived(get());
+	const desk = useDesk();
+	const session = $derived(desk.session);
+	const planner = desk.planner;
 	const uid = $props.id();
 	const advice = $derived(planner.advice);
 	const GRADES = {
@@ -37,21 +37,10 @@
 	}
 </script>
 
-<section aria-labelledby="plan-h" data-testid="plan">
-	<div class="flex items-center justify-between gap-2">
-		<h2 id="plan-h">Best plan</h2>
-		<Button
-			disabled={session.closed}
-			aria-busy={planner.busy}
-			onclick={() => planner.find()}
-			{@attach shortcut('plan')}>{advice ? 'Plan again' : 'Find the best plan'}</Button
-		>
-	</div>
+<section aria-label="Best plan" data-testid="plan">
 	{#if !session.closed}
-		<button
-			class="min-h-11 underline decoration-dotted underline-offset-4 hover:bg-water-1"
-			onclick={onshop}
-			{@attach shortcut('choose')}>Choose parts from the shelf</button
+		<Quiet onclick={() => (desk.dialog = 'shop')} {@attach hint('choose')}
+			>Choose parts from the shelf</Quiet
 		>
 	{/if}
 	{#if planner.progress}<Searching progress={planner.progress} onstop={() => planner.stop()} />{/if}
@@ -143,7 +132,8 @@
 									color="alternative"
 									class="px-3"
 									aria-label="Do it: {help.says}"
-									onclick={() => (help.do === 'change wish' ? onwish() : void planner.giveUp(help))}
+									onclick={() =>
+										help.do === 'change wish' ? (desk.dialog = 'wish') : void planner.giveUp(help)}
 									>{help.do === 'change wish' ? 'Wish' : 'Do it'}</Button
 								>
 							{/if}
@@ -201,9 +191,7 @@
 	{#if advice}
 		<p class="mt-2 text-soft">
 			A part put somewhere by hand is pinned there, and the rest is planned around it.
-			<button class="underline decoration-dotted underline-offset-4" onclick={() => planner.leave()}
-				>Plan by hand</button
-			>
+			<Quiet onclick={() => planner.leave()}>Plan by hand</Quiet>
 		</p>
 	{/if}
 </section>

@@ -2,15 +2,15 @@
 	// The stages of a job as one line: those that are finished, the one at work, those to come,
 	// whose plans can be looked at and changed before.
 	import { Button, Input, Label } from 'flowbite-svelte';
+	import Quiet from '$lib/ui/Quiet.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { useSession } from './session.svelte';
+	import { useDesk } from './desk.svelte';
 
 	const uid = $props.id();
-	const get = useSession();
-	const session = $derived(get());
+	const desk = useDesk();
+	const session = $derived(desk.session);
 	const stages = $derived(session.view.stages);
-	let adding = $state(false);
 	let name = $state('');
 	let first = $state('');
 
@@ -18,14 +18,14 @@
 		e.preventDefault();
 		const job = session;
 		if (!(await job.change({ do: 'add stage', text: name, value: first }))) return;
-		adding = false;
+		desk.dialog = undefined;
 		name = first = '';
 		await job.look(job.view.stages.length - 1 - job.view.stages.findIndex((s) => s.at === 0));
 	}
 </script>
 
-<div class="flex flex-wrap items-center gap-x-2 gap-y-1 pb-2" data-testid="stages">
-	{#if stages.length > 0}
+{#if stages.length > 0}
+	<div class="flex flex-wrap items-center gap-x-2 gap-y-1 pb-1" data-testid="stages">
 		<ol class="flex flex-wrap items-center gap-1" aria-label="Stages of this job">
 			{#each stages as s, i (s.at)}
 				<li class="flex items-center gap-1">
@@ -49,24 +49,23 @@
 				</li>
 			{/each}
 		</ol>
-	{/if}
-	{#if !session.closed}
-		<button
-			class="min-h-11 px-2 text-soft underline decoration-dotted underline-offset-4 hover:bg-water-1"
-			onclick={() => (adding = true)}
-			>{stages.length > 0 ? 'Add a stage' : 'Do it in stages…'}</button
-		>
-		{#if session.view.at > 0}
-			<button
-				class="min-h-11 px-2 text-soft underline decoration-dotted underline-offset-4 hover:bg-water-1"
-				onclick={() => session.change({ do: 'drop stage', value: String(session.view.at) })}
-				>Drop this stage</button
-			>
+		{#if !session.closed}
+			<Quiet class="text-soft" onclick={() => (desk.dialog = 'stage')}>Add a stage</Quiet>
+			{#if session.view.at > 0}
+				<Quiet
+					class="text-soft"
+					onclick={() => session.change({ do: 'drop stage', value: String(session.view.at) })}
+					>Drop this stage</Quiet
+				>
+			{/if}
 		{/if}
-	{/if}
-</div>
+	</div>
+{/if}
 
-<Dialog bind:open={adding} title="One more stage">
+<Dialog
+	bind:open={() => desk.dialog === 'stage', (yes) => desk.ask('stage', yes)}
+	title="One more stage"
+>
 	<form class="grid gap-3" onsubmit={add} aria-label="One more stage">
 		<p>
 			A drive in a box outside now and inside after the copy; a disk that stays unplugged until the
@@ -85,7 +84,7 @@
 		</div>
 		<div class="flex gap-3">
 			<Button type="submit" aria-busy={session.busy}>Add it</Button>
-			<Button color="alternative" onclick={() => (adding = false)}>Cancel</Button>
+			<Button color="alternative" onclick={() => (desk.dialog = undefined)}>Cancel</Button>
 		</div>
 	</form>
 </Dialog>

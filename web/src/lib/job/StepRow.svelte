@@ -3,6 +3,7 @@
 	import { Button, Checkbox, Input } from 'flowbite-svelte';
 	import type { Change, Step } from '$lib/api/types.gen';
 	import Locator from '$lib/chart/Locator.svelte';
+	import Quiet from '$lib/ui/Quiet.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { when } from '$lib/ui/text';
 	import TestState from './TestState.svelte';
@@ -87,10 +88,9 @@
 			<p>
 				left out by {tick.by}, {when(tick.at)}: {tick.reason}
 				{#if !session.closed}
-					<button
-						class="min-h-11 px-2 underline decoration-dotted underline-offset-4"
+					<Quiet
 						aria-label="Do it after all: {step.do}"
-						onclick={() => onchange({ do: 'untick', step: step.id })}>Do it after all</button
+						onclick={() => onchange({ do: 'untick', step: step.id })}>Do it after all</Quiet
 					>
 				{/if}
 			</p>
@@ -128,10 +128,10 @@
 					</div>
 				</form>
 			{:else}
-				<button
-					class="min-h-11 text-soft underline decoration-dotted underline-offset-4"
+				<Quiet
+					class="text-soft"
 					aria-label="Leave it out: {step.do}"
-					onclick={() => (leaving = true)}>leave it out…</button
+					onclick={() => (leaving = true)}>leave it out…</Quiet
 				>
 			{/if}
 		</div>

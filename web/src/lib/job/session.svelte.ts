@@ -133,8 +133,9 @@ export class Session {
 		await this.look(this.view.at);
 		const last = this.now.journal.at(-1);
 		if (this.now.revision > before && last) {
-			this.said = `${last.by || 'Somebody'}: ${last.says}`;
-			toasts.add('done', this.said);
+			const news = `${last.by || 'Somebody'}: ${last.says}`;
+			this.said = this.#spoken(news);
+			toasts.add('done', news);
 		}
 		return true;
 	}
@@ -249,6 +250,12 @@ export class Session {
 		this.waiting = this.waiting.filter((x) => x !== w);
 	}
 
+	/** What was done, and what the core makes of it now. */
+	#spoken(news: string): string {
+		const { says, why } = this.view.status.verdict;
+		return [news, why ? `${says}: ${why}` : says].join('. ');
+	}
+
 	#next(f: () => Promise<boolean>): Promise<boolean> {
 		const run = this.#queue.then(f);
 		this.#queue = run.catch(() => undefined);
@@ -266,7 +273,7 @@ export class Session {
 			this.now = await call();
 			if (stage > 0 && this.view.stages.some((s) => s.at === stage)) await this.look(stage);
 			this.trouble = '';
-			this.said = this.now.journal.at(-1)?.says ?? '';
+			this.said = this.#spoken(this.now.journal.at(-1)?.says ?? '');
 			return true;
 		} catch (e) {
 			if (!(e instanceof ApiError)) throw e;

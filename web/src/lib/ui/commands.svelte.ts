@@ -105,12 +105,19 @@ export function command(id: CommandId, run: () => unknown): () => void {
 	};
 }
 
-/** The button, link or field that a command presses. */
-export const shortcut =
+/** What a command does too, wherever that stands. */
+export const hint =
 	(id: CommandId): Attachment<HTMLElement> =>
 	(el) => {
 		if (!keys.off) el.setAttribute('aria-keyshortcuts', written(keys.of(id)));
 		else el.removeAttribute('aria-keyshortcuts');
+	};
+
+/** The button, link or field that a command presses. */
+export const shortcut =
+	(id: CommandId): Attachment<HTMLElement> =>
+	(el) => {
+		hint(id)(el);
 		return command(id, () => (el instanceof HTMLInputElement ? el.focus() : el.click()));
 	};
 

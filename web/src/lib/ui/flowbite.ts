@@ -14,5 +14,10 @@ export const theme: ThemeConfig = {
 	},
 	checkbox: { base: 'size-6 border-gray-500 dark:border-gray-400', div: 'min-h-11 text-base' },
 	label: 'text-base',
+	accordionItem: {
+		button:
+			'min-h-12 gap-2 py-1.5 rounded-none! border-line text-base hover:bg-water-1 dark:border-line',
+		content: 'border-line py-2 dark:border-line'
+	},
 	tableHead: 'dark:text-gray-200'
 };

@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { page } from '$app/state';
 	import { Button } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
 	import type { Change } from '$lib/api/types.gen';
+	import Verdict from '$lib/job/Verdict.svelte';
 	import { SCREENS, TABS } from '$lib/job/screens';
 	import { provideSession, Session } from '$lib/job/session.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -24,7 +24,6 @@
 	$effect(() => {
 		if (page.route.id !== SCREENS.fit.route && session.view.at > 0) void session.look(0);
 	});
-	const onNext = $derived(page.route.id === SCREENS[status.go].route);
 
 	// The dialog cannot be dismissed without a decision: a conflict stays until it is settled.
 	let conflictOpen = $derived(session.conflict !== null);
@@ -45,7 +44,7 @@
 	const last = $derived(session.now.journal.at(-1));
 </script>
 
-<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-2">
+<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-1">
 	<div class="min-w-0 max-sm:flex-1 sm:max-w-60 lg:max-w-100">
 		<h1 class="truncate text-xl">{session.job.title}</h1>
 		<p class="truncate text-soft">
@@ -82,13 +81,8 @@
 		onclick={() => session.undo()}
 		{@attach shortcut('undo')}>Undo</Button
 	>
-	{#if !onNext}
-		<Button
-			class="max-sm:order-2 max-sm:w-full"
-			onclick={() => goto(resolve(SCREENS[status.go].route, { id }))}>{status.next}</Button
-		>
-	{/if}
 </div>
+<Verdict />
 
 <p class="sr-only" role="status" aria-live="polite">{session.said}</p>
 {#if session.trouble}
