@@ -57,7 +57,7 @@ var Cases = []Case{
 	{"kind-mismatch", "ssd:P1" + fine, rig.Wish{}, ""},
 	{"memory-generation", "ddr5:A2", rig.Wish{}, "stops memory-generation A2 ddr5\nstops memory-none"},
 	{"memory-generation", "m16:A2", rig.Wish{}, "notes channels-empty"},
-	{"fit-unknown", "m16:A2", rig.Wish{Text: "silent board"}, "warns fit-unknown A2 m16\nnotes channels-empty\nwarns memory-unknown"},
+	{"fit-unknown", "m16:A2", rig.Wish{Text: "silent board"}, "warns fit-unknown A2 m16\nwarns memory-unknown\nnotes channels-empty"},
 	{"memory-generation", "@m16:A2", rig.Wish{Text: "silent board"}, "notes channels-empty"}, // what lies there tells
 	{"memory-generation", "@m16:A2 +ddr5:B2", rig.Wish{Text: "silent board"}, "stops memory-generation B2 ddr5\nnotes channels-empty"},
 	{"memory-registered", "reg:A1" + fine, rig.Wish{}, "stops memory-registered A1 reg"},
@@ -140,16 +140,16 @@ var Cases = []Case{
 	{"memory-unequal", "m16:A2 m16':B2", rig.Wish{}, ""},
 	{"memory-speed", "m16:A2 m8:B2", rig.Wish{}, "notes memory-slowest B2 m8\nnotes memory-unequal\nnotes memory-speed A2 m16\nnotes memory-mixed"},
 	{"memory-speed", "fast:A2 profile=off", rig.Wish{}, "notes channels-empty\nnotes memory-speed A2 fast"},
-	{"memory-speed", "+fast:A2 profile=on", rig.Wish{}, "notes channels-empty\nwarns profile-trial"},
+	{"memory-speed", "+fast:A2 profile=on", rig.Wish{}, "warns profile-trial\nnotes channels-empty"},
 	{"profile-trial", "+fast:A2 +fast':B2 profile=on", rig.Wish{}, "warns profile-trial"},
 	{"profile-trial", "fast:A2 m16:B2 profile=on", rig.Wish{}, "notes memory-speed A2 fast\nnotes memory-mixed"}, // one without holds both back
-	{"memory-unknown", "nosize:A2", rig.Wish{}, "notes channels-empty\nwarns memory-unknown"},
-	{"memory-unknown", "norate:A2", rig.Wish{}, "notes channels-empty\nwarns memory-unknown"},
-	{"memory-unknown", "noranks:A1 m16:A2 m16':B1 m16'':B2", rig.Wish{}, "notes memory-speed A1 noranks\nnotes memory-speed A2 m16\nnotes memory-speed B1 m16'\nnotes memory-speed B2 m16''\nwarns memory-unknown\nnotes memory-mixed"},
+	{"memory-unknown", "nosize:A2", rig.Wish{}, "warns memory-unknown\nnotes channels-empty"},
+	{"memory-unknown", "norate:A2", rig.Wish{}, "warns memory-unknown\nnotes channels-empty"},
+	{"memory-unknown", "noranks:A1 m16:A2 m16':B1 m16'':B2", rig.Wish{}, "warns memory-unknown\nnotes memory-speed A1 noranks\nnotes memory-speed A2 m16\nnotes memory-speed B1 m16'\nnotes memory-speed B2 m16''\nnotes memory-mixed"},
 	{"memory-unknown", "noranks:A2", rig.Wish{}, "notes channels-empty"}, // one a channel: the board's table does not ask for ranks
 	{"slot-length", "thin:X3" + fine, rig.Wish{}, "stops slot-length X3 thin"},
 	{"slot-length", "two:X2" + fine, rig.Wish{}, ""},
-	{"slot-covered", "gpu:X1 nic:X2" + fine, rig.Wish{}, "warns card-narrow X1 gpu\nstops slot-covered X2 nic"},
+	{"slot-covered", "gpu:X1 nic:X2" + fine, rig.Wish{}, "stops slot-covered X2 nic\nwarns card-narrow X1 gpu"},
 	{"slot-covered", "thin:X1 full:X3" + fine, rig.Wish{}, "stops card-bracket X3 full"},
 	{"slot-covered", "gpu:X1" + fine, rig.Wish{}, ""},
 	{"card-length", "longgpu:X1" + fine, rig.Wish{}, "stops card-length X1 longgpu"},
@@ -191,14 +191,14 @@ var Cases = []Case{
 	{"memory-ecc", "noecc:A2", rig.Wish{}, "notes channels-empty"},
 	{"memory-mixed", "noecc:A2 m16:B2", rig.Wish{}, "notes memory-mixed"},
 	{"memory-mixed", "m16:A2 m16':B2", rig.Wish{}, ""},
-	{"memory-system", "m16:A2", rig.Wish{SystemMax: 4 * quantity.GiB}, "notes channels-empty\nwarns memory-system"},
+	{"memory-system", "m16:A2", rig.Wish{SystemMax: 4 * quantity.GiB}, "warns memory-system\nnotes channels-empty"},
 	{"memory-system", "m16:A2", rig.Wish{SystemMax: 16 * quantity.GiB}, "notes channels-empty"},
-	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P7" + fine, rig.Wish{}, "warns fit-unknown P7 ssd'''\nstops power-plugs"},
+	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P7" + fine, rig.Wish{}, "stops power-plugs\nwarns fit-unknown P7 ssd'''"},
 	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6" + fine, rig.Wish{}, ""},
 	{"start-pcie", "nvme:U" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, SystemFast: true, Text: "old firmware"}, "warns start-pcie U nvme"},
 	{"start-pcie", "nvme:U" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, SystemFast: true}, ""},
-	{"memory-trial", "m32:A1 m32':A2 m32'':B1 m32''':B2", rig.Wish{}, "notes module-proven A1 m32\nnotes module-proven A2 m32'\nnotes module-proven B1 m32''\nnotes module-proven B2 m32'''\n" +
-		"notes memory-speed A1 m32\nnotes memory-speed A2 m32'\nnotes memory-speed B1 m32''\nnotes memory-speed B2 m32'''\nwarns memory-trial"},
+	{"memory-trial", "m32:A1 m32':A2 m32'':B1 m32''':B2", rig.Wish{}, "warns memory-trial\nnotes module-proven A1 m32\nnotes module-proven A2 m32'\nnotes module-proven B1 m32''\nnotes module-proven B2 m32'''\n" +
+		"notes memory-speed A1 m32\nnotes memory-speed A2 m32'\nnotes memory-speed B1 m32''\nnotes memory-speed B2 m32'''"},
 	{"memory-trial", "m16:A2", rig.Wish{}, "notes channels-empty"},
 	{"not-placed", "+nvme" + fine, rig.Wish{}, "warns not-placed nvme"},
 	{"not-placed", "nvme" + fine, rig.Wish{}, ""},        // taken out on purpose
@@ -230,8 +230,8 @@ var Cases = []Case{
 	{"screw-thread", "thick:P8 m3" + fine, rig.Wish{}, ""},
 	{"bay-loose", "ssd:P8 m3" + fine, rig.Wish{}, "notes bay-loose P8 ssd"},
 	{"bay-loose", "ssd:P8 m3 spacer" + fine, rig.Wish{}, ""},
-	{"memory-clocked", "clocked:A2", rig.Wish{}, "notes channels-empty\nwarns memory-clocked A2 clocked"},
-	{"memory-clocked", "clocked:A2 unclocked:B2", rig.Wish{}, "notes memory-mixed\nwarns memory-clocked A2 clocked"},
+	{"memory-clocked", "clocked:A2", rig.Wish{}, "warns memory-clocked A2 clocked\nnotes channels-empty"},
+	{"memory-clocked", "clocked:A2 unclocked:B2", rig.Wish{}, "warns memory-clocked A2 clocked\nnotes memory-mixed"},
 	{"memory-clocked", "unclocked:A2", rig.Wish{}, "notes channels-empty"},
 	{"lead-missing", "+thick:P8 +m3 +sled +ssd:P9 +frame +lead" + fine, rig.Wish{}, "warns lead-missing P9 ssd"}, // its end does not suit
 	{"lead-missing", "+ssd:P9 +frame +bent" + fine, rig.Wish{}, ""},
@@ -257,8 +257,8 @@ var Cases = []Case{
 	{"position-dead", "ports:X2 ssd:X2/1" + fine, rig.Wish{}, ""},
 	{"fit-unknown", "ports:X2 ssd:X2/2" + fine, rig.Wish{}, "warns fit-unknown X2/2 ssd"}, // which bays its second port reaches
 	{"power-plugs", "ssd:P1 ssd':P5 ssd'':P6 ssd''':P9 tomolex" + fine, rig.Wish{}, ""},
-	{"wish-memory", "m16:A2", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "notes channels-empty\nwarns wish-memory"},
-	{"wish-memory", "m16:A2 +m16'", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "notes channels-empty\nwarns not-placed m16'"}, // it follows from that
+	{"wish-memory", "m16:A2", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "warns wish-memory\nnotes channels-empty"},
+	{"wish-memory", "m16:A2 +m16'", rig.Wish{MemoryBytes: 32 * quantity.GiB}, "warns not-placed m16'\nnotes channels-empty"}, // it follows from that
 	{"wish-memory", "m16:A2 m16':B2", rig.Wish{MemoryBytes: 32 * quantity.GiB}, ""},
 	{"wish-system", "ssd:P1" + fine, rig.Wish{SystemBytes: 500 * quantity.GB}, "warns wish-system"},
 	{"wish-system", "sata2:K" + fine, rig.Wish{SystemBytes: 500 * quantity.GB, SystemFast: true}, "warns wish-system"},

@@ -46,20 +46,20 @@ func TestWhy(t *testing.T) {
 			got = append(got, fmt.Sprintf("  cure %s %v", c.Says, c.Moves))
 		}
 	}
-	want := `nvme could do 7.88 GB/s and runs at Gen 3 x4, 3.94 GB/s before packet overhead, in L
-  because nvme is Gen 4 x4 (part)
-  because L is Gen 3 x4, on the chipset behind its uplink of Gen 3 x4, which everything there shares (sheet)
-  because a PCIe link runs at the lower generation and the narrower width of its two ends: Gen 3 x4 (standard)
-  because 3.94 GB/s is the line rate after coding; with 256-byte packets about 3.60 GB/s is left for data (standard)
-  cure put nvme into U [{nvme U   }]
-  cure put nvme into T [{nvme T   }]
-hdd is not seen on P6: the socket is off
+	want := `hdd is not seen on P6: the socket is off
   because when L holds anything, P5 is off and P6 is off (p. 18) (sheet)
   cure move the data lead of hdd to P9 [{hdd P9   }]
   cure move nvme from L into U [{nvme U   }]
   cure move nvme from L into F [{nvme F   }]
   cure move nvme from L into G [{nvme G   }]
-  cure move nvme from L into T [{nvme T   }]`
+  cure move nvme from L into T [{nvme T   }]
+nvme could do 7.88 GB/s and runs at Gen 3 x4, 3.94 GB/s before packet overhead, in L
+  because nvme is Gen 4 x4 (part)
+  because L is Gen 3 x4, on the chipset behind its uplink of Gen 3 x4, which everything there shares (sheet)
+  because a PCIe link runs at the lower generation and the narrower width of its two ends: Gen 3 x4 (standard)
+  because 3.94 GB/s is the line rate after coding; with 256-byte packets about 3.60 GB/s is left for data (standard)
+  cure put nvme into U [{nvme U   }]
+  cure put nvme into T [{nvme T   }]`
 	if strings.Join(got, "\n") != want {
 		t.Errorf("got\n%s\nwant\n%s", strings.Join(got, "\n"), want)
 	}
