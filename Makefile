@@ -47,7 +47,7 @@ soak:
 # Each fuzz target for so long, with a bound on making inputs smaller, which would take all of it.
 FUZZTIME ?= 5m
 fuzz:
-	@for t in quantity:ParseBytes memory:ReadCode memory:Code shorthand:Read shelf:ReadCSV rig:Path; do \
+	@for t in quantity:ParseBytes memory:ReadCode memory:Code shorthand:Read shelf:ReadCSV rig:Path intake:Read; do \
 		go test ./internal/core/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
 	@for t in format:Job format:MarredJob format:Other store:Archive; do \

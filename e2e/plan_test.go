@@ -138,6 +138,7 @@ func TestShop(t *testing.T) {
 	b := open(t, shop(t))
 	b.visit("/")
 	b.button("main", "New job")
+	b.button("dialog[open]", "Fill in the form")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
 	b.do(inDialog("harrier-t4"))
 	b.field("What the owner calls the machine", "Buoy-yard tower")

@@ -62,6 +62,7 @@ type arrival struct {
 func (h *hands) takeIn(a arrival) {
 	h.t.Helper()
 	h.press("main", "New job")
+	h.press("dialog[open]", "Fill in the form")
 	h.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")), inDialog(a.sheet))
 	h.actions++
 	h.fill("What the owner calls the machine", a.title)

@@ -462,6 +462,7 @@ func TestWrittenDown(t *testing.T) {
 	b := open(t, shop(t))
 	b.visit("/")
 	b.button("main", "New job")
+	b.button("dialog[open]", "Fill in the form")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")), inDialog("plover-m2"))
 	b.field("What the owner calls the machine", "Slipway tide display")
 	b.field("What lies in it, as far as you know, and what is new", "sodimm1: 8GB PC4-2666V-S S/N SO-1\nM2: 240GB m.2 2280 B+M\nSODIMM7: 8GB")
@@ -487,12 +488,31 @@ func TestWrittenDown(t *testing.T) {
 	b.wants(socket("SODIMM2"), "4 GiB")
 }
 
+// TestLine takes a machine in by one line, which is shown as it was understood.
+func TestLine(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.button("main", "New job")
+	line := "What is wished, and for which machine"
+	b.field(line, "256 GB for HS-0417")
+	b.wants("dialog[open]", "HS-0417 is here: Echo-sounding tower, and that job is open", "256 GB: memory or a drive? Say which", "Go to that job")
+	b.axe()
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] input').select()`))
+	b.field(line, "32 GB and a fast 1 TB for the quay camera, plover m2, a new machine")
+	b.wants("dialog[open]", "32 GB at least 32 GiB of memory", "1 TB a system drive of at least 1 TB, over PCIe", "sheet: Plover M2 mini PC", "a new machine with nothing in it")
+	b.button("dialog[open]", "Start the job")
+	b.wants("main", "Quay camera", "32 GB and a fast 1 TB for the quay camera")
+	b.button("main", "Change it")
+	b.do(pollTrue(`[...document.querySelectorAll('dialog[open] input[type=number]')].slice(0, 2).map((i) => i.value).join() === '32,1000'`))
+}
+
 // TestNewJob takes a machine in from a sheet and a wish, enters what is found in
 // it, and meets the errors a person would.
 func TestNewJob(t *testing.T) {
 	b := open(t, shop(t))
 	b.visit("/")
 	b.button("main", "New job")
+	b.button("dialog[open]", "Fill in the form")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
 	b.axe()
 	b.do(inDialog("plover-m2"))
@@ -858,6 +878,7 @@ func TestNight(t *testing.T) {
 	}
 	b.visit("/")
 	b.button("main", "New job")
+	b.button("dialog[open]", "Fill in the form")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
 	b.axe()
 }

@@ -38,13 +38,14 @@ var edges = []struct{ room, uses string }{
 	{"shelf", "fact machine part shorthand"},
 	{"rig", "known link machine memory part quantity"},
 	{"fit", "fact flow known link machine memory part quantity rig"},
+	{"intake", "fact machine quantity rig"},
 	{"cure", "fact fit machine quantity rig"},
 	{"ask", "fact fit flow link machine memory part quantity rig shorthand"},
 	{"plan", "fact fit known machine memory part quantity rig shelf"},
 	{"workorder", "fact fit machine memory part quantity rig"},
 	{"power", "fact fit known link machine memory part quantity rig"},
 	{"job", "cure fact fit link machine part plan power problem quantity rig shelf shorthand workorder"},
-	{"say", "ask cure fact fit job known link machine memory part plan power problem quantity rig shelf shorthand workorder"},
+	{"say", "ask cure fact fit intake job known link machine memory part plan power problem quantity rig shelf shorthand workorder"},
 }
 
 // TestImports fails when the core imports anything but what is listed, and when a

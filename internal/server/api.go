@@ -350,6 +350,7 @@ type API struct {
 	Health      Health            `json:"health"`
 	Reply       say.Reply         `json:"reply"`
 	Written     []say.Written     `json:"written"`
+	Intake      say.Intake        `json:"intake"`
 	Form        say.ShortForm     `json:"form"`
 	FormAsked   FormQuestion      `json:"formAsked"`
 	Fits        []say.Fit         `json:"fits"`

@@ -188,6 +188,14 @@ func TestSecondLanguage(t *testing.T) {
 	check("GET", "/api/jobs/echo-sounding-tower/written?text="+strings.Repeat("x", 5000), "")
 	check("GET", "/api/jobs/echo-sounding-tower/written?text=A1:empty%0AQ7:8GB%0AA1:x", "")
 	check("GET", "/api/jobs/nobody/written", "")
+	for _, line := range []string{"32 GB and a fast 1 TB for HS-0417", "256 GB, 8 GB more memory, 16 GB memory and 32 GB memory for AB-12, 1 TB drive, 2 TB disk",
+		"a new machine harrier-t4, not encrypted, memory test, self-test, under load, backed up on tape, do not touch the logs, 4 TB for data", "encrypted, 1 TB", strings.Repeat("x", 400)} {
+		typed[line] = true
+		for _, words := range []string{"the logs", "a new machine", "not encrypted", "memory test", "under load", "backed up on tape", "do not touch the logs"} {
+			typed[words] = true
+		}
+		check("GET", "/api/intake?text="+url.QueryEscape(line), "")
+	}
 	check("GET", "/api/sheets/nobody/written", "")
 	check("GET", "/api/jobs/nobody/raw", "")
 	check("POST", "/api/shelf/words", `{"text":"1TB banana"}`)

@@ -147,6 +147,7 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/jobs/:id/offers/:item", s.do(s.offers))
 	a.GET("/jobs/:id/written", s.do(s.written))
 	a.GET("/sheets/:id/written", s.do(s.writtenOnSheet))
+	a.GET("/intake", s.do(s.intake))
 	a.POST("/jobs/:id/plan", s.do(s.searched(s.plan)))
 	a.POST("/jobs/:id/why-not", s.do(s.searched(s.whyNot)))
 	a.POST("/jobs/:id/shop", s.do(s.searched(s.shop)))

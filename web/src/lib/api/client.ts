@@ -4,6 +4,7 @@ import type {
 	Advice,
 	Because,
 	Health,
+	Intake,
 	Need,
 	PlanQuestion,
 	Shopping,
@@ -193,6 +194,8 @@ export const api = {
 	/** What lines mean that somebody writes down; of is /jobs/ID or /sheets/ID. */
 	written: (of: string, text: string, signal?: AbortSignal) =>
 		call<Written[]>(fetch, `${of}/written?text=${encodeURIComponent(text)}`, { signal }),
+	intake: (text: string, signal?: AbortSignal) =>
+		call<Intake>(fetch, '/intake?text=' + encodeURIComponent(text), { signal }),
 	ask: (question: string, signal?: AbortSignal) =>
 		call<Reply>(fetch, '/ask/' + question, { signal }),
 	keys: (key: string, protocols: string, signal?: AbortSignal) =>

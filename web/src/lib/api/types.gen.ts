@@ -44,6 +44,7 @@ export interface API {
 	health: Health;
 	reply: Reply;
 	written: Written[];
+	intake: Intake;
 	form: ShortForm;
 	formAsked: FormQuestion;
 	fits: Fit[];
@@ -3050,6 +3051,37 @@ export interface Written {
 	 * it came to be fitted
 	 */
 	new?: boolean;
+}
+/**
+ * Intake is a new job as a line tells it.
+ */
+export interface Intake {
+	sheet?: string;
+	title?: string;
+	tag?: string;
+	owner?: string;
+	wish: Wish;
+	fresh?: boolean;
+	/**
+	 * the latest job about this machine
+	 */
+	job?: string;
+	/**
+	 * and that is open
+	 */
+	here?: boolean;
+	means: TookFor[];
+	/**
+	 * what is to be said, or could mean two things
+	 */
+	open: string[];
+}
+/**
+ * TookFor is some words of a line and what they were taken for.
+ */
+export interface TookFor {
+	words: string;
+	says: string;
 }
 /**
  * ShortForm is the short form of a part, as it is filled in.
