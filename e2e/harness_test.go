@@ -46,12 +46,16 @@ func shopAt(t *testing.T, path string) string {
 }
 
 // gate is a way to the server that can be shut: then nothing answers, as during a restart or in
-// a dead spot.
-type gate struct{ shut atomic.Bool }
+// a dead spot. Or only the answers are lost on their way back.
+type gate struct{ shut, lost atomic.Bool }
 
 func (g *gate) before(h http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if g.shut.Load() {
+			panic(http.ErrAbortHandler)
+		}
+		if g.lost.Load() && r.Method == http.MethodPost {
+			h.ServeHTTP(httptest.NewRecorder(), r)
 			panic(http.ErrAbortHandler)
 		}
 		h.ServeHTTP(w, r)

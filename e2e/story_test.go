@@ -866,6 +866,37 @@ func TestOutbox(t *testing.T) {
 	}
 }
 
+// TestUndoUnanswered takes a change back whose answer was lost: it had arrived, and is undone.
+func TestUndoUnanswered(t *testing.T) {
+	gate := &gate{}
+	b := open(t, shopBehind(t, filepath.Join(t.TempDir(), "shop.db"), gate.before))
+	b.visit("/jobs/chart-table-workstation/order")
+	b.as("Oda Finch")
+	b.allow("ERR_")
+	gate.lost.Store(true)
+	next := `[...document.querySelectorAll('[data-step] input[type=checkbox]')].find((e) => !e.checked)`
+	b.do(chromedp.Evaluate[chromedp.Void](next + `.focus()`), chromedp.Evaluate[chromedp.Void](`document.activeElement.click()`))
+	ticked := func(n int) {
+		t.Helper()
+		b.do(pollTrue(fmt.Sprintf("document.querySelectorAll('[data-step] input[type=checkbox]:checked').length === %d", n)))
+	}
+	ticked(8)
+	b.wants(`[role="alert"]`, "1 change is not saved yet")
+	b.button("main", "Undo")
+	b.click(`[role="alert"] summary`)
+	b.wants(`[role="alert"]`, "Fit Ternlight 2000, serial TLN4-20F513 into M2_2: to be taken back")
+	ticked(7)
+	b.axe()
+	gate.lost.Store(false)
+	b.button(`[role="alert"]`, "Send now")
+	b.do(chromedp.WaitNotPresent(chromedp.CSS(`[role="alert"]`)))
+	ticked(7)
+	journal, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`fetch('/api/jobs/chart-table-workstation').then((a) => a.json()).then((v) => v.journal.slice(-2).map((e) => e.says).join(' | '))`, chromedp.EvalAwaitPromise))
+	if err != nil || !strings.HasPrefix(journal, "done: Fit Ternlight 2000") || !strings.Contains(journal, "| undid: done: Fit Ternlight 2000") {
+		t.Errorf("the journal ends with %q (%v)", journal, err)
+	}
+}
+
 // TestNight looks at every room in night colours: contrast holds there as well.
 func TestNight(t *testing.T) {
 	b := open(t, shop(t))

@@ -123,6 +123,7 @@ type ProblemDoc struct {
 	Errors  []problem.Problem `json:"errors,omitempty"`
 	Current *JobView          `json:"current,omitempty"`
 	Yours   *job.Change       `json:"yours,omitempty"`
+	Would   say.Text          `json:"would,omitzero"` // what yours does to the job as it is now, or why it cannot be done any more
 	Missed  []say.Entry       `json:"missed,omitempty"`
 	Sheet   *SheetNow         `json:"sheet,omitempty"`
 }

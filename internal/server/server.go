@@ -642,7 +642,19 @@ func (s *api) conflict(ctx context.Context, id job.ID, yours *job.Change, at, cu
 	}
 	return &conflict{ProblemDoc{Title: "changed meanwhile", Status: http.StatusConflict,
 		Detail:  fmt.Sprintf("the job is at revision %d, your change was made at %d; it was not applied", current, at),
-		Current: &now.JobView, Yours: yours, Missed: s.journal(&now.View.Job, missed)}}
+		Current: &now.JobView, Yours: yours, Would: s.would(&now.View.Job, yours), Missed: s.journal(&now.View.Job, missed)}}
+}
+
+// would says what a change does to a job, or why it cannot be done.
+func (s *api) would(j *job.Job, c *job.Change) say.Text {
+	if c == nil {
+		return say.Text{}
+	}
+	next, done, err := job.Apply(*j, *c, s.stamp(""))
+	if err != nil {
+		return s.Language.Says(say.About(s.Language, j).Err(err).Error())
+	}
+	return say.About(s.Language, &next).Event(done, nil)
 }
 
 func (s *api) change(c *gin.Context) error {

@@ -11,6 +11,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
@@ -87,6 +88,8 @@ type Change struct {
 	Value   string            `json:"value,omitempty"`
 	Moves   []rig.Move        `json:"moves,omitempty" jsonschema:"maxItems=200"`
 	Part    *part.Part        `json:"part,omitempty"`
+	Parts   []part.Part       `json:"parts,omitempty" jsonschema:"maxItems=64"` // several, a piece of each; moves name them as plan.OnShelf does
+	Items   []rig.ItemID      `json:"items,omitempty" jsonschema:"maxItems=64"` // several at once
 	Serial  string            `json:"serial,omitempty" jsonschema:"maxLength=80"`
 	New     bool              `json:"new,omitempty"`
 	Holds   rig.Content       `json:"holds,omitempty"`
@@ -376,6 +379,17 @@ func (a *applier) moves() fact.Fact {
 	if len(c.Moves) == 0 {
 		return a.refuse("/moves", fact.Of(NoMove))
 	}
+	var says []fact.Fact // of what is other than before
+	if len(c.Parts) > 0 {
+		added, named := a.several(true)
+		says = append(says, added)
+		c.Moves = slices.Clone(c.Moves)
+		for i := range c.Moves {
+			if id, ok := named[c.Moves[i].Item]; ok {
+				c.Moves[i].Item = id
+			}
+		}
+	}
 	at := func(i int) string { return "/moves/" + strconv.Itoa(i) }
 	for i, m := range c.Moves {
 		switch {
@@ -388,7 +402,6 @@ func (a *applier) moves() fact.Fact {
 	if len(a.list) > 0 {
 		return fact.Fact{}
 	}
-	var says []fact.Fact // of what is other than before
 	for _, m := range a.move(s, c.Moves, func(f *rig.Fault) string { return at(f.Move) }) {
 		switch {
 		case m.Setting != "":
@@ -425,6 +438,9 @@ func (a *applier) set(s *rig.Setup, id machine.SettingID, value string) fact.Fac
 func (a *applier) add() fact.Fact {
 	c := &a.change
 	switch {
+	case len(c.Parts) > 0:
+		says, _ := a.several(c.New)
+		return says
 	case c.Part != nil && c.Serial != "":
 		return a.pieces(c.Part, 1, []string{c.Serial}, c.New, nil, nil)
 	case c.Part != nil:
@@ -435,38 +451,63 @@ func (a *applier) add() fact.Fact {
 	return a.write()
 }
 
+// several adds a piece of each part, and says which is which by the names that the planner
+// gives to parts of the shelf.
+func (a *applier) several(isNew bool) (fact.Fact, map[rig.ItemID]rig.ItemID) {
+	says, named := make([]fact.Fact, 0, len(a.change.Parts)), map[rig.ItemID]rig.ItemID{}
+	for i := range a.change.Parts {
+		p := &a.change.Parts[i]
+		says = append(says, a.pieces(p, 1, nil, isNew, nil, nil))
+		named[plan.OnShelf(p.ID)] = a.job.Items[len(a.job.Items)-1].ID
+	}
+	return fact.Of(Together, says), named
+}
+
 func itemID(n int) rig.ItemID { return rig.ItemID("item-" + strconv.Itoa(n)) }
 
 func (a *applier) remove() fact.Fact {
-	c := &a.change
-	if a.job.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
+	items := a.change.Items
+	if len(items) == 0 {
+		return a.removeOne(a.change.Item)
+	}
+	says := make([]fact.Fact, 0, len(items))
+	for _, id := range items {
+		if says = append(says, a.removeOne(id)); len(a.list) > 0 {
+			return fact.Fact{}
+		}
+	}
+	return fact.Of(Together, says)
+}
+
+func (a *applier) removeOne(id rig.ItemID) fact.Fact {
+	if a.job.mustKnow(&a.list, "/item", id); len(a.list) > 0 {
 		return fact.Fact{}
 	}
-	if slices.ContainsFunc(a.job.Done, func(t Tick) bool { return t.Item == c.Item && t.Phase == workorder.Fit && !t.Over }) {
-		return a.refuse("/item", fact.Of(WasFitted, a.job.Name(c.Item)))
+	if slices.ContainsFunc(a.job.Done, func(t Tick) bool { return t.Item == id && t.Phase == workorder.Fit && !t.Over }) {
+		return a.refuse("/item", fact.Of(WasFitted, a.job.Name(id)))
 	}
 	if slices.ContainsFunc(a.job.Past, func(p PastStage) bool {
-		return !p.Found.Where(c.Item).IsZero() || !p.Planned.Where(c.Item).IsZero()
+		return !p.Found.Where(id).IsZero() || !p.Planned.Where(id).IsZero()
 	}) {
-		return a.refuse("/item", fact.Of(InPastStage, a.job.Name(c.Item)))
+		return a.refuse("/item", fact.Of(InPastStage, a.job.Name(id)))
 	}
-	says := fact.Of(Removed, fact.Typed(a.job.Name(c.Item)))
-	p := a.job.Item(c.Item).Part
-	a.move(&a.job.Found, []rig.Move{{Item: c.Item}}, itself) // with what it holds
-	a.move(&a.job.Planned, []rig.Move{{Item: c.Item}}, itself)
+	says := fact.Of(Removed, fact.Typed(a.job.Name(id)))
+	p := a.job.Item(id).Part
+	a.move(&a.job.Found, []rig.Move{{Item: id}}, itself) // with what it holds
+	a.move(&a.job.Planned, []rig.Move{{Item: id}}, itself)
 	for i := range a.job.Later {
-		a.move(&a.job.Later[i].Planned, []rig.Move{{Item: c.Item}}, itself)
+		a.move(&a.job.Later[i].Planned, []rig.Move{{Item: id}}, itself)
 	}
-	a.job.forget(c.Item, p)
+	a.job.forget(id, p)
 	for i := range a.job.Arrays {
-		a.job.Arrays[i].Members = slices.DeleteFunc(slices.Clone(a.job.Arrays[i].Members), func(id rig.ItemID) bool { return id == c.Item })
+		a.job.Arrays[i].Members = slices.DeleteFunc(slices.Clone(a.job.Arrays[i].Members), func(x rig.ItemID) bool { return x == id })
 	}
 	a.job.Arrays = slices.DeleteFunc(a.job.Arrays, func(x rig.DriveArray) bool { return len(x.Members) < x.Level.Fewest() })
-	if a.job.Wish.Starts.Item == c.Item {
+	if a.job.Wish.Starts.Item == id {
 		a.job.Wish.Starts = rig.Start{}
 	}
-	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(id rig.ItemID) bool { return id == c.Item })
-	a.job.Items = slices.DeleteFunc(a.job.Items, func(it Item) bool { return it.ID == c.Item })
+	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(x rig.ItemID) bool { return x == id })
+	a.job.Items = slices.DeleteFunc(a.job.Items, func(it Item) bool { return it.ID == id })
 	if !slices.ContainsFunc(a.job.Items, func(it Item) bool { return it.Part == p }) {
 		a.job.Parts = slices.DeleteFunc(a.job.Parts, func(q part.Part) bool { return q.ID == p })
 	}

@@ -421,3 +421,37 @@ func TestCheckIsTheView(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+// Parts taken from the shelf for a way of the planner are one change: pieces, places and all,
+// or nothing. So are several pieces that leave.
+func TestManyAtOnce(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	carrier, drive := *j.Part("ternlight-500"), *j.Part("mudlark-2000")
+	carrier.ID, drive.ID = "raft", "skerry"
+	moves := []rig.Move{{Item: "shelf/raft", Socket: rig.On("M2_1")}, {Item: "shelf/skerry", Socket: rig.On("SATA1")}, {Item: "item-1"}}
+	next, says, err := job.Apply(j, job.Change{Do: job.DoMoves, Parts: []part.Part{carrier, drive}, Moves: moves}, stamp)
+	if err != nil {
+		t.Fatal(worded(&j, err))
+	}
+	if got := next.Planned.In(rig.On("M2_1")); next.Item(got) == nil || next.Item(got).Part != "raft" || !next.Item(got).New {
+		t.Errorf("%q lies in M2_1", got)
+	}
+	if n := len(next.Items) - len(j.Items); n != 2 || next.Planned.Where("item-1") != (rig.Path{}) {
+		t.Errorf("%d pieces came, and item-1 is in %v", n, next.Planned.Where("item-1"))
+	}
+	if got := say.About(say.Plain, &next).Event(says, nil).String(); !strings.Contains(got, "added, to fit: Ternlight 500") || !strings.Contains(got, "took") {
+		t.Errorf("the journal says %q", got)
+	}
+	moves[1].Socket = rig.On("nowhere")
+	if after, _, err := job.Apply(j, job.Change{Do: job.DoMoves, Parts: []part.Part{carrier, drive}, Moves: moves}, stamp); err == nil || len(after.Items) != len(j.Items) {
+		t.Errorf("half of it was done: %v, %d pieces", err, len(after.Items))
+	}
+	added := must(t, j, job.Change{Do: job.DoAdd, Parts: []part.Part{carrier, drive}, New: true})
+	a, b := added.Items[len(added.Items)-2].ID, added.Items[len(added.Items)-1].ID
+	if gone := must(t, added, job.Change{Do: job.DoRemove, Items: []rig.ItemID{a, b}}); len(gone.Items) != len(j.Items) || len(gone.Parts) != len(j.Parts) {
+		t.Errorf("%d pieces and %d parts are left", len(gone.Items), len(gone.Parts))
+	}
+	if after, _, err := job.Apply(added, job.Change{Do: job.DoRemove, Items: []rig.ItemID{a, "nobody"}}, stamp); err == nil || len(after.Items) != len(added.Items) {
+		t.Errorf("half of them left: %v", err)
+	}
+}

@@ -2366,6 +2366,18 @@ export interface Change {
 	 */
 	moves?: Move[];
 	part?: Part;
+	/**
+	 * several, a piece of each; moves name them as plan.OnShelf does
+	 *
+	 * @maxItems 64
+	 */
+	parts?: Part[];
+	/**
+	 * several at once
+	 *
+	 * @maxItems 64
+	 */
+	items?: string[];
 	serial?: string;
 	new?: boolean;
 	holds?: 'blank' | 'data' | 'system';
@@ -2422,6 +2434,10 @@ export interface ProblemDoc {
 	errors?: Problem[];
 	current?: JobView;
 	yours?: Change;
+	/**
+	 * what yours does to the job as it is now, or why it cannot be done any more
+	 */
+	would?: string;
 	missed?: Entry[];
 	sheet?: SheetNow;
 }

@@ -13,6 +13,10 @@ export interface Waiting {
 	readonly at: string;
 	/** The revision it was first sent for: it may have arrived, so it is asked again word for word. */
 	readonly revision?: number;
+	/** What was pressed for it. */
+	readonly pressed?: string;
+	/** It was taken back while it may have arrived: once it is answered, it is undone. */
+	readonly back?: boolean;
 }
 
 export const NOT_YET = -1;
@@ -31,8 +35,8 @@ const db = () =>
 
 /** Keeps a change before it is sent. Where the browser keeps nothing it lives as long as the page. */
 export async function keep(w: Waiting): Promise<Waiting> {
-	const { job, change, key, by, at } = w;
-	const kept = { job, change, key, by, at };
+	const { job, change, key, by, at, pressed } = w;
+	const kept = { job, change, key, by, at, pressed };
 	try {
 		return { ...w, n: await (await db()).add('changes', kept) };
 	} catch {
@@ -56,17 +60,30 @@ export async function waiting(job: string): Promise<Waiting[]> {
 	return out;
 }
 
-/** Lets go of one that was answered. */
+/** Lets go of one that was answered. Where that fails it is asked again by its key, and taken once. */
 export async function drop(w: Waiting): Promise<void> {
-	if (w.n > 0) await (await db()).delete('changes', w.n);
+	if (w.n > 0) await (await db()).delete('changes', w.n).catch(() => undefined);
 }
 
 /** Notes for which revision one is sent. */
-export async function sentFor(w: Waiting, revision: number | undefined): Promise<Waiting> {
-	const next: Waiting = { ...w, revision };
-	if (w.n > 0) {
-		const { n, ...kept } = next;
-		await (await db()).put('changes', kept, n);
-	}
-	return next;
+export const sentFor = (w: Waiting, revision: number | undefined) => put({ ...w, revision });
+
+/** Notes that one is to be undone once it is answered. */
+export const takenBack = (w: Waiting) => put({ ...w, back: true });
+
+async function put(w: Waiting): Promise<Waiting> {
+	const { n, ...kept } = w;
+	if (n > 0) await (await db()).put('changes', kept, n).catch(() => undefined);
+	return w;
+}
+
+/** What was pressed last, as it is called on the screen. */
+export function pressed(): string | undefined {
+	const el = document.activeElement;
+	if (!(el instanceof HTMLElement) || el === document.body) return undefined;
+	const label = (el as HTMLInputElement).labels?.[0]?.innerText;
+	const chosen = el instanceof HTMLSelectElement ? el.selectedOptions[0]?.text : undefined;
+	const name = el.getAttribute('aria-label') ?? label ?? el.innerText;
+	const words = [name, chosen].filter(Boolean).join(': ').replace(/\s+/g, ' ').trim();
+	return words.slice(0, 160) || undefined;
 }

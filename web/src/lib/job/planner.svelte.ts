@@ -3,8 +3,10 @@
 import { api, ApiError } from '$lib/api/client';
 import type {
 	Advice,
+	Change,
 	Help,
 	Move,
+	Part,
 	Placement,
 	PlanQuestion,
 	Progress,
@@ -152,9 +154,7 @@ export class Planner {
 			case 'leave out': {
 				const session = this.#session();
 				if (!session.item(item)?.new) return this.allow(item, 'leave');
-				for (const one of [item, ...also])
-					if (!(await session.change({ do: 'remove', item: one }))) return;
-				await this.find();
+				if (await session.change({ do: 'remove', items: [item, ...also] })) await this.find();
 				return;
 			}
 			case 'take':
@@ -206,27 +206,22 @@ export class Planner {
 		).says;
 	}
 
-	/** Parts of the shelf become pieces to fit: their names in the job, null where one did not. */
-	async fetchParts(ids: readonly string[]): Promise<string[] | null> {
-		const session = this.#session();
+	async #parts(ids: readonly string[]): Promise<Part[]> {
 		const stock = await api.parts(fetch);
-		const out: string[] = [];
-		for (const id of ids) {
-			const part = stock.find((p) => p.id === id);
-			const before = session.job.items.map((i) => i.id);
-			if (!part || !(await session.change({ do: 'add', part, new: true }))) return null;
-			out.push(session.job.items.find((i) => !before.includes(i.id))?.id ?? '');
-		}
-		return out;
+		return ids.flatMap((id) => stock.find((p) => p.id === id) ?? []);
 	}
 
-	/** What a way takes from the shelf becomes pieces of the job first. */
+	/** Parts of the shelf become pieces to fit, all in one change. */
+	async fetchParts(ids: readonly string[]): Promise<boolean> {
+		const parts = await this.#parts(ids);
+		return this.#session().change({ do: 'add', parts, new: true } as Change);
+	}
+
+	/** What a way takes from the shelf becomes pieces of the job, each in its place. */
 	async #fetchAndTake(way: Way): Promise<void> {
-		const items = await this.fetchParts(way.takes);
-		if (!items) return;
-		const named = Object.fromEntries(way.takes.map((id, n) => ['shelf/' + id, items[n]]));
-		const moves = way.moves.map((m) => ({ ...m, item: m.item && (named[m.item] ?? m.item) }));
-		if (!(await this.#session().change({ do: 'moves', moves }))) return;
+		const parts = await this.#parts(way.takes);
+		const change = { do: 'moves', parts, moves: way.moves } as Change;
+		if (!(await this.#session().change(change))) return;
 		await this.find(); // they are of the job now: the answer names them so
 	}
 

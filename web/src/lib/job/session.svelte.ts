@@ -95,8 +95,9 @@ export class Session {
 	}
 	#unsaved(step: string): Waiting | undefined {
 		return this.waiting.findLast(
-			({ change: c, n }) =>
+			({ change: c, n, back }) =>
 				n !== outbox.NOT_YET &&
+				!back &&
 				(c.do === 'tick' || c.do === 'untick' || c.do === 'leave out') &&
 				(c.step === step || c.steps?.includes(step))
 		);
@@ -163,7 +164,8 @@ export class Session {
 			change: structuredClone($state.snapshot(full)) as Change,
 			key: crypto.randomUUID(),
 			by: who.name,
-			at: outbox.now()
+			at: outbox.now(),
+			pressed: outbox.pressed()
 		};
 		this.waiting = [...this.waiting, w];
 		this.#held = outbox.keep(w).then((kept) => {
@@ -190,10 +192,15 @@ export class Session {
 	undo(others = false): Promise<boolean> {
 		this.ofAnother = '';
 		return this.#next(async () => {
-			const last = this.waiting.at(-1);
-			if (last) {
-				await this.#answered(last); // it never was
+			const last = this.waiting.findLast((w) => !w.back);
+			if (last?.revision === undefined && last) {
+				await this.#answered(last); // it never left
 				return true;
+			}
+			if (last) {
+				const back = await outbox.takenBack(last);
+				this.waiting = this.waiting.map((x) => (x === last ? back : x));
+				return this.#flush();
 			}
 			return this.#run(() => api.undo(this.job.id, this.#stamp(crypto.randomUUID()), others));
 		});
@@ -240,7 +247,13 @@ export class Session {
 			const stamp = { revision: revision ?? this.now.revision, key, by };
 			taken = await this.#run(() => api.change(this.job.id, stamp, change));
 			if (this.trouble) return true;
-			if (!this.conflict) await this.#answered(w);
+			if (this.conflict) break;
+			if (taken && w.back) {
+				const stamp = { revision: this.now.revision, key: `${key}-back`, by };
+				await this.#run(() => api.undo(this.job.id, stamp, false));
+				if (this.trouble) return true;
+			}
+			await this.#answered(w);
 		}
 		if (this.waiting.length === 0) this.trouble = '';
 		return taken;

@@ -3,7 +3,6 @@
 	import { page } from '$app/state';
 	import { Button } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
-	import type { Change } from '$lib/api/types.gen';
 	import Verdict from '$lib/job/Verdict.svelte';
 	import { SCREENS, TABS } from '$lib/job/screens';
 	import { provideSession, Session } from '$lib/job/session.svelte';
@@ -28,19 +27,6 @@
 	// The dialog cannot be dismissed without a decision: a conflict stays until it is settled.
 	let conflictOpen = $derived(session.conflict !== null);
 	let othersOpen = $derived(session.ofAnother !== '');
-	/** A change by what it names. */
-	const changeWords = (c: Change) =>
-		[
-			c.do,
-			session.job.parts.find((p) => p.id === session.item(c.item)?.part)?.name,
-			c.socket,
-			c.step ?? c.steps?.join(', '),
-			c.line,
-			c.text,
-			c.value
-		]
-			.filter(Boolean)
-			.join(', ');
 	const last = $derived(session.now.journal.at(-1));
 </script>
 
@@ -76,7 +62,7 @@
 	<span class="grow max-sm:hidden"></span>
 	<Button
 		color="alternative"
-		disabled={session.now.revision < 2 || session.closed}
+		disabled={(session.now.revision < 2 && session.waiting.length === 0) || session.closed}
 		title={last && session.now.revision > 1 ? `takes back: ${last.says}, ${last.by}` : undefined}
 		onclick={() => session.undo()}
 		{@attach shortcut('undo')}>Undo</Button
@@ -104,7 +90,9 @@
 			<details>
 				<summary class="min-h-11 cursor-pointer py-2">Which</summary>
 				<ol class="list-decimal pl-6">
-					{#each session.waiting as w (w.key)}<li>{changeWords(w.change)}</li>{/each}
+					{#each session.waiting as w (w.key)}
+						<li>{w.pressed ?? w.change.do}{w.back ? ': to be taken back' : ''}</li>
+					{/each}
 				</ol>
 			</details>
 		{/if}
@@ -123,7 +111,7 @@
 		</ul>
 		{#if session.conflict.yours}
 			<p>
-				Your change: <strong>{changeWords(session.conflict.yours)}</strong>
+				Your change, on top of that: <strong>{session.conflict.would}</strong>
 			</p>
 		{/if}
 		<div class="mt-4 flex flex-wrap gap-3">
