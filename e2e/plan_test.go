@@ -184,3 +184,25 @@ func TestSearching(t *testing.T) {
 	b.button("main", "Find the best plan")
 	b.wants(`[data-testid="plan"]`, "proved")
 }
+
+// TestShelfForJob looks through one kind of part of the shelf for what suits a job, and takes
+// one for it.
+func TestShelfForJob(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/shelf")
+	b.do(chromedp.Click(chromedp.CSS(`nav[aria-label="Kinds of part"] a:nth-child(2)`)))
+	b.wants("main", "7 kinds of part", "Mudlark 2 TB", "Spindrift 3840")
+	b.choose("What suits the job", "Echo-sounding tower")
+	b.wants(`[data-part="skerry-240"]`, "M2_2", "turns off Mudlark 2 TB", "Mudlark 2 TB is not seen on SATA6")
+	b.wants(`[data-part="ternlight-1000"]`, "M2_1", "Gen 3 x4, 3.94 GB/s")
+	b.wants(`[data-part="spindrift-3840"]`, "no place for it")
+	order, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`[...document.querySelectorAll('[data-part]')].map((e) => e.dataset.part).slice(-2).join(' ')`))
+	if err != nil || order != "skerry-240 spindrift-3840" {
+		t.Errorf("what does not suit stands last: %q (%v)", order, err)
+	}
+	b.axe()
+	b.button("main", "Take it: Ternlight 1000 for Echo-sounding tower")
+	b.wants("body", "Ternlight 1000: on the mat of Echo-sounding tower")
+	b.visit(tower + "/fit")
+	b.wants("[data-mat]", "Ternlight 1000")
+}

@@ -12,6 +12,7 @@ import (
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/shorthand"
 	"deepbay/internal/store"
 )
 
@@ -152,16 +153,32 @@ type ShelfRow struct {
 	Stock    shelf.Stock `json:"stock"`
 	Revision int         `json:"revision"`
 	What     say.Text    `json:"what"`
-	Price    string      `json:"price"` // "42.50", empty where it is not stated
-	Used     []JobRef    `json:"used"`  // the latest jobs that have it
-	More     bool        `json:"more"`  // further jobs have it
+	Price    string      `json:"price"`          // "42.50", empty where it is not stated
+	Used     []JobRef    `json:"used"`           // the latest jobs that have it
+	More     bool        `json:"more"`           // further jobs have it
+	Goes     *say.Offer  `json:"goes,omitempty"` // the best place for it in the plan of the job that is asked for
 }
 
-// ShelfList is a page of the shelf, by name.
+// ShelfList is a page of the shelf, by name; where a job is asked for, what suits it first.
 type ShelfList struct {
-	Parts []ShelfRow `json:"parts"`
-	Count int        `json:"count"` // kinds of part in all
-	Next  part.ID    `json:"next,omitempty"`
+	Parts []ShelfRow  `json:"parts"`
+	Count int         `json:"count"` // kinds of part in all
+	Kinds []KindCount `json:"kinds"` // how many there are of each, whichever is asked for
+	Next  part.ID     `json:"next,omitempty"`
+	For   *ShelfFor   `json:"for,omitempty"`
+}
+
+// KindCount is how many parts of the shelf are of a kind.
+type KindCount struct {
+	Kind  shorthand.Kind `json:"kind"`
+	Count int            `json:"count"`
+}
+
+// ShelfFor is the job for which the shelf is looked through.
+type ShelfFor struct {
+	ID       job.ID `json:"id"`
+	Title    string `json:"title"`
+	Revision int    `json:"revision"`
 }
 
 // Progress is how far a question to the planner is.

@@ -4,6 +4,7 @@ package server
 // how much there is.
 
 import (
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -13,8 +14,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
+	"deepbay/internal/core/say"
 	"deepbay/internal/core/shorthand"
 	"deepbay/internal/store"
 )
@@ -80,6 +84,21 @@ func (s *api) shelf(c *gin.Context) error {
 			return !slices.ContainsFunc(printed, func(t string) bool { return strings.Contains(store.Fold(t), q) })
 		})
 	}
+	out := ShelfList{Kinds: []KindCount{}}
+	for _, kind := range shorthand.Kinds() {
+		n := 0
+		for i := range all {
+			if shorthand.KindOf(&all[i].Part) == kind {
+				n++
+			}
+		}
+		if n > 0 {
+			out.Kinds = append(out.Kinds, KindCount{kind, n})
+		}
+	}
+	if kind := shorthand.Kind(c.Query("kind")); kind != "" {
+		all = slices.DeleteFunc(all, func(k store.KeptStock) bool { return shorthand.KindOf(&k.Part) != kind })
+	}
 	page := all
 	if after := part.ID(c.Query("after")); after != "" {
 		i := slices.IndexFunc(all, func(k store.KeptStock) bool { return k.Part.ID == after })
@@ -88,7 +107,7 @@ func (s *api) shelf(c *gin.Context) error {
 		}
 		page = all[i+1:]
 	}
-	out := ShelfList{Count: len(all)}
+	out.Count = len(all)
 	if len(page) > shelfOnPage {
 		page = page[:shelfOnPage]
 		out.Next = page[shelfOnPage-1].Part.ID
@@ -96,8 +115,32 @@ func (s *api) shelf(c *gin.Context) error {
 	if out.Parts, err = s.rows(c, page); err != nil {
 		return err
 	}
+	if id := job.ID(c.Query("for")); id != "" {
+		k, err := s.Data.Job(c.Request.Context(), id)
+		if err != nil {
+			return err
+		}
+		out.For = &ShelfFor{id, k.Job.Title, k.Revision}
+		s.suit(&k.Job, out.Parts)
+	}
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// suit says where each part would go best in a job's plan, and puts those that go first.
+func (s *api) suit(j *job.Job, rows []ShelfRow) {
+	class := map[part.ID]int{}
+	for i := range rows {
+		p := &rows[i].Stock.Part
+		class[p.ID] = fit.WorstOffer + 1
+		r, offers := j.Try(p)
+		if len(offers) == 0 {
+			continue
+		}
+		class[p.ID] = offers[0].Class()
+		rows[i].Goes = &say.In(s.Language, &r).Offers(offers[:1])[0]
+	}
+	slices.SortStableFunc(rows, func(a, b ShelfRow) int { return cmp.Compare(class[a.Stock.Part.ID], class[b.Stock.Part.ID]) })
 }
 
 // rows is what the shelf says of some of its parts.

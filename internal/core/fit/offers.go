@@ -17,12 +17,15 @@ type Offer struct {
 	Out    rig.ItemID // what lies there and would have to give way
 }
 
-// class is how good an offer is: it works, it works in another's place, it may work, it costs
-// something, it does not work.
-func (o *Offer) class() int {
+// WorstOffer is the class of an offer that does not work.
+const WorstOffer = 4
+
+// Class is how good an offer is, 0 the best: it works, it works in another's place, it may
+// work, it costs something, it does not work.
+func (o *Offer) Class() int {
 	switch state := o.State(); {
 	case state == Stopped || state == Off:
-		return 4
+		return WorstOffer
 	case len(o.Costs) > 0:
 		return 3
 	case state != Live:
@@ -76,7 +79,7 @@ func Offers(b *rig.Rig, item rig.ItemID) []Offer {
 		out = append(out, o)
 	}
 	slices.SortStableFunc(out, func(a, b Offer) int {
-		return cmp.Or(cmp.Compare(a.class(), b.class()), cmp.Compare(b.rate(), a.rate()))
+		return cmp.Or(cmp.Compare(a.Class(), b.Class()), cmp.Compare(b.rate(), a.rate()))
 	})
 	return out
 }

@@ -8,7 +8,9 @@ import (
 	"strconv"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
@@ -27,6 +29,14 @@ type PlanQuestion struct {
 	UseShelf bool               `json:"useShelf,omitempty"`                          // carriers, adapters and boxes of the shelf may be taken where that is better
 	Shelf    []shelf.Stock      `json:"-"`                                           // what else is at hand, tried where there is no plan
 	Order    []string           `json:"order,omitempty" jsonschema:"maxItems=20"`    // criteria, what counts most first
+}
+
+// Try is what would come of a part that is not in the job in each place of its plan, the best
+// first, and the machine with it on the mat.
+func (j *Job) Try(p *part.Part) (rig.Rig, []fit.Offer) {
+	r, id := j.PlannedRig(), plan.OnShelf(p.ID)
+	r.Pieces = append(slices.Clone(r.Pieces), rig.Piece{ID: id, Part: p, New: true})
+	return r, fit.Offers(&r, id)
 }
 
 // PlanInput makes the planner's question; an error is a problem.List into the question.

@@ -28,7 +28,7 @@
 	const open = $derived(list.jobs.filter((c) => c.status.stage !== 'closed'));
 	const closed = $derived(list.jobs.filter((c) => c.status.stage === 'closed'));
 
-	const search = searching(resolve('/'));
+	const search = searching((q) => resolve('/') + (q ? '?q=' + encodeURIComponent(q) : ''));
 
 	// What others do is seen here as it happens; several things at once are one look.
 	$effect(() => {

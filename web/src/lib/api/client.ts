@@ -200,8 +200,11 @@ export const api = {
 		call<Reply>(fetch, '/ask/' + question, { signal }),
 	keys: (key: string, protocols: string, signal?: AbortSignal) =>
 		call<Fit[]>(fetch, `/ask/keys?key=${key}&protocols=${protocols}`, { signal }),
-	shelf: (f: Fetch, q: string, after = '') =>
-		call<ShelfList>(f, '/shelf?' + new URLSearchParams({ q, after })),
+	shelf: (f: Fetch, a: { q: string; kind: string; job: string }, after = '') =>
+		call<ShelfList>(
+			f,
+			'/shelf?' + new URLSearchParams({ q: a.q, kind: a.kind, for: a.job, after })
+		),
 	shelfPart: (id: string) => call<ShelfRow>(fetch, '/shelf/parts/' + encodeURIComponent(id)),
 	quickAdd: (body: QuickAdd) => call<ShelfRow>(fetch, '/shelf/words', post(body)),
 	restock: (stock: Stock, stamp: Stamped) =>

@@ -2783,7 +2783,7 @@ export interface Happened {
 	says: string;
 }
 /**
- * ShelfList is a page of the shelf, by name.
+ * ShelfList is a page of the shelf, by name; where a job is asked for, what suits it first.
  */
 export interface ShelfList {
 	parts: ShelfRow[];
@@ -2791,7 +2791,12 @@ export interface ShelfList {
 	 * kinds of part in all
 	 */
 	count: number;
+	/**
+	 * how many there are of each, whichever is asked for
+	 */
+	kinds: KindCount[];
 	next?: string;
+	for?: ShelfFor;
 }
 /**
  * ShelfRow is one kind of part as the shelf lists it.
@@ -2812,6 +2817,7 @@ export interface ShelfRow {
 	 * further jobs have it
 	 */
 	more: boolean;
+	goes?: Offer1;
 }
 /**
  * Stock is one kind of part on the shelf.
@@ -2832,6 +2838,52 @@ export interface Stock {
 export interface JobRef {
 	id: string;
 	title: string;
+}
+/**
+ * Offer is what would come of putting one item into one socket.
+ */
+export interface Offer1 {
+	socket: string;
+	/**
+	 * of the socket, with the item in it
+	 */
+	state: 'free' | 'live' | 'off' | 'stopped' | 'unknown';
+	/**
+	 * short: the link, what stops it, or what it costs
+	 */
+	says: string;
+	/**
+	 * what the change stops, here or elsewhere, in full
+	 */
+	costs: string[];
+	/**
+	 * what lies there now and comes out
+	 */
+	out?: string;
+}
+/**
+ * KindCount is how many parts of the shelf are of a kind.
+ */
+export interface KindCount {
+	kind:
+		| 'drive'
+		| 'module'
+		| 'card'
+		| 'carrier'
+		| 'box'
+		| 'lead'
+		| 'power adapter'
+		| 'supply lead'
+		| 'holder';
+	count: number;
+}
+/**
+ * ShelfFor is the job for which the shelf is looked through.
+ */
+export interface ShelfFor {
+	id: string;
+	title: string;
+	revision: number;
 }
 /**
  * QuickAdd is a line of shorthand or a label, with what is not part of it.
