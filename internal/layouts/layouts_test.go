@@ -32,6 +32,9 @@ func TestLayouts(t *testing.T) {
 				}
 			}
 		}
+		for _, d := range s.Doubts() {
+			t.Errorf("%s: %s %s", s.ID, d.Pointer, d.Fact.Code)
+		}
 		for _, f := range r.Findings {
 			if f.Code != "memory-none" {
 				t.Errorf("%s, empty: %s", s.ID, f.Says)

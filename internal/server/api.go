@@ -64,6 +64,8 @@ type SheetView struct {
 // it cannot be read at all.
 type SheetCheck struct {
 	Problems []problem.Problem `json:"problems"`
+	Doubts   []problem.Problem `json:"doubts"` // what contradicts itself or can hardly be so, and stops nothing
+	Groups   []say.Text        `json:"groups"` // how many lanes of each group are wired to sockets
 	Empty    *say.Resolved     `json:"empty,omitempty"`
 	Rules    []say.Text        `json:"rules"`
 }

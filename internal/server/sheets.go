@@ -86,7 +86,7 @@ func (s *api) checkSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	out := SheetCheck{Problems: []problem.Problem{}, Rules: []say.Text{}}
+	out := SheetCheck{Problems: []problem.Problem{}, Doubts: []problem.Problem{}, Groups: []say.Text{}, Rules: []say.Text{}}
 	v, err := format.Sheet(b)
 	var list problem.List
 	switch {
@@ -101,6 +101,8 @@ func (s *api) checkSheet(c *gin.Context) error {
 	case err != nil:
 		return err
 	}
+	out.Doubts = append(out.Doubts, s.Language.Problems(v.Doubts())...)
+	out.Groups = say.Groups(s.Language, &v)
 	empty, rules := say.SheetAnswer(s.Language, &v)
 	out.Empty, out.Rules = &empty, rules
 	c.JSON(http.StatusOK, out)

@@ -4,6 +4,7 @@ package say
 // for programs carry, worded.
 
 import (
+	"strconv"
 	"time"
 
 	"deepbay/internal/core/fact"
@@ -545,4 +546,26 @@ func SheetAnswer(l Language, s *machine.Sheet) (Resolved, []Text) {
 	a := fit.Resolve(&r)
 	v := In(l, &r)
 	return v.Answer(&a), v.Rules()
+}
+
+// Groups words how many lanes of each group of a sheet are wired to sockets.
+func Groups(l Language, s *machine.Sheet) []Text {
+	v := In(l, &rig.Rig{Sheet: s})
+	out := make([]Text, len(s.Groups))
+	for i, g := range s.Groups {
+		wired := 0
+		for _, k := range s.Sockets {
+			if k.Group == g.ID {
+				wired += int(k.Lanes)
+			}
+		}
+		says := string(g.ID) + ": " + strconv.Itoa(wired) + " of " + strconv.Itoa(int(g.Lanes)) + " lanes wired to sockets"
+		if !g.Lanes.Known() {
+			says = string(g.ID) + ": " + strconv.Itoa(wired) + " lanes wired to sockets, of how many is not said"
+		} else if wired > int(g.Lanes) {
+			says += ", so rules must share them"
+		}
+		out[i] = v.text(says)
+	}
+	return out
 }

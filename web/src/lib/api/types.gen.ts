@@ -2486,6 +2486,14 @@ export interface SheetView {
  */
 export interface SheetCheck {
 	problems: Problem[];
+	/**
+	 * what contradicts itself or can hardly be so, and stops nothing
+	 */
+	doubts: Problem[];
+	/**
+	 * how many lanes of each group are wired to sockets
+	 */
+	groups: string[];
 	empty?: Resolved;
 	rules: string[];
 }

@@ -14,12 +14,12 @@
 		{ head: 'leads from', field: '/ports', names: true },
 		{ head: 'takes', field: '/drives', choices: pick.TAKES },
 		{ head: 'as tall as, mm', field: '/bayHeightMM', number: true },
-		{ head: 'held by', field: '/holder', choices: pick.HOLDER },
-		{ head: 'is there', field: '/holderThere', choices: pick.ANSWER },
-		{ head: 'screws', field: '/thread', choices: pick.THREAD },
-		{ head: 'power plug', field: '/power', choices: pick.PLUG },
-		{ head: 'lead end', field: '/leadEnd', choices: pick.END },
-		{ head: 'where', field: '/where' }
+		{ head: 'held by', field: '/holder', choices: pick.HOLDER, rare: true },
+		{ head: 'is there', field: '/holderThere', choices: pick.ANSWER, rare: true },
+		{ head: 'screws', field: '/thread', choices: pick.THREAD, rare: true },
+		{ head: 'power plug', field: '/power', choices: pick.PLUG, rare: true },
+		{ head: 'lead end', field: '/leadEnd', choices: pick.END, rare: true },
+		{ head: 'where', field: '/where', rare: true }
 	];
 
 	function add() {

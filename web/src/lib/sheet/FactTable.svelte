@@ -9,6 +9,8 @@
 		readonly number?: boolean;
 		/** Several names, typed with blanks or commas between them. */
 		readonly names?: boolean;
+		/** Rarely asked: it stands in the entry's own form, below the table. */
+		readonly rare?: boolean;
 	}
 </script>
 
@@ -52,6 +54,14 @@
 	const id = (i: number) => String(draft.get(`/${list}/${i}/id`));
 	const place = (i: number, c: Column) => `/${list}/${i}${c.field}`;
 
+	const wide = $derived(columns.filter((c) => !c.rare));
+	const rare = $derived(columns.filter((c) => c.rare));
+	/** The entry whose own form is shown. */
+	let picked = $state<string>();
+	const own = $derived(
+		rows.find((i) => id(i) === (chosen ?? picked)) ?? rows.find((i) => id(i) === picked) ?? rows[0]
+	);
+
 	/** What the columns ask of one entry, for all of them. */
 	function alike(from: number) {
 		draft.change(() => {
@@ -76,7 +86,7 @@
 			<thead>
 				<tr class="align-bottom">
 					<th scope="col" class="py-1 pr-2 font-normal text-soft">{name}</th>
-					{#each columns as c (c.field)}
+					{#each wide as c (c.field)}
 						<th scope="col" class="max-w-24 py-1 pr-2 font-normal text-soft">{c.head}</th>
 					{/each}
 					<td></td>
@@ -86,7 +96,10 @@
 				{#each rows as i (i)}
 					<tr
 						class={['align-top', chosen === id(i) && 'bg-overtint']}
-						onfocusin={() => onchoose?.(id(i))}
+						onfocusin={() => {
+							picked = id(i);
+							onchoose?.(id(i));
+						}}
 					>
 						<th scope="row" class="py-0.5 pr-2 font-normal">
 							<Field
@@ -97,7 +110,7 @@
 								onset={(v) => v && draft.rename(list, i, String(v))}
 							/>
 						</th>
-						{#each columns as c (c.field)}
+						{#each wide as c (c.field)}
 							<td class="py-0.5 pr-2">
 								<Field
 									at={place(i, c)}
@@ -141,6 +154,22 @@
 			</tbody>
 		</table>
 	</div>
+	{#if rare.length > 0 && own !== undefined}
+		<fieldset class="mt-2 border-l-4 border-water-4 pl-3">
+			<legend class="font-semibold">More of {id(own)}</legend>
+			<div class="grid grid-cols-2 gap-2 sm:grid-cols-3">
+				{#each rare as c (c.field)}
+					<Field
+						at={place(own, c)}
+						label={c.head}
+						choices={c.choices}
+						number={c.number}
+						names={c.names}
+					/>
+				{/each}
+			</div>
+		</fieldset>
+	{/if}
 {/if}
 {#if onadd}
 	<Button color="alternative" class="mt-2" onclick={onadd}>{add}</Button>

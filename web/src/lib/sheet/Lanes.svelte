@@ -1,5 +1,6 @@
 <script lang="ts">
 	// Where lanes start, what they hang on, and how they are dealt.
+	import type { Group, Root } from '$lib/api/types.gen';
 	import * as pick from './choices';
 	import { useDraft } from './draft.svelte';
 	import FactTable from './FactTable.svelte';
@@ -7,9 +8,6 @@
 	const get = useDraft();
 	const draft = $derived(get());
 	const s = $derived(draft.sheet);
-	const used = (id: string) =>
-		s.sockets.filter((k) => k.group === id).reduce((n, k) => n + (k.lanes ?? 0), 0);
-
 	function addRoot() {
 		draft.change((x) => {
 			const id = draft.free('roots', 'chipset');
@@ -18,17 +16,16 @@
 				name: 'chipset',
 				kind: 'chipset',
 				place: { xMM: 5, yMM: 5, widthMM: 24, heightMM: 24 },
-				uplink: { to: x.roots.at(-1)?.id ?? 'cpu', lanes: 4 }
-			});
+				uplink: { to: x.roots.length === 1 ? x.roots[0]!.id : undefined }
+			} as Root);
 		});
 	}
 	function addGroup() {
 		draft.change((x) =>
 			x.groups.push({
 				id: draft.free('groups', 'lanes-'),
-				root: x.roots.at(-1)?.id ?? 'cpu',
-				lanes: 4
-			})
+				root: x.roots.length === 1 ? x.roots[0]!.id : undefined
+			} as Group)
 		);
 	}
 	function addProcessor() {
@@ -64,10 +61,7 @@
 />
 <h3 class="mt-4">Groups of lanes</h3>
 <p class="text-soft">
-	{#each s.groups as g (g.id)}{@const n = used(g.id)}
-		{g.id}: {n} of {g.lanes} lanes wired to sockets{n > g.lanes
-			? ', so rules must share them'
-			: ''}.
+	{#each draft.check?.groups ?? [] as g (g)}{g}.
 	{/each}
 </p>
 <FactTable

@@ -4,6 +4,7 @@
 	import type { Condition, Effect } from '$lib/api/types.gen';
 	import { useDraft } from './draft.svelte';
 	import Field from './Field.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
 	import * as say from './sentences';
 
 	const get = useDraft();
@@ -23,29 +24,25 @@
 
 	/** Pick lists with what is chosen now, even where it leads nowhere any more. */
 	const items = (words: readonly say.Word[], now: string) =>
-		words.some((w) => w.value === now) ? [...words] : [{ value: now, name: `${now} ?` }, ...words];
+		words.some((w) => w.value === now)
+			? [...words]
+			: [{ value: now, name: now ? `${now} ?` : '?' }, ...words];
 
 	function put(i: number, j: number, c: Condition) {
 		draft.change((x) => (x.rules[i]!.when[j] = c));
 	}
 	function about(i: number, j: number, subject: string) {
-		put(i, j, say.condition(subject, say.predicates(s, subject)[0]?.value ?? ''));
+		const can = say.predicates(s, subject);
+		put(i, j, say.condition(subject, can.length === 1 ? can[0]!.value : ''));
 	}
 	function then(i: number, j: number, e: Effect) {
 		draft.change((x) => (x.rules[i]!.then[j] = e));
 	}
-	function add() {
-		const first = subjects[0]?.value;
-		const object = objects[0]?.value;
-		if (first === undefined || object === undefined) return;
-		draft.change((x) =>
-			x.rules.push({
-				id: draft.free('rules', 'rule-'),
-				when: [say.condition(first, say.predicates(s, first)[0]?.value ?? '')],
-				then: [say.effect(object, 'off')]
-			})
-		);
-	}
+	/** A new rule says nothing yet. */
+	const add = () =>
+		draft.change((x) => x.rules.push({ id: draft.free('rules', 'rule-'), when: [{}], then: [{}] }));
+	const doubts = (i: number) =>
+		(draft.check?.doubts ?? []).filter((p) => p.pointer.startsWith(`/rules/${i}/`));
 	const faults = (i: number, part: string) =>
 		draft.problems.filter((p) => p.pointer.startsWith(`/rules/${i}/${part}`));
 </script>
@@ -98,7 +95,7 @@
 					<Button
 						{...slim}
 						aria-label="Add a condition to rule {i + 1}"
-						onclick={() => draft.change((x) => x.rules[i]!.when.push({ ...r.when[0] }))}>+</Button
+						onclick={() => draft.change((x) => x.rules[i]!.when.push({}))}>+</Button
 					>
 					{#each r.then as e, j (j)}
 						{@const object = say.objectOf(e)}
@@ -117,7 +114,10 @@
 								then(
 									i,
 									j,
-									say.effect(to, can.some((w) => w.value === now) ? now : (can[0]?.value ?? 'off'))
+									say.effect(
+										to,
+										can.some((w) => w.value === now) ? now : can.length === 1 ? can[0]!.value : ''
+									)
 								);
 							}}
 						/>
@@ -138,10 +138,7 @@
 					<Button
 						{...slim}
 						aria-label="Add an effect to rule {i + 1}"
-						onclick={() =>
-							draft.change((x) =>
-								x.rules[i]!.then.push(say.effect(objects[0]?.value ?? '', 'off'))
-							)}>+</Button
+						onclick={() => draft.change((x) => x.rules[i]!.then.push({}))}>+</Button
 					>
 				</div>
 				<div class="flex items-start gap-2">
@@ -158,6 +155,9 @@
 			</div>
 			{#each [...faults(i, 'when'), ...faults(i, 'then'), ...draft.at(`/rules/${i}`)] as f (f.pointer + f.says)}
 				<p class="text-over">{f.says}; {f.cure}</p>
+			{/each}
+			{#each doubts(i) as d (d.pointer + d.says)}
+				<p class="flex items-start gap-2"><Mark grade="warns" size={18} /> {d.says}; {d.cure}</p>
 			{/each}
 		</li>
 	{/each}

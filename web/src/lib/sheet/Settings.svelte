@@ -16,8 +16,7 @@
 				options: [
 					{ value: 'off', name: 'Off' },
 					{ value: 'on', name: 'On' }
-				],
-				default: 'off'
+				]
 			})
 		);
 	}

@@ -41,9 +41,9 @@
 	const ofBay: readonly Column[] = [
 		{ head: 'bay takes', field: '/drives', choices: pick.TAKES },
 		{ head: 'as tall as, mm', field: '/bayHeightMM', number: true },
-		{ head: 'held by', field: '/holder', choices: pick.HOLDER },
-		{ head: 'is there', field: '/holderThere', choices: pick.ANSWER },
-		{ head: 'power plug', field: '/power', choices: pick.PLUG }
+		{ head: 'held by', field: '/holder', choices: pick.HOLDER, rare: true },
+		{ head: 'is there', field: '/holderThere', choices: pick.ANSWER, rare: true },
+		{ head: 'power plug', field: '/power', choices: pick.PLUG, rare: true }
 	];
 	const columns: readonly Column[] = $derived(
 		{
@@ -54,19 +54,19 @@
 				{ head: 'wired', field: '/lanes', choices: pick.LANES },
 				{ head: 'key', field: '/key', choices: pick.KEY },
 				{ head: 'posts at, mm', field: '/lengthsMM', choices: pick.LENGTHS },
-				{ head: 'heatsink', field: '/heatsink', choices: pick.ANSWER },
-				{ head: 'free above, mm', field: '/clearTopMM', number: true },
-				{ head: 'below, mm', field: '/clearBottomMM', number: true }
+				{ head: 'heatsink', field: '/heatsink', choices: pick.ANSWER, rare: true },
+				{ head: 'free above, mm', field: '/clearTopMM', number: true, rare: true },
+				{ head: 'free below, mm', field: '/clearBottomMM', number: true, rare: true }
 			],
 			pcie: [
 				groupColumn,
 				{ head: 'PCIe Gen', field: '/gen', choices: pick.GEN },
 				{ head: 'wired', field: '/lanes', choices: pick.LANES },
 				{ head: 'long', field: '/physicalLanes', choices: pick.LONG },
-				{ head: 'first lane', field: '/firstLane', number: true },
+				{ head: 'first lane', field: '/firstLane', number: true, rare: true },
 				{ head: 'can be split', field: '/splits', choices: pick.SPLITS },
-				{ head: 'open end', field: '/openEnded', choices: pick.ANSWER },
-				{ head: 'rear opening', field: '/opening', number: true }
+				{ head: 'open end', field: '/openEnded', choices: pick.ANSWER, rare: true },
+				{ head: 'rear opening', field: '/opening', number: true, rare: true }
 			],
 			sata: [
 				root,
@@ -90,28 +90,31 @@
 		usb: 'USB port'
 	};
 
+	/** What is new claims nothing: it hangs on what there is one of, and the rest is asked. */
 	function add(k: 'm2' | 'pcie' | 'sata' | 'memory' | 'usb' | 'u2') {
-		const wired = (id: string) =>
-			s.sockets.reduce((n, x) => n + (x.group === id ? (x.lanes ?? 0) : 0), 0);
-		const spare = s.groups.findLast((g) => wired(g.id) + 4 <= g.lanes) ?? s.groups.at(-1);
-		const group = spare?.id;
-		const last = s.roots.at(-1)?.id;
-		const cpu = s.roots.find((r) => r.kind === 'cpu')?.id;
+		const only = <T extends { id: string }>(list: readonly T[]) =>
+			list.length === 1 ? list[0]!.id : undefined;
+		const group = only(s.groups);
+		const root = only(s.roots);
 		const form = s.sockets.find((x) => x.kind === 'sodimm') ? 'sodimm' : 'dimm';
 		const fresh = {
-			m2: [{ id: 'M2_', kind: 'm2', group, lanes: 4, key: 'M' }, 80, 22],
-			pcie: [
-				{ id: 'PCIE', kind: 'pcie', group, protocols: ['pcie'], lanes: 4, physicalLanes: 4 },
-				39,
-				8
-			],
-			sata: [{ id: 'SATA', kind: 'sata', root: last, protocols: ['sata'] }, 14, 7],
-			u2: [{ id: 'U2_', kind: 'u2', group, protocols: ['pcie'], lanes: 4, drives: ['u2'] }, 16, 8],
-			usb: [{ id: 'USB', kind: 'usb', root: last, protocols: ['usb'] }, 14, 7],
+			m2: [{ id: 'M2_', kind: 'm2', group }, 80, 22],
+			pcie: [{ id: 'PCIE', kind: 'pcie', group, protocols: ['pcie'] }, 39, 8],
+			sata: [{ id: 'SATA', kind: 'sata', root, protocols: ['sata'] }, 14, 7],
+			u2: [{ id: 'U2_', kind: 'u2', group, drives: ['u2'] }, 16, 8],
+			usb: [{ id: 'USB', kind: 'usb', root, protocols: ['usb'] }, 14, 7],
 			memory:
 				form === 'dimm'
-					? [{ id: 'DIMM', kind: 'dimm', root: cpu, channel: 'A' }, 7, 133.4]
-					: [{ id: 'SODIMM', kind: 'sodimm', root: cpu, channel: 'A' }, 68, 9]
+					? [
+							{ id: 'DIMM', kind: 'dimm', root: only(s.roots.filter((r) => r.kind === 'cpu')) },
+							7,
+							133.4
+						]
+					: [
+							{ id: 'SODIMM', kind: 'sodimm', root: only(s.roots.filter((r) => r.kind === 'cpu')) },
+							68,
+							9
+						]
 		}[k] as [Omit<Socket, 'place'>, number, number];
 		const [socket, w, h] = fresh;
 		onchoose(draft.add({ ...socket, id: draft.free('sockets', socket.id) }, w, h));

@@ -15,14 +15,17 @@ export const subjects = (s: Sheet): Word[] => [
 ];
 
 export const subjectOf = (c: Condition): string =>
-	c.processor !== undefined
-		? 'processor:'
-		: c.setting !== undefined
-			? 'setting:' + c.setting
-			: 'socket:' + (c.socket ?? '');
+	c.processor === undefined && c.setting === undefined && c.socket === undefined
+		? ''
+		: c.processor !== undefined
+			? 'processor:'
+			: c.setting !== undefined
+				? 'setting:' + c.setting
+				: 'socket:' + (c.socket ?? '');
 
 /** What can be said of a subject. */
 export function predicates(s: Sheet, subject: string): Word[] {
+	if (subject === '') return [];
 	const [kind, id] = cut(subject);
 	if (kind === 'processor')
 		return (s.processors ?? []).map((p) => ({ value: p.id, name: 'is ' + p.name }));
@@ -43,21 +46,25 @@ export const predicateOf = (c: Condition): string => c.processor ?? c.is ?? c.ho
 export function condition(subject: string, predicate: string): Condition {
 	const [kind, id] = cut(subject);
 	if (kind === 'processor') return { processor: predicate };
-	if (kind === 'setting') return { setting: id, is: predicate };
-	return { socket: id, holds: predicate as NonNullable<Condition['holds']> };
+	if (kind === 'setting') return { setting: id, ...(predicate && { is: predicate }) };
+	return { socket: id, ...(predicate && { holds: predicate as NonNullable<Condition['holds']> }) };
 }
+
+/** The object of an effect on memory, for which the file has no name. */
+const MEMORY = '*memory';
 
 /** Objects of an effect: sockets, and memory where it has slots. */
 export const objects = (s: Sheet): Word[] => [
 	...s.sockets
 		.filter((k) => k.kind !== 'dimm' && k.kind !== 'sodimm')
 		.map((k) => ({ value: k.id, name: k.id })),
-	{ value: '', name: 'memory' }
+	{ value: MEMORY, name: 'memory' }
 ];
 
 /** What an effect can do to an object. */
 export function effects(s: Sheet, object: string): Word[] {
-	if (object === '') return [{ value: 'profile', name: 'runs at its profile' }];
+	if (object === '') return [];
+	if (object === MEMORY) return [{ value: 'profile', name: 'runs at its profile' }];
 	const k = s.sockets.find((x) => x.id === object);
 	const out: Word[] = [{ value: 'off', name: 'is off' }];
 	if (k?.kind === 'm2' || k?.kind === 'pcie' || k?.kind === 'u2') {
@@ -76,7 +83,7 @@ export function effects(s: Sheet, object: string): Word[] {
 	return out;
 }
 
-export const objectOf = (e: Effect): string => e.socket ?? '';
+export const objectOf = (e: Effect): string => (e.memoryProfile ? MEMORY : (e.socket ?? ''));
 
 /** An effect as its code; one that does several things at once has several. */
 export const effectsOf = (e: Effect): string[] => [
@@ -92,6 +99,8 @@ export function effect(object: string, code: string): Effect {
 	const [what, value] = cut(code);
 	const socket = object;
 	switch (what) {
+		case '':
+			return { socket };
 		case 'lanes':
 			return { socket, maxLanes: Number(value) as NonNullable<Effect['maxLanes']> };
 		case 'gen':
