@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"database/sql"
 	"encoding/json"
 	"fmt"
@@ -10,6 +11,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -155,7 +158,7 @@ func TestStory(t *testing.T) {
 	other.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
 	b.allow("409")
 	b.do(chromedp.Click(chromedp.CSS(`[data-step="power-down/unplug"] input`)))
-	b.wants("dialog[open]", "Somebody else changed this job", "Wim Tarn", "done: Shut the system down", "power-down/unplug")
+	b.wants("dialog[open]", "Somebody else changed this job", "Wim Tarn", "done: Shut the system down", "Your change, on top of that: done: Pull the mains plug and every other lead")
 	b.axe()
 	b.button("dialog[open]", "Put mine on top of theirs")
 	b.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
@@ -383,6 +386,54 @@ func TestTouch(t *testing.T) {
 	b.visit(tower + "/order")
 	b.do(chromedp.Tap(chromedp.CSS(`[data-step="prepare/backup"] input`)))
 	b.wants(`[data-step="prepare/backup"]`, "done by")
+}
+
+// finger drags what stands at one selector to another with a finger that rests first.
+func (b *tab) finger(from, to string) {
+	b.t.Helper()
+	middle := func(of string) (x, y float64) {
+		at, err := chromedp.Run(b.ctx, chromedp.Evaluate[[]float64](fmt.Sprintf(`(() => {
+			const e = [...document.querySelectorAll(%q)].find((e) => e.checkVisibility());
+			e.scrollIntoView({ block: 'nearest' });
+			const r = e.getBoundingClientRect();
+			return [r.x + r.width / 2, r.y + Math.min(r.height / 2, 30)];
+		})()`, of)))
+		if err != nil {
+			b.t.Fatal(err)
+		}
+		return at[0], at[1]
+	}
+	x, y := middle(from)
+	touch := func(kind input.DispatchTouchEventType, points ...*input.TouchPoint) chromedp.Action[chromedp.Void] {
+		return chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+			_, err := cdp.Call(ctx, t, input.DispatchTouchEvent, input.DispatchTouchEventParams{Type: kind, TouchPoints: append([]*input.TouchPoint{}, points...)})
+			return err
+		})
+	}
+	b.do(touch(input.DispatchTouchEventTypeTouchStart, &input.TouchPoint{X: x, Y: y}), chromedp.Sleep(400*time.Millisecond))
+	toX, toY := middle(to)
+	for i := 1.0; i <= 8; i++ {
+		b.do(touch(input.DispatchTouchEventTypeTouchMove, &input.TouchPoint{X: x + (toX-x)*i/8, Y: y + (toY-y)*i/8}))
+	}
+	b.do(touch(input.DispatchTouchEventTypeTouchEnd))
+}
+
+// TestTouchDrag fits a part with a finger that drags it, and brings it back: on a tablet and
+// on a phone, where the way is up and down.
+func TestTouchDrag(t *testing.T) {
+	for _, size := range []struct{ w, h int64 }{{820, 1180}, {390, 844}} {
+		b := open(t, shop(t))
+		b.do(chromedp.EmulateViewport(size.w, size.h, chromedp.EmulateTouch))
+		b.visit(tower + "/fit")
+		if size.w < 640 {
+			b.click(`[data-testid="dock"] button[aria-expanded]`)
+		}
+		b.finger(`[data-item="item-4"]`, socket("M2_1"))
+		b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
+		b.finger(socket("M2_1"), `[data-testid="dock"]`)
+		b.wants(socket("M2_1"), "free")
+		b.do(pollTrue(`!document.querySelector('[data-testid=dock]').innerText.includes('Put it down')`))
+	}
 }
 
 // takes sets the pick list with a label to a value.
@@ -875,7 +926,7 @@ func TestUndoUnanswered(t *testing.T) {
 	b.allow("ERR_")
 	gate.lost.Store(true)
 	next := `[...document.querySelectorAll('[data-step] input[type=checkbox]')].find((e) => !e.checked)`
-	b.do(chromedp.Evaluate[chromedp.Void](next + `.focus()`), chromedp.Evaluate[chromedp.Void](`document.activeElement.click()`))
+	b.do(chromedp.Evaluate[chromedp.Void](next+`.focus()`), chromedp.Evaluate[chromedp.Void](`document.activeElement.click()`))
 	ticked := func(n int) {
 		t.Helper()
 		b.do(pollTrue(fmt.Sprintf("document.querySelectorAll('[data-step] input[type=checkbox]:checked').length === %d", n)))

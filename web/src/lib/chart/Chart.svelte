@@ -6,8 +6,10 @@
 	import type { Changed, Offer, Resolved, Sheet, SocketState } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { broken, draw, short, toward, type Control } from './drawing';
+	import { command } from '$lib/ui/commands.svelte';
 	import Ribbons from './Ribbons.svelte';
 	import Sketch from './Sketch.svelte';
+	import { Zoom } from './zoom.svelte';
 
 	interface Props {
 		sheet: Sheet;
@@ -52,6 +54,17 @@
 				)
 			: null
 	);
+	const zoom = new Zoom(() => ({ width: chart?.width ?? 1, height: chart?.height ?? 1 }));
+	$effect(() => {
+		if (!chart) return zoom.fit();
+		const off = [
+			command('zoom in', zoom.in),
+			command('zoom out', zoom.out),
+			command('zoom fit', zoom.fit)
+		];
+		return () => off.forEach((f) => f());
+	});
+
 	/** What stands at a root: what memory comes to, or what its uplink is and how full. */
 	function atRoot(id: string): string[] {
 		const u = resolved.uplinks.find((x) => x.root === id);
@@ -176,181 +189,256 @@
 
 <div bind:clientWidth={width} class="relative" data-testid="chart" {@attach fill}>
 	{#if chart}
-		<svg
-			viewBox="0 0 {chart.width} {chart.height}"
-			width={chart.width}
-			height={chart.height}
-			class="block select-none"
-			role="img"
-			aria-label={title}
+		<div
+			class={['relative overflow-clip', zoom.zoomed ? 'cursor-grab touch-none' : 'touch-pan-y']}
+			style:height="{chart.height}px"
+			{@attach zoom.window}
 		>
-			<defs>
-				<pattern
-					id="{uid}hatch"
-					width="7"
-					height="7"
-					patternUnits="userSpaceOnUse"
-					patternTransform="rotate(45)"
+			<div
+				class="absolute inset-0 origin-top-left"
+				style:transform={zoom.zoomed
+					? `translate(${zoom.x}px, ${zoom.y}px) scale(${zoom.k})`
+					: undefined}
+			>
+				<svg
+					viewBox="0 0 {chart.width} {chart.height}"
+					width={chart.width}
+					height={chart.height}
+					class="block select-none"
+					role="img"
+					aria-label={title}
 				>
-					<path d="M0 0v7" class="stroke-over" stroke-width="2.5" />
-				</pattern>
-			</defs>
-			<rect
-				x={chart.board.x}
-				y={chart.board.y + 1}
-				width={chart.board.w}
-				height={chart.board.h - 1}
-				class="fill-raised stroke-line"
-				rx="3"
-			/>
-			{#each chart.leads as d (d)}
-				<path {d} class="fill-none stroke-soft" stroke-width="2" />
-			{/each}
-			<Ribbons ribbons={chart.ribbons} />
-			{#each chart.roots as r (r.root.id)}
-				{#if r.uplink}
-					<path d={r.uplink.d} class="fill-none stroke-ink" stroke-width={r.uplink.wired + 2} />
-					<path
-						d={r.uplink.d}
-						class="fill-none"
-						stroke-width={r.uplink.wired}
-						stroke="var(--water-{r.uplink.depth})"
-					/>
-				{/if}
-			{/each}
-			{#each chart.roots as { root, box, says: lines } (root.id)}
-				<rect
-					x={box.x}
-					y={box.y}
-					width={box.w}
-					height={box.h}
-					rx={Math.min(box.w, box.h) * 0.14}
-					class="fill-land stroke-coast"
-					stroke-width="2"
-				/>
-				{#each [root.name, ...lines] as line, i (i)}
-					<text
-						x={box.x + box.w / 2}
-						y={box.y + box.h / 2 + 5 + (i - lines.length / 2) * 19}
-						text-anchor="middle"
-						class={[
-							'text-base',
-							i > 0 && full(root.id) ? 'fill-over font-semibold' : 'fill-ink',
-							i === 0 && lines.length > 0 && 'font-semibold'
-						]}>{line}</text
-					>
-				{/each}
-			{/each}
-			{#each chart.frames as f (f.id)}
-				<rect
-					x={f.box.x}
-					y={f.box.y}
-					width={f.box.w}
-					height={f.box.h}
-					rx="3"
-					class="fill-water-1 stroke-ink"
-					stroke-width="1.2"
-				/>
-			{/each}
-			{#each chart.ports as p (p.id)}
-				<g data-socket={p.id}>
+					<defs>
+						<pattern
+							id="{uid}hatch"
+							width="7"
+							height="7"
+							patternUnits="userSpaceOnUse"
+							patternTransform="rotate(45)"
+						>
+							<path d="M0 0v7" class="stroke-over" stroke-width="2.5" />
+						</pattern>
+					</defs>
 					<rect
-						x={p.box.x}
-						y={p.box.y}
-						width={p.box.w}
-						height={p.box.h}
-						rx="2"
-						class={['fill-water-1', chosen === p.id ? 'stroke-over' : 'stroke-ink']}
-						stroke-width={chosen === p.id ? 2.5 : 1.2}
+						x={chart.board.x}
+						y={chart.board.y + 1}
+						width={chart.board.w}
+						height={chart.board.h - 1}
+						class="fill-raised stroke-line"
+						rx="3"
 					/>
-					<text
-						x={p.box.x + p.box.w / 2}
-						y={p.box.y + p.box.h / 2 + 5}
-						text-anchor="middle"
-						class="fill-ink text-base">{p.id}</text
-					>
-				</g>
-			{/each}
-			{#each chart.bays as b (b.name)}
-				<rect
-					x={b.box.x + 0.5}
-					y={b.box.y + 0.5}
-					width={b.box.w - 1}
-					height={b.box.h - 1}
-					rx="2"
-					class="fill-none stroke-line"
-					stroke-dasharray="4 3"
-				/>
-				<text x={b.box.x + 10} y={b.box.y + b.box.h / 2 + 5} class="fill-soft text-base"
-					>{b.name}, free</text
-				>
-			{/each}
-		</svg>
-		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-		<ul aria-label="Sockets" bind:this={list} onkeydown={walk}>
-			{#each chart.controls as c (c.socket.id)}
-				{@const offer = offerAt(c.socket.id)}
-				{@const dead = c.state.state === 'off' || c.state.state === 'stopped'}
-				<li
-					class="absolute"
-					style:top="{c.box.y}px"
-					style:left="{c.box.x}px"
-					style:width="{c.box.w}px"
-					style:height="{c.box.h}px"
-				>
-					<button
-						data-socket={c.socket.id}
-						class={[
-							'relative size-full overflow-hidden text-left leading-[19px]',
-							c.look === 'stick' && 'py-1.5 text-center [writing-mode:vertical-rl]',
-							c.look === 'cell' ? 'rounded-xs px-1' : 'rounded-sm px-1.5 py-0.5',
-							c.look === 'header' ? 'border-b' : 'border',
-							chosen === c.socket.id
-								? 'border-over bg-overtint'
-								: c.state.item
-									? c.look === 'header'
-										? 'border-ink hover:bg-water-2'
-										: 'border-ink bg-land hover:bg-water-2'
-									: 'border-dashed border-soft bg-paper hover:bg-water-1',
-							offer && !offer.costs.length && 'outline-3 outline-sound',
-							turned(c.socket.id) && 'outline-3 outline-over outline-dashed',
-							shut(c.socket.id) && 'cursor-not-allowed text-soft'
-						]}
-						aria-disabled={shut(c.socket.id) || undefined}
-						aria-pressed={chosen === c.socket.id}
-						title={[
-							c.socket.id,
-							name(c.state.item),
-							says(c.socket.id, c.state),
-							...(offer?.costs ?? []),
-							turned(c.socket.id) && `was: ${turned(c.socket.id)?.was}`
-						]
-							.filter(Boolean)
-							.join('\n')}
-						tabindex={stop === c.socket.id ? 0 : -1}
-						onfocus={() => (at = c.socket.id)}
-						onclick={() => press(c.socket.id)}
-						{@attach draggable?.(c.state.item)}
-					>
-						{@render words(c.socket.id, c.state, c)}
-						{#if turned(c.socket.id) && c.look !== 'cell' && c.look !== 'stick'}
-							<span class="absolute right-0 bottom-0 rounded-tl-sm bg-over px-1 text-sm text-paper"
-								>{TURN[turned(c.socket.id)!.turn]}</span
-							>
+					{#each chart.leads as d (d)}
+						<path {d} class="fill-none stroke-soft" stroke-width="2" />
+					{/each}
+					<Ribbons ribbons={chart.ribbons} />
+					{#each chart.roots as r (r.root.id)}
+						{#if r.uplink}
+							<path d={r.uplink.d} class="fill-none stroke-ink" stroke-width={r.uplink.wired + 2} />
+							<path
+								d={r.uplink.d}
+								class="fill-none"
+								stroke-width={r.uplink.wired}
+								stroke="var(--water-{r.uplink.depth})"
+							/>
 						{/if}
-						{#if dead}
-							<svg
-								class="pointer-events-none absolute inset-0 size-full opacity-60"
-								aria-hidden="true"
+					{/each}
+					{#each chart.roots as { root, box, says: lines } (root.id)}
+						<rect
+							x={box.x}
+							y={box.y}
+							width={box.w}
+							height={box.h}
+							rx={Math.min(box.w, box.h) * 0.14}
+							class="fill-land stroke-coast"
+							stroke-width="2"
+						/>
+						{#each [root.name, ...lines] as line, i (i)}
+							<text
+								x={box.x + box.w / 2}
+								y={box.y + box.h / 2 + 5 + (i - lines.length / 2) * 19}
+								text-anchor="middle"
+								class={[
+									'text-base',
+									i > 0 && full(root.id) ? 'fill-over font-semibold' : 'fill-ink',
+									i === 0 && lines.length > 0 && 'font-semibold'
+								]}>{line}</text
 							>
-								<rect width="5" height="100%" fill="url(#{uid}hatch)" />
-								<rect width="100%" height="100%" class="fill-none stroke-over" stroke-width="2.5" />
-							</svg>
-						{/if}
-					</button>
-				</li>
+						{/each}
+					{/each}
+					{#each chart.frames as f (f.id)}
+						<rect
+							x={f.box.x}
+							y={f.box.y}
+							width={f.box.w}
+							height={f.box.h}
+							rx="3"
+							class="fill-water-1 stroke-ink"
+							stroke-width="1.2"
+						/>
+					{/each}
+					{#each chart.ports as p (p.id)}
+						<g data-socket={p.id}>
+							<rect
+								x={p.box.x}
+								y={p.box.y}
+								width={p.box.w}
+								height={p.box.h}
+								rx="2"
+								class={['fill-water-1', chosen === p.id ? 'stroke-over' : 'stroke-ink']}
+								stroke-width={chosen === p.id ? 2.5 : 1.2}
+							/>
+							<text
+								x={p.box.x + p.box.w / 2}
+								y={p.box.y + p.box.h / 2 + 5}
+								text-anchor="middle"
+								class="fill-ink text-base">{p.id}</text
+							>
+						</g>
+					{/each}
+					{#each chart.bays as b (b.name)}
+						<rect
+							x={b.box.x + 0.5}
+							y={b.box.y + 0.5}
+							width={b.box.w - 1}
+							height={b.box.h - 1}
+							rx="2"
+							class="fill-none stroke-line"
+							stroke-dasharray="4 3"
+						/>
+						<text x={b.box.x + 10} y={b.box.y + b.box.h / 2 + 5} class="fill-soft text-base"
+							>{b.name}, free</text
+						>
+					{/each}
+				</svg>
+				<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+				<ul aria-label="Sockets" bind:this={list} onkeydown={walk}>
+					{#each chart.controls as c (c.socket.id)}
+						{@const offer = offerAt(c.socket.id)}
+						{@const dead = c.state.state === 'off' || c.state.state === 'stopped'}
+						<li
+							class="absolute"
+							style:top="{c.box.y}px"
+							style:left="{c.box.x}px"
+							style:width="{c.box.w}px"
+							style:height="{c.box.h}px"
+						>
+							<button
+								data-socket={c.socket.id}
+								class={[
+									'relative size-full overflow-hidden text-left leading-[19px]',
+									c.look === 'stick' && 'py-1.5 text-center [writing-mode:vertical-rl]',
+									c.look === 'cell' ? 'rounded-xs px-1' : 'rounded-sm px-1.5 py-0.5',
+									c.look === 'header' ? 'border-b' : 'border',
+									chosen === c.socket.id
+										? 'border-over bg-overtint'
+										: c.state.item
+											? c.look === 'header'
+												? 'border-ink hover:bg-water-2'
+												: 'border-ink bg-land hover:bg-water-2'
+											: 'border-dashed border-soft bg-paper hover:bg-water-1',
+									offer && !offer.costs.length && 'outline-3 outline-sound',
+									turned(c.socket.id) && 'outline-3 outline-over outline-dashed',
+									shut(c.socket.id) && 'cursor-not-allowed text-soft'
+								]}
+								aria-disabled={shut(c.socket.id) || undefined}
+								aria-pressed={chosen === c.socket.id}
+								title={[
+									c.socket.id,
+									name(c.state.item),
+									says(c.socket.id, c.state),
+									...(offer?.costs ?? []),
+									turned(c.socket.id) && `was: ${turned(c.socket.id)?.was}`
+								]
+									.filter(Boolean)
+									.join('\n')}
+								tabindex={stop === c.socket.id ? 0 : -1}
+								onfocus={() => {
+									at = c.socket.id;
+									if (zoom.zoomed) zoom.show(c.box);
+								}}
+								onclick={() => press(c.socket.id)}
+								{@attach draggable?.(c.state.item)}
+							>
+								{@render words(c.socket.id, c.state, c)}
+								{#if turned(c.socket.id) && c.look !== 'cell' && c.look !== 'stick'}
+									<span
+										class="absolute right-0 bottom-0 rounded-tl-sm bg-over px-1 text-sm text-paper"
+										>{TURN[turned(c.socket.id)!.turn]}</span
+									>
+								{/if}
+								{#if dead}
+									<svg
+										class="pointer-events-none absolute inset-0 size-full opacity-60"
+										aria-hidden="true"
+									>
+										<rect width="5" height="100%" fill="url(#{uid}hatch)" />
+										<rect
+											width="100%"
+											height="100%"
+											class="fill-none stroke-over"
+											stroke-width="2.5"
+										/>
+									</svg>
+								{/if}
+							</button>
+						</li>
+					{/each}
+				</ul>
+			</div>
+		</div>
+		<div class="absolute bottom-0 left-0 flex flex-col gap-1">
+			{#each [['Zoom in', 'M4 10h12M10 4v12', zoom.in], ['Zoom out', 'M4 10h12', zoom.out]] as const as [label, d, press] (label)}
+				<button
+					class="size-8 rounded-sm border border-line bg-paper hover:bg-water-1"
+					aria-label={label}
+					onclick={press}
+				>
+					<svg viewBox="0 0 20 20" class="mx-auto size-4 fill-none stroke-current stroke-2"
+						><path {d} /></svg
+					>
+				</button>
 			{/each}
-		</ul>
+		</div>
+		{#if zoom.zoomed}
+			{@const seen = zoom.seen}
+			<button
+				class="absolute right-1 bottom-1 border-2 border-ink bg-paper"
+				aria-label="Map: shows the whole board again"
+				onclick={(e) => {
+					const box = e.currentTarget.getBoundingClientRect();
+					if (e.detail === 0) return zoom.fit(); // by key
+					zoom.centre(
+						((e.clientX - box.left) / box.width) * chart.width,
+						((e.clientY - box.top) / box.height) * chart.height
+					);
+				}}
+			>
+				<svg
+					viewBox="0 0 {chart.width} {chart.height}"
+					width={160}
+					height={(160 * chart.height) / chart.width}
+					aria-hidden="true"
+				>
+					{#each chart.controls as c (c.socket.id)}
+						<rect
+							x={c.box.x}
+							y={c.box.y}
+							width={c.box.w}
+							height={c.box.h}
+							class={c.state.item ? 'fill-soft' : 'fill-water-3'}
+						/>
+					{/each}
+					<rect
+						x={seen.x}
+						y={seen.y}
+						width={seen.w}
+						height={seen.h}
+						class="fill-none stroke-over"
+						stroke-width={chart.width / 80}
+					/>
+				</svg>
+			</button>
+		{/if}
 	{:else if width > 0}
 		<Sketch
 			{sheet}

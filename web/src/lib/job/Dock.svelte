@@ -10,7 +10,9 @@
 
 	const desk = useDesk();
 	const hand = desk.hand;
-	const held = $derived(hand.item !== undefined && !hand.ghost);
+	/** On its way by hand: what lies under the dock on a small screen must be free. */
+	const dragged = $derived(hand.ghost !== null);
+	const held = $derived(hand.item !== undefined && !dragged);
 	const busy = $derived(held || desk.here !== undefined || desk.changed.length > 0);
 	const mat = $derived(desk.session.onMat(desk.shown).length);
 	/** On a small screen: the mat is up. On a phone it would hide half the work. */
@@ -22,7 +24,8 @@
 	data-testid="dock"
 	data-mat
 >
-	{#if !held && !busy}
+	{#if dragged}<p class="py-2 lg:hidden">To the mat</p>{/if}
+	{#if !dragged && !busy}
 		<button
 			class="flex min-h-11 items-center gap-2 lg:hidden"
 			aria-expanded={up}
@@ -39,7 +42,8 @@
 	<div
 		class={[
 			'grid content-start gap-3 max-lg:max-h-[55dvh] max-lg:overflow-y-auto max-lg:pb-1 sm:max-lg:max-h-60',
-			!up && !busy && 'max-lg:hidden'
+			!up && !busy && 'max-lg:hidden',
+			dragged && 'max-lg:h-0 max-lg:overflow-hidden' // not gone: a finger is on it
 		]}
 	>
 		{#if held}

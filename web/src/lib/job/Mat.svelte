@@ -43,7 +43,9 @@
 
 <section aria-labelledby="mat-h">
 	<div class="flex items-center justify-between">
-		<h2 id="mat-h">{desk.shown === 'planned' ? 'On the mat' : 'Not in the machine'}</h2>
+		<h2 id="mat-h" class="max-lg:sr-only">
+			{desk.shown === 'planned' ? 'On the mat' : 'Not in the machine'}
+		</h2>
 		<Button
 			color="alternative"
 			disabled={session.closed}

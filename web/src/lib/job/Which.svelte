@@ -22,26 +22,28 @@
 	>
 		{#each STATES as [s, label] (s)}
 			<button
-				class={['min-h-11 px-3', desk.shown === s ? 'bg-ink text-paper' : 'hover:bg-water-1']}
+				class={[
+					'min-h-11 px-3 max-sm:px-2',
+					desk.shown === s ? 'bg-ink text-paper' : 'hover:bg-water-1'
+				]}
 				aria-pressed={desk.shown === s}
 				onclick={() => desk.show(s)}>{label}</button
 			>
 		{/each}
 	</div>
-	<p class="line-clamp-2 min-w-0 leading-tight text-soft max-sm:order-last max-sm:w-full">
-		{#if wish}Wish: “{wish}”{/if}
-	</p>
-	{#if !session.closed}
-		<Quiet onclick={() => (desk.dialog = 'wish')}>{wish ? 'Change it' : 'Write the wish'}</Quiet>
-		<span class="grow"></span>
-		{#if desk.shown === 'planned'}
-			<Button
-				class="shrink-0"
-				color="alternative"
-				aria-busy={desk.planner.busy}
-				onclick={() => desk.plan()}
-				{@attach hint('plan')}>{desk.planner.advice ? 'Plan again' : 'Find the best plan'}</Button
-			>
+	<div class="flex min-w-0 grow items-center gap-x-3 max-sm:order-last max-sm:w-full">
+		{#if wish}<p class="line-clamp-2 min-w-0 leading-tight text-soft">Wish: “{wish}”</p>{/if}
+		{#if !session.closed}
+			<Quiet onclick={() => (desk.dialog = 'wish')}>{wish ? 'Change it' : 'Write the wish'}</Quiet>
 		{/if}
+	</div>
+	{#if !session.closed && desk.shown === 'planned'}
+		<Button
+			class="shrink-0 max-sm:px-3"
+			color="alternative"
+			aria-busy={desk.planner.busy}
+			onclick={() => desk.plan()}
+			{@attach hint('plan')}>{desk.planner.advice ? 'Plan again' : 'Find the best plan'}</Button
+		>
 	{/if}
 </div>

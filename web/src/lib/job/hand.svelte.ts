@@ -6,6 +6,7 @@ import type { Offer } from '$lib/api/types.gen';
 import type { Session, State } from './session.svelte';
 
 const DRAG_FROM = 8; // px the pointer moves before a press is a drag
+const REST = 250; // ms a finger rests before it lifts a part
 
 export class Hand {
 	item = $state<string>();
@@ -82,19 +83,37 @@ export class Hand {
 			if (!item) return;
 			el.style.touchAction = 'pan-y'; // a list can still be scrolled; sideways is a drag
 			let start: { x: number; y: number; id: number } | null = null;
+			let resting: ReturnType<typeof setTimeout> | undefined;
+			const lift = (x: number, y: number) => {
+				if (!this.ghost) void this.pickUp(item);
+				this.ghost = { x, y };
+			};
 			const off = [
 				on(el, 'pointerdown', (e) => {
-					if (e.button === 0) start = { x: e.clientX, y: e.clientY, id: e.pointerId };
+					if (e.button !== 0) return;
+					start = { x: e.clientX, y: e.clientY, id: e.pointerId };
+					// A finger that rests lifts the part, and then goes anywhere.
+					if (e.pointerType === 'touch')
+						resting = setTimeout(() => start && lift(start.x, start.y), REST);
+				}),
+				on(el, 'touchmove', (e) => this.ghost && e.preventDefault(), { passive: false }),
+				on(el, 'contextmenu', (e) => this.ghost && e.preventDefault()),
+				on(window, 'pointerdown', (e) => {
+					if (!start || e.pointerId === start.id) return;
+					clearTimeout(resting); // two fingers zoom
+					start = null;
+					this.putDown();
 				}),
 				on(window, 'pointermove', (e) => {
 					if (!start || e.pointerId !== start.id) return;
 					if (!this.ghost && Math.hypot(e.clientX - start.x, e.clientY - start.y) < DRAG_FROM)
 						return;
-					if (!this.ghost) void this.pickUp(item);
-					this.ghost = { x: e.clientX, y: e.clientY };
+					clearTimeout(resting);
+					lift(e.clientX, e.clientY);
 				}),
 				on(window, 'pointerup', (e) => {
 					if (!start || e.pointerId !== start.id) return;
+					clearTimeout(resting);
 					start = null;
 					if (!this.ghost) return;
 					this.#dragged = true;
@@ -106,6 +125,7 @@ export class Hand {
 					else this.putDown();
 				}),
 				on(window, 'pointercancel', () => {
+					clearTimeout(resting);
 					if (start) this.putDown();
 					start = null;
 				})

@@ -24,6 +24,9 @@ export const COMMANDS = [
 	{ id: 'pick up', key: 'm', what: 'Pick up the next part from the mat' },
 	{ id: 'take out', key: 't', what: 'Take out the part of the chosen socket' },
 	{ id: 'put down', key: 'escape', what: 'Put down what is picked up' },
+	{ id: 'zoom in', key: '+', what: 'Look closer at the chart' },
+	{ id: 'zoom out', key: '-', what: 'Look from further away' },
+	{ id: 'zoom fit', key: '0', what: 'The whole chart again' },
 	{ id: 'undo', key: 'u', what: 'Undo the last change' },
 	{ id: 'redo', key: 'y', what: 'Take the undo back, in a sheet' },
 	{ id: 'keys', key: '?', what: 'Keys: this list' }
