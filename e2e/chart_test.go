@@ -11,6 +11,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"deepbay/demo"
 	"deepbay/internal/core/job"
@@ -128,4 +129,42 @@ func TestChartHolds(t *testing.T) {
 		}
 		look(&j)
 	}
+}
+
+// TestZoom looks closer at the largest machine by key, wheel and two fingers, walks it, and
+// finds its way by the small map.
+func TestZoom(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/jobs/bathymetry-render/fit")
+	scale := func(want string) {
+		t.Helper()
+		b.do(pollTrue(`(() => { const k = new DOMMatrix(getComputedStyle(document.querySelector('[data-testid=chart] svg[role=img]').parentElement).transform).a; return ` + want + `; })()`))
+	}
+	scale("k === 1")
+	b.do(chromedp.KeyEvent("+"), chromedp.KeyEvent("+"), chromedp.KeyEvent("+"))
+	scale("k > 2.5 && k < 3")
+	b.axe()
+	seen := `(() => {
+		const at = document.activeElement.getBoundingClientRect(), w = document.querySelector('[data-testid=chart]').getBoundingClientRect();
+		return !!document.activeElement.dataset.socket && at.left >= w.left - 1 && at.right <= w.right + 1 && at.top >= w.top - 1 && (at.bottom <= w.bottom + 1 || at.height > w.height && at.top < w.top + 1);
+	})()`
+	b.do(chromedp.Focus(chromedp.CSS(`[data-testid="chart"] button[tabindex="0"]`)))
+	b.do(pollTrue(seen))
+	for _, key := range []string{kb.ArrowDown, kb.ArrowRight, kb.ArrowDown, kb.ArrowRight, kb.ArrowRight, kb.ArrowLeft, kb.ArrowUp} {
+		b.do(chromedp.KeyEvent(key), pollTrue(seen))
+	}
+	at := func(expect string) { // which part of the drawing is seen
+		t.Helper()
+		b.do(pollTrue(`(() => { const m = new DOMMatrix(getComputedStyle(document.querySelector('[data-testid=chart] svg[role=img]').parentElement).transform); return ` + expect + `; })()`))
+	}
+	b.do(chromedp.Evaluate[chromedp.Void](`(() => { const e = document.querySelector('[aria-label^="Map"]'), r = e.getBoundingClientRect(); e.dispatchEvent(new MouseEvent('click', { clientX: r.left + 1, clientY: r.top + 1, detail: 1, bubbles: true })); })()`))
+	at("m.e === 0 && m.f === 0")
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-testid=chart] svg[role=img]').dispatchEvent(new WheelEvent('wheel', { deltaX: 40, deltaY: 30, bubbles: true, cancelable: true }))`))
+	at("m.e === -40 && m.f === -30")
+	b.do(chromedp.KeyEvent("0"))
+	scale("k === 1")
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-testid=chart] svg[role=img]').dispatchEvent(new WheelEvent('wheel', { deltaY: -200, ctrlKey: true, bubbles: true, cancelable: true }))`))
+	scale("k > 2.7 && k < 2.8")
+	b.click(`[aria-label="Zoom out"]`)
+	scale("k < 2")
 }

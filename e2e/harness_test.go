@@ -18,6 +18,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 
 	demoshop "deepbay/demo/shop"
@@ -62,9 +64,15 @@ func (g *gate) before(h http.Handler) http.Handler {
 	})
 }
 
+// beside is the tests that run beside others already.
+var beside sync.Map
+
 // shopBehind serves the demo shop behind something.
 func shopBehind(t *testing.T, path string, before func(http.Handler) http.Handler) string {
 	t.Helper()
+	if _, is := beside.LoadOrStore(t, true); !is {
+		t.Parallel() // a shop of its own, and tabs of its own: most of a test is waiting
+	}
 	ctx := t.Context()
 	s, err := store.Open(ctx, path)
 	if err != nil {
@@ -157,7 +165,10 @@ func open(t *testing.T, base string) *tab {
 		}
 	}()
 	t.Cleanup(func() { cancel(); <-done }) // every message was heard before the test ends
-	b.do()
+	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error { // tests run beside one another, each as if it were alone
+		_, err := cdp.Call(ctx, t, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
+		return err
+	}))
 	return b
 }
 

@@ -58,31 +58,29 @@ type arrival struct {
 	slow, fresh         bool
 }
 
-// takeIn takes a machine in.
+// takeIn takes a machine in: by a line, and what lies in it.
 func (h *hands) takeIn(a arrival) {
 	h.t.Helper()
-	h.press("main", "New job")
-	h.press("dialog[open]", "Fill in the form")
-	h.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")), inDialog(a.sheet))
-	h.actions++
-	h.fill("What the owner calls the machine", a.title)
-	lies := "What lies in it, as far as you know, and what is new"
-	if a.fresh {
-		h.check("A new machine: nothing lies in it yet")
-		lies = "What goes into it, and where, as far as you know"
-	}
-	h.fill(lies, a.lines)
+	wish := ""
 	if a.memory != "" {
-		h.fill("Memory of at least (GiB)", a.memory)
+		wish += a.memory + " GB of memory, "
 	}
 	if a.drive != "" {
-		h.fill("System drive of at least (GB)", a.drive)
+		wish += map[bool]string{true: "a drive of ", false: "a fast drive of "}[a.slow] + a.drive + " GB, "
 	}
-	if a.slow {
-		h.check("The system drive runs over PCIe")
+	lies := "What lies in it, as far as you know, and what is new"
+	if a.fresh {
+		wish += "a new machine, "
+		lies = "What goes into it, and where, as far as you know"
 	}
+	h.press("main", "New job")
+	h.fill("What is wished, and for which machine", wish+"for "+a.title+", "+a.sheet)
+	h.wants(`[data-testid="read"]`, "sheet: ")
+	h.press("dialog[open]", "Fill in the form")
+	h.do(pollTrue(fmt.Sprintf(`document.querySelector('dialog[open] select')?.value === %q`, a.sheet)))
+	h.fill(lies, a.lines)
 	h.press("dialog[open]", "Start the job")
-	h.wants("main", "On the mat")
+	h.wants("main", "On the mat", a.title)
 }
 
 // check presses a box with a label.

@@ -948,40 +948,127 @@ func TestUndoUnanswered(t *testing.T) {
 	}
 }
 
-// TestNight looks at every room in night colours: contrast holds there as well.
-func TestNight(t *testing.T) {
-	b := open(t, shop(t))
-	b.visit("/")
-	b.button("header", "Night colours")
-	for _, path := range []string{"/", "/sheets/cormorant-w8", "/sheets/edit?id=cormorant-w8", "/shelf", "/rule", "/jobs/dive-camera-ingest/fit", tower + "/fit",
-		"/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
-		b.visit(path)
-		b.axe()
-	}
-	b.visit("/")
-	b.button("main", "New job")
-	b.button("dialog[open]", "Fill in the form")
-	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] select")))
-	b.axe()
-}
+// views are the main views, the largest machine among them.
+var views = []string{"/", "/sheets", "/sheets/cormorant-w8", "/sheets/edit?id=cormorant-w8", "/shelf", "/shelf?for=echo-sounding-tower", "/rule", "/jobs/bathymetry-render/fit",
+	"/jobs/dive-camera-ingest/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"}
 
-// TestNarrow looks for what breaks on a tablet and a phone.
-func TestNarrow(t *testing.T) {
+// TestEveryView looks at every main view on a screen, a tablet and a phone, by day and by
+// night: nothing is wider than the screen, and axe finds nothing.
+func TestEveryView(t *testing.T) {
 	b := open(t, shop(t))
-	for _, size := range []struct{ w, h int64 }{{820, 1180}, {390, 844}} {
-		b.do(chromedp.EmulateViewport(size.w, size.h))
-		for _, path := range []string{"/", "/sheets", "/sheets/edit?id=cormorant-w8", "/shelf", "/rule", tower + "/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"} {
-			b.visit(path)
-			time.Sleep(50 * time.Millisecond) // one frame for the drawing to take its width
-			wide, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64]("document.documentElement.scrollWidth"))
-			if err != nil {
-				t.Fatal(err)
-			}
-			if wide > float64(size.w)+1 {
-				t.Errorf("%s is %v px wide on a screen of %d", path, wide, size.w)
+	look := func(what string, width int64) {
+		t.Helper()
+		b.do(chromedp.Sleep(50 * time.Millisecond)) // the drawing takes its width
+		wide, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64]("document.documentElement.scrollWidth"))
+		if err != nil || wide > float64(width)+1 {
+			t.Errorf("%s is %v px wide on a screen of %d (%v)", what, wide, width, err)
+		}
+		b.axe()
+		if t.Failed() {
+			t.Fatalf("at %s, %d px wide", what, width)
+		}
+	}
+	for _, path := range views {
+		b.visit(path)
+		for _, scheme := range []string{"Night", "Day"} {
+			b.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`[...document.querySelectorAll('header button')].find((e) => e.innerText.startsWith(%q)).click()`, scheme)))
+			for _, size := range []struct{ w, h int64 }{{1280, 800}, {820, 1180}, {390, 844}} {
+				b.do(chromedp.EmulateViewport(size.w, size.h))
+				look(path+", after "+scheme, size.w)
 			}
 		}
 	}
+	// Dialogs, on the screen that leaves them the least room, and a page that is three times as large.
+	for _, c := range []struct{ path, press string }{{"/", "New job"}, {"/sheets", "New sheet"}, {tower + "/fit", "Add a part"}, {tower + "/fit", "Change it"}, {"/shelf", "Correct"}} {
+		b.visit(c.path)
+		if c.press == "Add a part" {
+			b.click(`[data-testid="dock"] button[aria-expanded]`)
+		}
+		b.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`[...document.querySelectorAll('main button')].find((e) => e.innerText.trim() === %q && e.checkVisibility()).click()`, c.press)),
+			chromedp.WaitVisible(chromedp.CSS("dialog[open]")), chromedp.Sleep(200*time.Millisecond))
+		look(c.path+", "+c.press, 390)
+	}
+	b.do(chromedp.EmulateViewport(320, 200)) // 1280x800 at 400 %
+	for _, path := range []string{tower + "/fit", "/jobs/chart-table-workstation/order"} {
+		b.visit(path)
+		look(path, 320)
+		b.do(pollTrue(`(() => { const v = document.querySelector('[data-testid=verdict]').getBoundingClientRect(); return v.height < 110; })()`))
+	}
+}
+
+// TestTour goes the way from the bench to a hand-over by keys alone. After each step the focus
+// is where the next one can go on.
+func TestTour(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	press := func(keys ...string) {
+		t.Helper()
+		for _, k := range keys {
+			b.do(chromedp.KeyEvent(k))
+		}
+	}
+	name := `(document.activeElement?.ariaLabel || document.activeElement?.labels?.[0]?.innerText || document.activeElement?.dataset?.socket || document.activeElement?.innerText || '').trim()`
+	onto := func(want string) {
+		t.Helper()
+		at := ""
+		for range 150 {
+			var err error
+			if at, err = chromedp.Run(b.ctx, chromedp.Evaluate[string](name)); err != nil {
+				t.Fatal(err)
+			}
+			if strings.HasPrefix(at, want) {
+				return
+			}
+			press(kb.Tab)
+		}
+		t.Fatalf("Tab does not reach %q; it is at %q", want, at)
+	}
+	// on waits until the focus is on what begins so: it went there by itself.
+	on := func(want string) {
+		t.Helper()
+		b.do(pollTrue(fmt.Sprintf(`%s.startsWith(%q) && document.activeElement !== document.body`, name, want)))
+	}
+	// key strikes a letter as a keyboard does: one event that is a command or a letter, not both.
+	key := func(k string) {
+		t.Helper()
+		b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+			code := int64(strings.ToUpper(k)[0])
+			for _, kind := range []input.DispatchKeyEventType{input.DispatchKeyEventTypeKeyDown, input.DispatchKeyEventTypeKeyUp} {
+				p := input.DispatchKeyEventParams{Type: kind, Key: k, WindowsVirtualKeyCode: code}
+				if kind == input.DispatchKeyEventTypeKeyDown {
+					p.Text = k
+				}
+				if _, err := cdp.Call(ctx, t, input.DispatchKeyEvent, p); err != nil {
+					return err
+				}
+			}
+			return nil
+		}))
+	}
+	key("n")
+	on("What is wished")
+	press("16 GB for BK-7, plover m2, a new machine")
+	b.wants("dialog[open]", "sheet: Plover M2 mini PC")
+	press(kb.Enter)
+	b.wants("main", "Enter what is in the machine")
+	key("a")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] textarea")))
+	on("Type or paste")
+	press("2x 8GB PC4-2666V-S")
+	onto("Add it")
+	press(kb.Enter)
+	b.wants("[data-mat]", "8GB")
+	on("Add a part") // where the dialog was opened from
+	key("m")
+	on("SODIMM") // the best place for it
+	press(kb.Enter)
+	b.wants("main", "8 GiB")
+	on("SODIMM")
+	key("m")
+	b.wants(`[data-testid="dock"]`, "Where")
+	on("SODIMM")
+	press(kb.Enter)
+	b.wants(`[data-testid="verdict"]`, "What it starts", "Next:")
 }
 
 // TestKeys switches the letters off, gives a command another key, and finds one by its words.

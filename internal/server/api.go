@@ -26,6 +26,8 @@ type JobCard struct {
 	Sheet    string        `json:"sheet"`
 	Class    machine.Class `json:"class"`
 	Arrived  time.Time     `json:"arrived"`
+	Stands   string        `json:"stands,omitempty"`
+	Due      job.Date      `json:"due,omitempty"`
 	Updated  time.Time     `json:"updated"`
 	Revision int           `json:"revision"`
 	Status   say.Status    `json:"status"`
@@ -37,6 +39,7 @@ type JobList struct {
 	Jobs   []JobCard `json:"jobs"`
 	Open   int       `json:"open"`   // in all
 	Closed int       `json:"closed"` // in all
+	Today  job.Date  `json:"today"`  // what is due earlier is late
 	Says   say.Text  `json:"says"`
 	Next   string    `json:"next,omitempty"` // where the next page begins
 }
@@ -89,15 +92,17 @@ type SheetNow struct {
 
 // NewJob starts a job from a sheet and a wish.
 type NewJob struct {
-	Title string     `json:"title" jsonschema:"minLength=1,maxLength=160"`
-	Tag   string     `json:"tag,omitempty" jsonschema:"maxLength=60"`
-	Owner string     `json:"owner,omitempty" jsonschema:"maxLength=120"`
-	Sheet machine.ID `json:"sheet" jsonschema:"minLength=1,maxLength=60"`
-	Fresh bool       `json:"fresh,omitempty"` // a new machine with nothing in it
-	Wish  rig.Wish   `json:"wish"`
-	Lines string     `json:"lines,omitempty" jsonschema:"maxLength=4000"` // what was found in it, as DoAdd takes it
-	By    string     `json:"by,omitempty" jsonschema:"maxLength=80"`
-	Key   string     `json:"key,omitempty" jsonschema:"maxLength=80"`
+	Title  string     `json:"title" jsonschema:"minLength=1,maxLength=160"`
+	Tag    string     `json:"tag,omitempty" jsonschema:"maxLength=60"`
+	Owner  string     `json:"owner,omitempty" jsonschema:"maxLength=120"`
+	Sheet  machine.ID `json:"sheet" jsonschema:"minLength=1,maxLength=60"`
+	Fresh  bool       `json:"fresh,omitempty"` // a new machine with nothing in it
+	Wish   rig.Wish   `json:"wish"`
+	Stands string     `json:"stands,omitempty" jsonschema:"maxLength=60"`
+	Due    job.Date   `json:"due,omitempty"`
+	Lines  string     `json:"lines,omitempty" jsonschema:"maxLength=4000"` // what was found in it, as DoAdd takes it
+	By     string     `json:"by,omitempty" jsonschema:"maxLength=80"`
+	Key    string     `json:"key,omitempty" jsonschema:"maxLength=80"`
 }
 
 // ChangeRequest is one change, made at a revision. The same key twice is applied once.

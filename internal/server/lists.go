@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -56,6 +57,7 @@ func (s *api) jobs(c *gin.Context) error {
 		Jobs []json.RawMessage `json:"jobs"` // as they are kept
 	}
 	out.Next, out.Open, out.Closed = list.Next, list.Open, list.Closed
+	out.Today = job.Date(s.Now().Format(time.DateOnly))
 	out.Jobs = make([]json.RawMessage, len(cards))
 	for i := range cards {
 		out.Jobs[i] = cards[i].Body

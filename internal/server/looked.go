@@ -285,7 +285,7 @@ func cardOf(k *store.Kept, status say.Status) (card, error) {
 	out := card{stand: store.Stand{ID: j.ID, Revision: k.Revision, Updated: k.Updated}, Ref: JobRef{j.ID, j.Title}}
 	var err error
 	out.Body, err = json.Marshal(JobCard{ID: j.ID, Title: j.Title, Tag: j.Tag, Owner: j.Owner, Wish: j.Wish.Text, Sheet: j.Sheet.Name,
-		Class: j.Sheet.Class, Arrived: j.Arrived, Updated: k.Updated, Revision: k.Revision, Status: status})
+		Class: j.Sheet.Class, Arrived: j.Arrived, Stands: j.Stands, Due: j.Due, Updated: k.Updated, Revision: k.Revision, Status: status})
 	return out, err
 }
 

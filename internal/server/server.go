@@ -580,7 +580,7 @@ func (s *api) fromSheet(ctx context.Context, in *NewJob, stamp job.Stamp) (job.J
 		return job.Job{}, problem.List{{Pointer: "/title", Says: "there is nothing but blanks", Cure: "say what the machine is called"}}
 	}
 	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
-	j.Tag, j.Owner, j.Fresh = in.Tag, in.Owner, in.Fresh
+	j.Tag, j.Owner, j.Fresh, j.Stands, j.Due = in.Tag, in.Owner, in.Fresh, strings.TrimSpace(in.Stands), in.Due
 	if strings.TrimSpace(in.Lines) == "" {
 		return j, nil
 	}

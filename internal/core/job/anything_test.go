@@ -66,7 +66,7 @@ func TestRandomAnything(t *testing.T) {
 			say.Look(say.Plain, &v)
 		}
 	}
-	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoReopen} {
+	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen} {
 		if *jobsTried >= 1000 && taken[do] == 0 {
 			t.Errorf("%s was never taken", do)
 		}

@@ -36,6 +36,7 @@ const (
 	DoArray     Do = "array"     // drives work together: array
 	DoNoArray   Do = "no array"  // they do not: value names it
 	DoSheet     Do = "sheet"     // another version of the sheet is taken: sheet
+	DoSchedule  Do = "schedule"  // where the machine stands is value, and when it is due is text
 	DoFresh     Do = "fresh"     // a new machine with nothing in it: value is yes or no
 	DoProcessor Do = "processor" // value names the one that is fitted
 	DoWish      Do = "wish"      // what was asked for
@@ -61,7 +62,7 @@ const (
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
-	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoFresh), string(DoProcessor), string(DoWish),
+	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
 		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
 }
 
@@ -201,6 +202,8 @@ func (a *applier) apply() fact.Fact {
 		return a.setArray()
 	case DoSheet:
 		return a.takeSheet()
+	case DoSchedule:
+		return a.schedule()
 	case DoFresh:
 		return a.fresh()
 	case DoProcessor:

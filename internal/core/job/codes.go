@@ -7,6 +7,10 @@ import "deepbay/internal/core/fact"
 // What may be said, by name.
 const (
 	ACure            fact.Code = "job/a-cure"
+	StandsAt         fact.Code = "job/stands-at" // where
+	StandsNowhere    fact.Code = "job/stands-nowhere"
+	DueOn            fact.Code = "job/due-on" // the day
+	StillHolds       fact.Code = "job/still-holds"
 	StepsAreDone     fact.Code = "job/steps-are-done" // how many of how many
 	HandedOver       fact.Code = "job/handed-over"
 	FittedNotProved  fact.Code = "job/fitted-not-proved"

@@ -41,6 +41,8 @@ type Job struct {
 	Tag       string              `json:"tag,omitempty" jsonschema:"maxLength=60"`      // the shop's tag or the machine's serial number
 	Owner     string              `json:"owner,omitempty" jsonschema:"maxLength=120"`
 	Arrived   time.Time           `json:"arrived,omitzero"`
+	Stands    string              `json:"stands,omitempty" jsonschema:"maxLength=60"` // where the machine is: "bench 2", "rack, lower shelf"
+	Due       Date                `json:"due,omitempty" jsonschema:"maxLength=10"`    // when it is to be ready
 	Wish      rig.Wish            `json:"wish,omitzero"`
 	Processor machine.ProcessorID `json:"processor,omitempty" jsonschema:"maxLength=40"` // which is fitted, where the sheet lists several
 	Sheet     machine.Sheet       `json:"sheet"`
@@ -289,6 +291,9 @@ func (j *Job) Validate() problem.List {
 		}
 	}
 	j.validateArrays(&l)
+	if !j.Due.Valid() {
+		l.Add("/due", fact.Of(NoSuchDay, string(j.Due)))
+	}
 	for i, id := range j.Wish.Keep {
 		if !seenItem[id] {
 			l.Add("/wish/keep/"+strconv.Itoa(i), fact.Of(NoItemIsNamed, id))

@@ -455,3 +455,26 @@ func TestManyAtOnce(t *testing.T) {
 		t.Errorf("half of them left: %v", err)
 	}
 }
+
+// Where a machine stands and when it is due are kept; a day that there is not is refused.
+func TestSchedule(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	for _, c := range []struct{ stands, due, says, refused string }{
+		{"bench 2", "2026-11-30", "the machine stands at bench 2; due on 2026-11-30", ""},
+		{" rack ", "", "the machine stands at rack", ""},
+		{"", "2028-02-29", "where the machine stands is not said; due on 2028-02-29", ""},
+		{"bench", "2027-02-29", "", `"2027-02-29" is no day`},
+		{"bench", "soon", "", `"soon" is no day`},
+		{strings.Repeat("x", 61), "", "", "at most 60 letters"},
+	} {
+		next, says, err := job.Apply(j, job.Change{Do: job.DoSchedule, Value: c.stands, Text: c.due}, stamp)
+		switch {
+		case c.refused != "":
+			if err == nil || !strings.Contains(worded(&j, err), c.refused) {
+				t.Errorf("%+v: %v", c, err)
+			}
+		case err != nil || next.Stands != strings.TrimSpace(c.stands) || string(next.Due) != c.due || say.About(say.Plain, &next).Event(says, nil).String() != c.says:
+			t.Errorf("%+v: %v, stands %q, due %q: %s", c, err, next.Stands, next.Due, say.About(say.Plain, &next).Event(says, nil))
+		}
+	}
+}

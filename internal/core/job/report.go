@@ -29,6 +29,9 @@ type Report struct {
 	Tests    []TestStand // those that nobody began included
 	LeftOut  []LeftOutStep
 	Open     []fact.Fact // what somebody still has to see to
+	Unsaid   []fact.Fact // steps of which nothing is said: neither done, nor left out, nor begun
+	Warnings int         // of the plan, that nobody has accepted yet and that could be
+	Cautions []fact.Fact // what can lose data or hurt somebody once the machine has left
 	Accepted []AcceptedLoss
 	Notes    []fact.Fact // what the owner should know: ports that are off, slots that stay dead
 	Proven   []Proven    // what the machine was seen to do beyond what its sheet says
@@ -203,6 +206,9 @@ func report(v *View) Report {
 			r.Open = append(r.Open, fact.Of(LeaverStays, it.ID, at))
 		}
 	}
+	if slices.ContainsFunc(r.Removed, func(f Fitted) bool { return f.Part.Drive != nil && j.Item(f.Item).Holds != rig.Blank }) {
+		r.Cautions = append(r.Cautions, fact.Of(StillHolds))
+	}
 	r.findings(v)
 	r.notes(v)
 	r.Proven = proven(v)
@@ -216,6 +222,9 @@ func report(v *View) Report {
 // step says how a step of the order came out.
 func (r *Report) step(j *Job, s *workorder.Step) {
 	tick, test := j.tickOf(s.ID), j.testOf(s.ID)
+	if tick == nil && test == nil {
+		r.Unsaid = append(r.Unsaid, s.Do)
+	}
 	if tick != nil && tick.Reason != "" {
 		r.LeftOut = append(r.LeftOut, LeftOutStep{s.Do, tick.Reason, tick.By})
 	}
@@ -248,7 +257,10 @@ func (r *Report) findings(v *View) {
 			r.Accepted = append(r.Accepted, AcceptedLoss{f.Says, *accepted})
 		case f.Severity == fit.Warns && len(f.Missing) > 0: // a gap of the sheet or a label, no loss
 			r.Notes = append(r.Notes, f.Says)
-		case f.Severity == fit.Stops || f.Severity == fit.Warns:
+		case f.Severity == fit.Warns:
+			r.Warnings++
+			r.Open = append(r.Open, f.Says)
+		case f.Severity == fit.Stops:
 			r.Open = append(r.Open, f.Says)
 		}
 	}

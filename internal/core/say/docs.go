@@ -4,6 +4,7 @@ package say
 // for programs carry, worded.
 
 import (
+	"fmt"
 	"strconv"
 	"time"
 
@@ -111,6 +112,7 @@ type View struct {
 	Planned  Resolved   `json:"planned"`
 	Order    []Step     `json:"order"`
 	Lines    []Line     `json:"lines"`
+	Read     Text       `json:"read"`   // how many lines are to read, agree, differ and are explained
 	Before   []Line     `json:"before"` // what the screens showed as the machine came
 	Variants []Variant  `json:"variants"`
 	Report   Report     `json:"report"`
@@ -154,7 +156,10 @@ type Report struct {
 	Seen     []Line         `json:"seen"`
 	Tests    []TestStand    `json:"tests"`
 	LeftOut  []LeftOut      `json:"leftOut"`
-	Open     []Text         `json:"open"` // what somebody still has to see to
+	Open     []Text         `json:"open"`     // what somebody still has to see to
+	Unsaid   []Text         `json:"unsaid"`   // steps of which nothing is said
+	Warnings int            `json:"warnings"` // of the plan, that could be accepted and are not
+	Cautions []Text         `json:"cautions"` // what can lose data or hurt somebody later
 	Accepted []AcceptedLoss `json:"accepted"`
 	Notes    []Text         `json:"notes"`  // what the owner should know
 	Proven   []Proven       `json:"proven"` // seen beyond what the sheet says
@@ -345,6 +350,7 @@ func Look(l Language, w *job.View) View {
 	v := voice(l, j)
 	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
 		Lines: v.Lines(w.Lines), Before: v.Lines(w.Before), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual), Stages: make([]StageOf, len(w.Stages)), At: w.At, Blocks: make([]Block, len(w.Blocks)), Starts: v.Fact(w.Starts)}
+	out.Read = v.text(readTally(w.Lines))
 	for i := range w.Blocks {
 		out.Blocks[i] = Block{v.Fact(w.Blocks[i].Says), w.Blocks[i].Moves, w.Blocks[i].Start}
 	}
@@ -361,6 +367,15 @@ func Look(l Language, w *job.View) View {
 		out.Variants[i] = Variant{v.Fact(a.Name), v.Memory(&a.Memory), a.Slots, a.Moves, a.Current}
 	}
 	return out
+}
+
+// readTally counts lines by how they were read.
+func readTally(lines []power.Line) string {
+	count := map[power.Verdict]int{}
+	for i := range lines {
+		count[lines[i].Verdict]++
+	}
+	return fmt.Sprintf("%d to read, %d agree, %d differ, %d explained", count[power.NotLooked], count[power.Agrees], count[power.Differs], count[power.Explained])
 }
 
 // Ill is said of a job that cannot be read or judged.
@@ -403,7 +418,7 @@ func (v *Voice) Lines(lines []power.Line) []Line {
 func (v *Voice) report(w *job.View) Report {
 	r := &w.Report
 	out := Report{Stages: make([]StageReport, len(r.Stages)), Fitted: v.fitted(w, r.Fitted), Removed: v.fitted(w, r.Removed), Stayed: v.fitted(w, r.Stayed), Set: make([]Set, len(r.Set)),
-		Seen: v.Lines(r.Seen), Tests: make([]TestStand, len(r.Tests)), LeftOut: make([]LeftOut, len(r.LeftOut)), Open: v.facts(r.Open), Accepted: make([]AcceptedLoss, len(r.Accepted)), Notes: v.facts(r.Notes), Proven: make([]Proven, len(r.Proven)), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
+		Seen: v.Lines(r.Seen), Tests: make([]TestStand, len(r.Tests)), LeftOut: make([]LeftOut, len(r.LeftOut)), Open: v.facts(r.Open), Unsaid: v.facts(r.Unsaid), Warnings: r.Warnings, Cautions: v.facts(r.Cautions), Accepted: make([]AcceptedLoss, len(r.Accepted)), Notes: v.facts(r.Notes), Proven: make([]Proven, len(r.Proven)), Hands: make([]Name, len(r.Hands)), From: r.From, To: r.To}
 	for i, s := range r.Set {
 		name, from := settingName(&w.Job.Sheet, s.Setting, s.From)
 		_, to := settingName(&w.Job.Sheet, s.Setting, s.To)

@@ -9,6 +9,10 @@ import (
 // Voice.arg for what may follow a colon.
 var jobWords = map[fact.Code]string{
 	job.ACure:            "a cure: {0}",
+	job.StandsAt:         "the machine stands at {0}",
+	job.StandsNowhere:    "where the machine stands is not said",
+	job.DueOn:            "due on {0}",
+	job.StillHolds:       "What was taken out still holds its data: wipe, keep or hand it back by the owner's policy and local law.",
 	job.StepsAreDone:     "{0} of {1} done",
 	job.HandedOver:       "Handed over",
 	job.FittedNotProved:  "Fitted, not proved yet",

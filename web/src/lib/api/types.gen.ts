@@ -64,6 +64,10 @@ export interface JobList {
 	 * in all
 	 */
 	closed: number;
+	/**
+	 * what is due earlier is late
+	 */
+	today: string;
 	says: string;
 	/**
 	 * where the next page begins
@@ -82,6 +86,8 @@ export interface JobCard {
 	sheet: string;
 	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation';
 	arrived: string;
+	stands?: string;
+	due?: string;
 	updated: string;
 	revision: number;
 	status: Status;
@@ -162,6 +168,10 @@ export interface View {
 	order: Step[];
 	lines: Line[];
 	/**
+	 * how many lines are to read, agree, differ and are explained
+	 */
+	read: string;
+	/**
 	 * what the screens showed as the machine came
 	 */
 	before: Line[];
@@ -206,6 +216,14 @@ export interface Job {
 	tag?: string;
 	owner?: string;
 	arrived?: string;
+	/**
+	 * where the machine is: "bench 2", "rack, lower shelf"
+	 */
+	stands?: string;
+	/**
+	 * when it is to be ready
+	 */
+	due?: string;
 	wish?: Wish;
 	/**
 	 * which is fitted, where the sheet lists several
@@ -2036,6 +2054,18 @@ export interface Report {
 	 * what somebody still has to see to
 	 */
 	open: string[];
+	/**
+	 * steps of which nothing is said
+	 */
+	unsaid: string[];
+	/**
+	 * of the plan, that could be accepted and are not
+	 */
+	warnings: number;
+	/**
+	 * what can lose data or hurt somebody later
+	 */
+	cautions: string[];
 	accepted: AcceptedLoss[];
 	/**
 	 * what the owner should know
@@ -2297,6 +2327,8 @@ export interface NewJob {
 	 */
 	fresh?: boolean;
 	wish: Wish;
+	stands?: string;
+	due?: string;
 	/**
 	 * what was found in it, as DoAdd takes it
 	 */
@@ -2331,6 +2363,7 @@ export interface Change {
 		| 'array'
 		| 'no array'
 		| 'sheet'
+		| 'schedule'
 		| 'fresh'
 		| 'processor'
 		| 'wish'

@@ -10,7 +10,6 @@
 	const lines = $derived(session.view.lines);
 	const before = $derived(session.view.before);
 	let looking = $state(false);
-	const count = (v: string) => lines.filter((l) => l.verdict === v).length;
 	const screens = [
 		{
 			id: 'set-up',
@@ -33,9 +32,7 @@
 <svelte:head><title>Prove: {session.job.title} · Deep Bay</title></svelte:head>
 
 <p class="py-2" role="status" data-testid="tally">
-	{count('not looked at')} to read, {count('agrees')} agree, {count('differs')} differ, {count(
-		'explained'
-	)} explained
+	{session.view.read}
 </p>
 {#if lines.length === 0}
 	<p class="py-8">
