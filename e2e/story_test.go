@@ -1068,7 +1068,37 @@ func TestTour(t *testing.T) {
 	b.wants(`[data-testid="dock"]`, "Where")
 	on("SODIMM")
 	press(kb.Enter)
-	b.wants(`[data-testid="verdict"]`, "What it starts", "Next:")
+	b.wants(`[data-testid="verdict"]`, "Not ready to begin: nothing is said to start this machine afterwards", "Next: Answer what is open")
+	onto("What starts it afterwards") // the panel is open, for it is asked
+	key("n")                          // nothing yet
+	b.wants(`[data-testid="verdict"]`, "It works", "Begin the work order")
+	on("What starts it afterwards")
+	onto("Begin the work order")
+	press(kb.Enter)
+	b.wants("main", "Lay out parts and tools")
+	onto("Lay out parts")
+	press(" ")
+	b.wants(`[data-step="prepare/parts"]`, "done by")
+	on("Lay out parts")
+	onto("All")
+	press(kb.Enter) // the button is gone with what it did
+	b.do(pollTrue(`document.activeElement !== document.body && !!document.activeElement.closest('main')`))
+	key("p")
+	b.wants("main", "In set-up")
+	onto("As expected: ")
+	press(kb.Enter)
+	b.wants(`[data-testid="tally"]`, "1 agree")
+	b.do(pollTrue(`document.activeElement !== document.body && !!document.activeElement.closest('main')`))
+	onto("As expected: ")
+	press(kb.Enter)
+	b.wants(`[data-testid="tally"]`, "2 agree")
+	key("h")
+	b.wants("article", "BK-7", "Fitted")
+	onto("A last word")
+	press("goes to the quay")
+	key("b") // a letter, not a command
+	b.wants("article", "BK-7")
+	onto("Close the job")
 }
 
 // TestKeys switches the letters off, gives a command another key, and finds one by its words.

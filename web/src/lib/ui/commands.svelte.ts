@@ -121,7 +121,10 @@ export const shortcut =
 	(id: CommandId): Attachment<HTMLElement> =>
 	(el) => {
 		hint(id)(el);
-		return command(id, () => (el instanceof HTMLInputElement ? el.focus() : el.click()));
+		return command(id, () => {
+			el.focus(); // where a dialog that it opens gives the focus back
+			if (!(el instanceof HTMLInputElement)) el.click();
+		});
 	};
 
 const typing = (t: EventTarget | null) =>
