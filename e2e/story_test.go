@@ -1166,3 +1166,31 @@ func TestLive(t *testing.T) {
 	b.wants(socket("B1"), "Sallow 16 GB")
 	b.wants(socket("B2"), "Sallow 16 GB")
 }
+
+// TestBench groups the jobs by stage and by place, which the browser remembers, and says where
+// a machine stands and when it is due.
+func TestBench(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/jobs/side-scan-archive/fit")
+	b.button("main", "rack")
+	b.do(chromedp.WaitVisible(chromedp.CSS(`dialog[open] input[type="date"]`)),
+		chromedp.Evaluate[chromedp.Void](`(() => { const i = document.querySelector('dialog[open] input[type=date]'); i.value = '2026-11-24'; i.dispatchEvent(new Event('input', { bubbles: true })); })()`))
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] input[maxlength="60"]').select()`))
+	b.field("The machine stands at", "quay hut")
+	b.axe()
+	b.button("dialog[open]", "Save")
+	b.wants("main", "due 24 Nov 2026 · quay hut")
+	b.visit("/")
+	b.wants("main", "late: due 24 Nov 2026 · quay hut", "due 27 Nov 2026 · bench 2")
+	group := func(want string) {
+		t.Helper()
+		b.do(pollTrue(fmt.Sprintf(`[...document.querySelectorAll('main ul[aria-label^="Open jobs"]')].map((u) => u.ariaLabel.slice(11) + ' ' + u.children.length).join(', ') === %q`, want)))
+	}
+	b.button("main", "By stage")
+	group("fit 7, work order 1, prove 1")
+	b.axe()
+	b.button("main", "By place")
+	group("bench 1 2, bench 2 2, quay hut 1, rack 2, shelf by the door 2")
+	b.visit("/")
+	group("bench 1 2, bench 2 2, quay hut 1, rack 2, shelf by the door 2")
+}

@@ -281,7 +281,7 @@ func TestStages(t *testing.T) {
 	verdict("unknown: Not everything has a place: Ternlight 500 lies on the mat")
 
 	j = must(t, j, put("item-4", "M2_2"))
-	expect(job.StageFit, "a cure: Mudlark 2 TB is not seen on SATA6: the socket is off", "Fix what stops the plan")
+	expect(job.StageFit, "a fix: Mudlark 2 TB is not seen on SATA6: the socket is off", "Fix what stops the plan")
 	verdict("stops: It does not work: Mudlark 2 TB is not seen on SATA6: the socket is off")
 	if _, _, err := job.Apply(j, job.Change{Do: job.DoTick, Step: "prepare/parts"}, stamp); err == nil || !strings.Contains(worded(&j, err), "the plan is stopped: Mudlark 2 TB is not seen") {
 		t.Errorf("a step of a stopped plan was ticked: %v", err)

@@ -8,7 +8,7 @@ import (
 // jobWords is what room job says. {0} is the first value of a fact, and so on; see
 // Voice.arg for what may follow a colon.
 var jobWords = map[fact.Code]string{
-	job.ACure:            "a cure: {0}",
+	job.ACure:            "a fix: {0}",
 	job.StandsAt:         "the machine stands at {0}",
 	job.StandsNowhere:    "where the machine stands is not said",
 	job.DueOn:            "due on {0}",

@@ -5,17 +5,17 @@
 	import { Button, Input, Label } from 'flowbite-svelte';
 	import { api, ApiError } from '$lib/api/client';
 	import { listen } from '$lib/api/live';
-	import type { Damage, JobCard } from '$lib/api/types.gen';
+	import type { JobCard } from '$lib/api/types.gen';
 	import Gone from '$lib/bench/Gone.svelte';
 	import NewJob from '$lib/bench/NewJob.svelte';
-	import StageTrack from '$lib/bench/StageTrack.svelte';
-	import { SCREENS } from '$lib/job/screens';
+	import { by, WAYS } from '$lib/bench/by.svelte';
+	import Card from '$lib/bench/Card.svelte';
+	import Notices from '$lib/bench/Notices.svelte';
+	import { TABS } from '$lib/job/screens';
 	import { bringIn } from '$lib/ui/bring';
 	import FileButton from '$lib/ui/FileButton.svelte';
-	import Mark from '$lib/ui/Mark.svelte';
 	import { searching } from '$lib/ui/search';
 	import { shortcut } from '$lib/ui/commands.svelte';
-	import { when } from '$lib/ui/text';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import type { PageProps } from './$types';
@@ -25,8 +25,25 @@
 	let q = $derived(data.q);
 	let list = $derived(data.list);
 	let asking = $state(false);
-	const open = $derived(list.jobs.filter((c) => c.status.stage !== 'closed'));
-	const closed = $derived(list.jobs.filter((c) => c.status.stage === 'closed'));
+	/** The open jobs as they are grouped, then those that are handed over. */
+	const groups = $derived.by(() => {
+		const open = list.jobs.filter((c) => c.status.stage !== 'closed');
+		const closed = list.jobs.filter((c) => c.status.stage === 'closed');
+		const of = (c: JobCard) =>
+			by.how === 'stage' ? c.status.stage : by.how === 'place' ? (c.stands ?? 'no place') : '';
+		const names =
+			by.how === 'stage'
+				? TABS.filter((t) => open.some((c) => of(c) === t))
+				: [...new Set(open.map(of))].sort();
+		return [
+			...names.map((name) => ({
+				name,
+				label: name ? `Open jobs: ${name}` : 'Open jobs',
+				jobs: open.filter((c) => of(c) === name)
+			})),
+			...(closed.length > 0 ? [{ name: 'Handed over', label: 'Closed jobs', jobs: closed }] : [])
+		];
+	});
 
 	const search = searching((q) => resolve('/') + (q ? '?q=' + encodeURIComponent(q) : ''));
 
@@ -50,8 +67,8 @@
 		asking = true;
 		try {
 			const page = await api.jobs(fetch, data.q, list.next);
-			const there = new Set(list.jobs.map((c) => c.id));
-			list = { ...page, jobs: [...list.jobs, ...page.jobs.filter((c) => !there.has(c.id))] };
+			const there = list.jobs.map((c) => c.id);
+			list = { ...page, jobs: [...list.jobs, ...page.jobs.filter((c) => !there.includes(c.id))] };
 		} catch (e) {
 			if (!(e instanceof ApiError)) throw e;
 			toasts.add('error', e.message);
@@ -72,75 +89,12 @@
 		}
 	}
 
-	/** So does a sheet, or a part of the shelf. */
-	async function mend(d: Damage) {
-		try {
-			await api.mend(d.what, d.id, who.name, crypto.randomUUID());
-			toasts.add('done', `The ${d.what} ${d.id} is back as it last was`);
-			await invalidate('app:bench');
-		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			toasts.add('error', e.message);
-		}
-	}
-
 	async function take(file: File) {
 		if (await bringIn(file)) await invalidate('app:bench');
 	}
 </script>
 
 <svelte:head><title>Bench · Deep Bay</title></svelte:head>
-
-{#snippet card(c: JobCard)}
-	<li
-		class={[
-			'grid grid-cols-[minmax(0,1fr)_auto] content-between gap-x-4 gap-y-1 rounded-sm border bg-raised px-3 py-2',
-			c.ill || c.status.stops ? 'border-over' : 'border-line'
-		]}
-	>
-		<div class="min-w-0">
-			<h2 class="text-xl leading-7 font-semibold">
-				<a class="hover:underline" href={resolve(SCREENS[c.status.go].route, { id: c.id })}
-					>{c.title}</a
-				>
-			</h2>
-			<p class="truncate text-soft" title={c.wish ? `“${c.wish}”` : undefined}>
-				{[c.tag, c.sheet, c.owner].filter(Boolean).join(' · ')}
-			</p>
-		</div>
-		{#if c.ill}
-			<Mark grade="stops" />
-			<p class="col-span-2">{c.ill}</p>
-			<div class="col-span-2 flex flex-wrap gap-3">
-				<Button
-					color="alternative"
-					href="/api/jobs/{encodeURIComponent(c.id)}/raw"
-					data-sveltekit-reload
-					download>Save what is there</Button
-				>
-				<Button
-					aria-label="Bring back its last good revision: {c.title}"
-					onclick={() => bringBack(c)}>Bring back its last good revision</Button
-				>
-			</div>
-		{:else}
-			<StageTrack status={c.status} />
-			<div class="min-w-0 self-end">
-				<p class="flex items-start gap-2 leading-tight">
-					{#if c.status.stops}<span class="mt-0.5"><Mark grade="stops" /></span>{/if}
-					<span><span class="text-soft">waits for</span> {c.status.waits}</span>
-				</p>
-				<p class="text-soft">in since {when(c.arrived)}</p>
-			</div>
-			<Button
-				class="max-w-64 self-end whitespace-normal"
-				color={c.status.stage === 'closed' ? 'alternative' : 'primary'}
-				href={resolve(SCREENS[c.status.go].route, { id: c.id })}
-				aria-label="{c.status.next}: {c.title}">{c.status.next}</Button
-			>
-		{/if}
-	</li>
-{/snippet}
 
 <div class="flex flex-wrap items-end gap-4 py-3">
 	<div class="grow">
@@ -150,8 +104,21 @@
 		</p>
 		{#if data.backup && !data.backup.old}<p class="text-soft">{data.backup.says}</p>{/if}
 	</div>
-	<div class="w-full sm:w-104">
-		<Label for="q">Find by anything printed on the machine or its parts</Label>
+	<div
+		class="flex rounded-md border border-line"
+		role="group"
+		aria-label="How the jobs are grouped"
+	>
+		{#each WAYS as [how, label] (how)}
+			<button
+				class={['min-h-11 px-3', by.how === how ? 'bg-land font-semibold' : 'hover:bg-water-1']}
+				aria-pressed={by.how === how}
+				onclick={() => by.set(how)}>{label}</button
+			>
+		{/each}
+	</div>
+	<div class="w-full sm:w-84">
+		<Label for="q">Find by anything printed on it</Label>
 		<Input
 			id="q"
 			type="search"
@@ -167,43 +134,7 @@
 	>
 </div>
 
-{#if data.backup?.old}
-	<p class="mb-4 flex items-start gap-2 border-l-4 border-over bg-overtint p-3" role="alert">
-		<span class="mt-0.5"><Mark grade="stops" /></span>
-		<span><strong>Backup</strong> · {data.backup.says}. Tell whoever looks after this machine.</span
-		>
-	</p>
-{/if}
-
-{#if data.space?.low}
-	<p class="mb-4 flex items-start gap-2 border-l-4 border-over bg-overtint p-3" role="alert">
-		<span class="mt-0.5"><Mark grade="stops" /></span>
-		<span
-			><strong>Room</strong> · {data.space.says}. Soon nothing can be kept: tell whoever looks after
-			this machine.</span
-		>
-	</p>
-{/if}
-
-{#each data.damaged as d (d.what + ' ' + d.id + d.says)}
-	<div class="mb-4 flex flex-wrap items-start gap-2 border-l-4 border-over bg-overtint p-3">
-		<span class="mt-0.5"><Mark grade="stops" /></span>
-		<p class="min-w-0 flex-1"><strong>Damaged</strong> · {d.says}</p>
-		{#if d.what === 'sheet' || d.what === 'part'}
-			<Button
-				color="alternative"
-				href="/api/damaged/{d.what}/{encodeURIComponent(d.id)}"
-				data-sveltekit-reload
-				download
-				aria-label="Save what is there: {d.what} {d.id}">Save what is there</Button
-			>
-			<Button
-				aria-label="Bring back its last good revision: {d.what} {d.id}"
-				onclick={() => mend(d)}>Bring back its last good revision</Button
-			>
-		{/if}
-	</div>
-{/each}
+<Notices {data} />
 
 {#if list.jobs.length === 0}
 	<section class="grid max-w-xl gap-3 border-t border-line py-10">
@@ -215,17 +146,12 @@
 		</p>
 	</section>
 {:else}
-	{#if open.length > 0}
-		<ul class="grid gap-2 lg:grid-cols-2 2xl:grid-cols-3" aria-label="Open jobs">
-			{#each open as c (c.id)}{@render card(c)}{/each}
+	{#each groups as g (g.name)}
+		{#if g.name}<h2 class="mt-4 mb-2 first-letter:uppercase">{g.name}</h2>{/if}
+		<ul class="grid gap-2 lg:grid-cols-2 2xl:grid-cols-3" aria-label={g.label}>
+			{#each g.jobs as c (c.id)}<Card card={c} today={list.today} onback={bringBack} />{/each}
 		</ul>
-	{/if}
-	{#if closed.length > 0}
-		<h2 class="mt-8 mb-2">Handed over</h2>
-		<ul class="grid gap-2 lg:grid-cols-2 2xl:grid-cols-3" aria-label="Closed jobs">
-			{#each closed as c (c.id)}{@render card(c)}{/each}
-		</ul>
-	{/if}
+	{/each}
 	{#if list.next}
 		<div class="flex flex-wrap items-center gap-4 py-5">
 			<Button color="alternative" disabled={asking} onclick={more}

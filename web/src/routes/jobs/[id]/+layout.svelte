@@ -3,6 +3,7 @@
 	import { page } from '$app/state';
 	import { Button } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
+	import Schedule from '$lib/job/Schedule.svelte';
 	import Verdict from '$lib/job/Verdict.svelte';
 	import { SCREENS, TABS } from '$lib/job/screens';
 	import { provideSession, Session } from '$lib/job/session.svelte';
@@ -60,6 +61,7 @@
 		{/each}
 	</nav>
 	<span class="grow max-sm:hidden"></span>
+	<Schedule />
 	<Button
 		color="alternative"
 		disabled={(session.now.revision < 2 && session.waiting.length === 0) || session.closed}
