@@ -7,7 +7,7 @@ export APP_VERSION := $(VERSION)
 WEB_SOURCES := $(shell find web/src web/static -type f) web/package.json web/svelte.config.js web/vite.config.ts
 GO_SOURCES := $(shell find cmd internal demo docs/schema -type f) go.mod go.sum web/embed.go
 
-.PHONY: demo build test check audit bench soak fuzz replica-drill screenshots generate clean
+.PHONY: demo build test check audit bench soak fuzz measure replica-drill screenshots generate clean
 
 demo: bin/deepbay
 	bin/deepbay demo
@@ -53,6 +53,10 @@ fuzz:
 	@for t in format:Job format:MarredJob format:Other store:Archive; do \
 		go test ./internal/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
+
+# Loading times of every view in Chromium, which docs/performance.md tables.
+measure: web/build/index.html .setup/chromium
+	go test ./e2e -count=1 -run TestMeasure -measure "$(CURDIR)/docs/loading.md" -v
 
 # A first machine dies while its data file is streamed to a second one; see docs/replica.md.
 replica-drill: bin/litestream web/build/index.html

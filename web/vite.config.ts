@@ -13,6 +13,19 @@ export default defineConfig({
 		// flowbite-svelte does not declare itself free of side effects; without this one button drags in every theme
 		rolldownOptions: {
 			checks: { pluginTimings: false },
+			// A few files instead of forty: what every view needs, and what every job's screen does.
+			output: {
+				codeSplitting: {
+					groups: [
+						{ name: 'frame', test: /node_modules/, minShareCount: 3 },
+						{ name: 'house', test: /src\/lib\/(ui|api)\/(?!KeysDialog|Palette|ScanCode)/ },
+						{
+							name: 'job',
+							test: /src\/lib\/(job|chart)\/(?!screens|outbox|Add|Edit|Shop|HandPage|Closing|Owner|Board|layout|StepRow|TestState|LineRow|Locator|Written|Wish|wish|After|Plan|Thumb|WhyNot|Searching)/
+						}
+					]
+				}
+			},
 			treeshake: {
 				moduleSideEffects: [{ test: /flowbite-svelte\/dist\/.*\.(js|svelte)$/, sideEffects: false }]
 			}

@@ -9,8 +9,7 @@
 	import { theme as flowbite } from '$lib/ui/flowbite';
 	import { listen, shortcut } from '$lib/ui/commands.svelte';
 	import { keepFocus } from '$lib/ui/focus';
-	import KeysDialog from '$lib/ui/KeysDialog.svelte';
-	import Palette from '$lib/ui/Palette.svelte';
+	import Later from '$lib/ui/Later.svelte';
 	import { theme } from '$lib/ui/theme.svelte';
 	import Toasts from '$lib/ui/Toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
@@ -114,8 +113,8 @@
 	</main>
 	<Toasts />
 
-	<KeysDialog bind:open={keysOpen} />
-	<Palette bind:open={finding} />
+	<Later bind:open={keysOpen} load={() => import('$lib/ui/KeysDialog.svelte')} />
+	<Later bind:open={finding} load={() => import('$lib/ui/Palette.svelte')} />
 
 	<Dialog bind:open={whoOpen} title="Who is at the bench?" size="xs">
 		<form class="grid gap-3" onsubmit={setWho}>

@@ -7,11 +7,11 @@
 	import { listen } from '$lib/api/live';
 	import type { JobCard } from '$lib/api/types.gen';
 	import Gone from '$lib/bench/Gone.svelte';
-	import NewJob from '$lib/bench/NewJob.svelte';
 	import { by, WAYS } from '$lib/bench/by.svelte';
 	import Card from '$lib/bench/Card.svelte';
 	import Notices from '$lib/bench/Notices.svelte';
 	import { TABS } from '$lib/job/screens';
+	import Later from '$lib/ui/Later.svelte';
 	import { bringIn } from '$lib/ui/bring';
 	import FileButton from '$lib/ui/FileButton.svelte';
 	import { searching } from '$lib/ui/search';
@@ -167,4 +167,8 @@
 
 {#if !data.q}<Gone />{/if}
 
-<NewJob bind:open={making} sheets={data.sheets} />
+<Later
+	bind:open={making}
+	load={() => import('$lib/bench/NewJob.svelte')}
+	also={{ sheets: data.sheets }}
+/>

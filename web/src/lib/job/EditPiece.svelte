@@ -11,7 +11,7 @@
 	import { who } from '$lib/ui/who.svelte';
 	import { useSession } from './session.svelte';
 
-	let { item = $bindable() }: { item: string | undefined } = $props();
+	let { open = $bindable(), item }: { open: boolean; item: string | undefined } = $props();
 	const get = useSession();
 	const session = $derived(get());
 	const uid = $props.id();
@@ -19,7 +19,6 @@
 	const was = $derived<Part | undefined>(session.partOf(item));
 	const twins = $derived(session.job.items.filter((x) => x.part === it?.part).length);
 	const placed = $derived(session.job.found.placements.some((p) => p.item === item));
-	let open = $derived(item !== undefined);
 	let name = $derived(was?.name ?? '');
 	let number = $derived(was?.number ?? '');
 	let serial = $derived(it?.serial ?? '');
@@ -29,9 +28,6 @@
 	let shop = $state(false);
 	let part = $state.raw<Part | null>(null);
 
-	$effect(() => {
-		if (!open) item = undefined;
-	});
 	async function keep(e: SubmitEvent) {
 		e.preventDefault();
 		if (!item || !part) return;

@@ -12,8 +12,10 @@
 		children: Snippet;
 		/** A word that settles what is asked back. */
 		onchoose?: (word: string) => void;
+		/** Its answer is long: the room is kept for it, so that nothing jumps when it comes. */
+		long?: boolean;
 	}
-	let { title, question, children, onchoose }: Props = $props();
+	let { title, question, children, onchoose, long = false }: Props = $props();
 	const uid = $props.id();
 	const live = new LiveAnswer(() => question);
 	const answer = $derived(live.reply);
@@ -22,7 +24,7 @@
 <section aria-labelledby="{uid}-h" class="border-t border-line pt-3" data-ask={title}>
 	<h2 id="{uid}-h">{title}</h2>
 	<div class="my-2 flex flex-wrap items-end gap-2">{@render children()}</div>
-	<div aria-live="polite">
+	<div aria-live="polite" class={[question && (long ? 'min-h-[23rem]' : 'min-h-36')]}>
 		{#if live.fault}
 			<p class="flex gap-2 text-over"><Mark grade="stops" label="not answered" /> {live.fault}</p>
 		{:else if answer}

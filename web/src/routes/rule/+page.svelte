@@ -81,6 +81,7 @@
 <div class="grid gap-x-10 gap-y-6 lg:grid-cols-2">
 	<div class="grid content-start gap-6">
 		<Ask
+			long
 			title="What do these words or this label say?"
 			question={ask('part', { text: words })}
 			onchoose={(w) => (words = `${words} ${w}`)}

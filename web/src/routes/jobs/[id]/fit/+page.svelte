@@ -2,25 +2,20 @@
 	import { Accordion } from 'flowbite-svelte';
 	import { tick } from 'svelte';
 	import Chart from '$lib/chart/Chart.svelte';
-	import AddPart from '$lib/job/AddPart.svelte';
-	import After from '$lib/job/After.svelte';
 	import { Desk, provideDesk } from '$lib/job/desk.svelte';
 	import Dock from '$lib/job/Dock.svelte';
-	import EditPiece from '$lib/job/EditPiece.svelte';
-	import EditWish from '$lib/job/EditWish.svelte';
 	import Findings from '$lib/job/Findings.svelte';
 	import LookedPanel from '$lib/job/LookedPanel.svelte';
 	import MemoryPanel from '$lib/job/MemoryPanel.svelte';
 	import NewerSheet from '$lib/job/NewerSheet.svelte';
 	import Panel from '$lib/job/Panel.svelte';
-	import PlanPanel from '$lib/job/PlanPanel.svelte';
 	import Room from '$lib/job/Room.svelte';
 	import { useSession } from '$lib/job/session.svelte';
 	import Settings from '$lib/job/Settings.svelte';
-	import Shop from '$lib/job/Shop.svelte';
 	import Stages from '$lib/job/Stages.svelte';
 	import Which from '$lib/job/Which.svelte';
 	import { command } from '$lib/ui/commands.svelte';
+	import Later from '$lib/ui/Later.svelte';
 
 	const get = useSession();
 	const desk = new Desk(get);
@@ -29,7 +24,7 @@
 	const view = $derived(session.view);
 	const resolved = $derived(desk.resolved);
 	const { hand, planner } = desk;
-	desk.panel = get().view.planned.findings.some((f) => !f.quiet) ? 'findings' : 'plan';
+	desk.panel = get().view.planned.findings.some((f) => !f.quiet) ? 'findings' : 'memory';
 
 	const stopped = $derived(resolved.findings.some((f) => f.severity === 'stops'));
 	$effect(() => {
@@ -98,7 +93,8 @@
 			</Panel>
 			{#if desk.shown === 'planned'}
 				<Panel id="plan" title="Best plan" says={planner.advice ? '' : 'not asked yet'}>
-					<PlanPanel />
+					{#await import('$lib/job/PlanPanel.svelte') then { default: PlanPanel }}<PlanPanel
+						/>{/await}
 				</Panel>
 			{/if}
 			<Panel
@@ -113,7 +109,7 @@
 				/>
 			</Panel>
 			<Panel id="after" title="Afterwards" says={view.starts ?? 'nobody said'}>
-				<After />
+				{#await import('$lib/job/After.svelte') then { default: After }}<After />{/await}
 			</Panel>
 			{#if session.job.sheet.settings.length + (session.job.sheet.processors?.length ?? 0) > 0}
 				<Panel id="settings" title="Settings"><Settings /></Panel>
@@ -142,10 +138,22 @@
 	</div>
 {/if}
 
-<AddPart
+<Later
 	bind:open={() => desk.dialog === 'add', (yes) => desk.ask('add', yes)}
-	which={desk.shown}
+	load={() => import('$lib/job/AddPart.svelte')}
+	also={{ which: desk.shown }}
 />
-<EditPiece bind:item={desk.correcting} />
-<Shop bind:open={() => desk.dialog === 'shop', (yes) => desk.ask('shop', yes)} {planner} />
-<EditWish bind:open={() => desk.dialog === 'wish', (yes) => desk.ask('wish', yes)} />
+<Later
+	bind:open={() => desk.correcting !== undefined, (yes) => yes || (desk.correcting = undefined)}
+	load={() => import('$lib/job/EditPiece.svelte')}
+	also={{ item: desk.correcting }}
+/>
+<Later
+	bind:open={() => desk.dialog === 'shop', (yes) => desk.ask('shop', yes)}
+	load={() => import('$lib/job/Shop.svelte')}
+	also={{ planner }}
+/>
+<Later
+	bind:open={() => desk.dialog === 'wish', (yes) => desk.ask('wish', yes)}
+	load={() => import('$lib/job/EditWish.svelte')}
+/>
