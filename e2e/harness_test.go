@@ -164,7 +164,7 @@ func open(t *testing.T, base string) *tab {
 			}
 		}
 	}()
-	t.Cleanup(func() { cancel(); <-done }) // every message was heard before the test ends
+	t.Cleanup(func() { cancel(); <-done })                                   // every message was heard before the test ends
 	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error { // tests run beside one another, each as if it were alone
 		_, err := cdp.Call(ctx, t, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
 		return err

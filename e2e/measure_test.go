@@ -38,7 +38,7 @@ func TestMeasure(t *testing.T) {
 	}
 	base := shop(t)
 	var out strings.Builder
-	fmt.Fprintf(&out, "| view | shown cold, ms | warm, ms | requests | JS, kB gzipped | CSS, kB gzipped | longest task, ms | layout shift |\n|---|---|---|---|---|---|---|---|\n")
+	fmt.Fprintf(&out, "# Loading\n\nWritten by `make measure`: each main view in a browser that has seen nothing, and once more. The server and the\nbrowser share one small machine; figures vary by a third from run to run. *Shown* is the largest paint; *requests* and\nsizes are those of the first view; the longest task and the shift are the worse of both.\n\n| view | shown cold, ms | warm, ms | requests | JS, kB gzipped | CSS, kB gzipped | longest task, ms | layout shift |\n|---|---|---|---|---|---|---|---|\n")
 	for _, path := range views {
 		b := open(t, base) // a browser of its own
 		at := func() load {

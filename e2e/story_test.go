@@ -622,8 +622,9 @@ func TestNewJob(t *testing.T) {
 // field types into the field of a label.
 func (b *tab) field(label, text string) {
 	b.t.Helper()
-	id, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(
-		`[...document.querySelectorAll('label')].find((l) => l.innerText.trim() === %q)?.htmlFor ?? ''`, label)))
+	of := fmt.Sprintf(`[...document.querySelectorAll('label')].find((l) => l.innerText.trim() === %q)?.htmlFor`, label)
+	b.do(pollTrue("!!" + of)) // a dialog is fetched when it is opened
+	id, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](of))
 	if err != nil || id == "" {
 		b.t.Fatalf("no field is labelled %q (%v)", label, err)
 	}
@@ -939,8 +940,7 @@ func TestUndoUnanswered(t *testing.T) {
 	ticked(7)
 	b.axe()
 	gate.lost.Store(false)
-	b.button(`[role="alert"]`, "Send now")
-	b.do(chromedp.WaitNotPresent(chromedp.CSS(`[role="alert"]`)))
+	b.do(chromedp.WaitNotPresent(chromedp.CSS(`[role="alert"]`))) // it is sent again by itself
 	ticked(7)
 	journal, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`fetch('/api/jobs/chart-table-workstation').then((a) => a.json()).then((v) => v.journal.slice(-2).map((e) => e.says).join(' | '))`, chromedp.EvalAwaitPromise))
 	if err != nil || !strings.HasPrefix(journal, "done: Fit Ternlight 2000") || !strings.Contains(journal, "| undid: done: Fit Ternlight 2000") {

@@ -150,5 +150,8 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 			c.Setting, c.Value = s.ID, s.Options[rng.Intn(len(s.Options))].Value
 		}
 	}
+	if c.Do == job.DoSchedule {
+		c.Text = []string{"", "2026-11-30", c.Text}[len(c.Text)%3]
+	}
 	return c
 }

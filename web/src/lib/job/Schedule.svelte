@@ -25,7 +25,7 @@
 </script>
 
 {#if !session.closed}
-	<Quiet class="max-w-60 truncate text-soft max-sm:hidden" onclick={() => (open = true)}
+	<Quiet class="max-w-60 truncate text-soft max-lg:hidden" onclick={() => (open = true)}
 		>{now || 'Due, and where'}</Quiet
 	>
 {/if}
