@@ -500,6 +500,7 @@ func TestNewerSheet(t *testing.T) {
 // TestScan: where the browser reads codes, a serial number comes from the camera; where it
 // does not, there is no button.
 func TestScan(t *testing.T) {
+	beside.Store(t, true) // alone: the stand-in for a camera gives a picture only while its page is painted
 	h := arrive(t)
 	h.visit(tower + "/fit")
 	correct := `button[aria-label^="Correct Ternlight 500"]`

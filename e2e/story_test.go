@@ -973,6 +973,9 @@ func TestEveryView(t *testing.T) {
 		for _, scheme := range []string{"Night", "Day"} {
 			b.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`[...document.querySelectorAll('header button')].find((e) => e.innerText.startsWith(%q)).click()`, scheme)))
 			for _, size := range []struct{ w, h int64 }{{1280, 800}, {820, 1180}, {390, 844}} {
+				if scheme == "Day" && size.w == 1280 {
+					continue // every other test looks at that
+				}
 				b.do(chromedp.EmulateViewport(size.w, size.h))
 				look(path+", after "+scheme, size.w)
 			}
@@ -1066,7 +1069,7 @@ func TestTour(t *testing.T) {
 	on("SODIMM")
 	key("m")
 	b.wants(`[data-testid="dock"]`, "Where")
-	on("SODIMM")
+	b.do(pollTrue(`document.activeElement.dataset.socket === document.querySelector('[data-testid=dock] ol strong')?.innerText`)) // the best first
 	press(kb.Enter)
 	b.wants(`[data-testid="verdict"]`, "Not ready to begin: nothing is said to start this machine afterwards", "Next: Answer what is open")
 	onto("What starts it afterwards") // the panel is open, for it is asked

@@ -15,12 +15,16 @@ interface Held {
 }
 
 const all = (within: ParentNode) => [...within.querySelectorAll<HTMLElement>(FOCUSABLE)];
-const usable = (el: HTMLElement) =>
-	el.isConnected && el.matches(FOCUSABLE) && el.checkVisibility({ visibilityProperty: true });
+const there = (el: HTMLElement) =>
+	el.isConnected && !el.matches(':disabled') && el.checkVisibility({ visibilityProperty: true });
+const usable = (el: HTMLElement) => el.matches(FOCUSABLE) && there(el);
 
 function hold(el: HTMLElement): Held {
 	const around: Element[] = [];
-	for (let e = el.parentElement; e && e !== document.body; e = e.parentElement) around.push(e);
+	for (let e = el.parentElement; e && e !== document.body; e = e.parentElement) {
+		around.push(e);
+		if (e.id === 'main') break; // what is beyond it is no part of the work
+	}
 	const list = all(document);
 	return { el, around, all: list, at: list.indexOf(el) };
 }
@@ -48,10 +52,10 @@ export function keepFocus(): () => void {
 	const lost = () => !document.activeElement || document.activeElement === document.body;
 	const look = () => {
 		asked = 0;
-		if (!held || usable(held.el) || !lost()) return;
+		if (!held || there(held.el) || !lost()) return; // left on purpose, where it is still there
 		const inDialog = held.around.some((x) => x instanceof HTMLDialogElement);
 		const from = inDialog && beneath ? beneath : held;
-		(usable(from.el) ? from.el : next(from))?.focus();
+		(usable(from.el) ? from.el : (next(from) ?? document.getElementById('main')))?.focus();
 	};
 	const seen = new MutationObserver(() => {
 		if (held && !asked && lost()) asked = requestAnimationFrame(look); // whoever moves it on purpose comes first
