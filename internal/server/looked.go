@@ -127,7 +127,7 @@ func (s *api) say(before *job.Job, k *store.Kept, entries []store.Entry) (said, 
 	v := job.Look(k.Job)
 	out := said{JobView: s.worded(k, &v, entries)}
 	if before != nil {
-		out.Changed = say.Differs(s.Language, before, &k.Job)
+		out.Changed = say.Differs(s.Language, before, &v)
 	}
 	c, err := cardOf(k, out.View.Status)
 	if err != nil {

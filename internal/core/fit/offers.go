@@ -43,10 +43,7 @@ func (o *Offer) rate() quantity.Rate {
 			return f.Alone.High
 		}
 	}
-	if l := o.After.Socket(o.Socket).Link; l != nil {
-		return l.Rate.High
-	}
-	return 0
+	return o.After.Socket(o.Socket).rate()
 }
 
 // State is what the socket does with the item in it.

@@ -183,35 +183,35 @@ func status(v *View) Status {
 			differ++
 		}
 	}
-	s.Verdict = judged(v)
-	say := func(stage Stage, waits, next fact.Fact) Status {
-		s.Stage, s.Go, s.Waits, s.Next = stage, stage, waits, next
+	stand := func(verdict Judgement, stage Stage, waits, next fact.Fact) Status {
+		s.Verdict, s.Stage, s.Go, s.Waits, s.Next = verdict, stage, stage, waits, next
 		return s
 	}
 	working := func(grade Standing, says fact.Fact, stage Stage, waits, next fact.Fact) Status {
-		s.Verdict = Judgement{grade, says, waits}
-		return say(stage, waits, next)
+		return stand(Judgement{grade, says, waits}, stage, waits, next)
 	}
 	steps := fact.Of(StepsAreDone, s.Done, fact.Count{N: s.Steps, Of: Steps})
+	item := unplaced(v)
 	switch {
 	case v.Job.Closed != nil:
+		stand(Judgement{GradeGood, fact.Of(HandedOver), fact.Fact{}}, StageClosed, fact.Of(Nothing), fact.Of(ReadHandover))
 		s.Go = StageHandOver
-		s.Stage, s.Waits, s.Next = StageClosed, fact.Of(Nothing), fact.Of(ReadHandover)
-		s.Verdict = Judgement{GradeGood, fact.Of(HandedOver), fact.Fact{}}
 		return s
 	case len(v.Job.Items) == 0:
-		return say(StageFit, fact.Of(FoundAndToFit), fact.Of(EnterFound))
+		return working(GradeOpen, fact.Of(NothingToJudge), StageFit, fact.Of(FoundAndToFit), fact.Of(EnterFound))
 	case s.Stops:
-		return say(StageFit, fact.Of(ACure, v.Planned.FirstStop().Says), fact.Of(CureStop))
-	case unplaced(v) != "":
-		return say(StageFit, fact.Of(APlaceFor, unplaced(v)), fact.Of(Place, unplaced(v)))
+		stop := v.Planned.FirstStop().Says
+		return stand(Judgement{GradeStops, fact.Of(DoesNotWork), stop}, StageFit, fact.Of(ACure, stop), fact.Of(CureStop))
+	case item != "":
+		return stand(Judgement{GradeOpen, fact.Of(NotAllPlaced), fact.Of(HasNoPlace, item)}, StageFit, fact.Of(APlaceFor, item), fact.Of(Place, item))
 	case len(v.Blocks) > 0 && len(v.Order) > 0:
 		s.Stops = true
-		return say(StageFit, v.Blocks[0].Says, fact.Of(AnswerFirst))
+		return working(GradeStops, fact.Of(NotReady), StageFit, v.Blocks[0].Says, fact.Of(AnswerFirst))
 	case len(v.Order) == 0 && len(v.Job.Past) == 0:
-		return say(StageFit, fact.Of(APlan), fact.Of(PlanFit))
+		return stand(judged(v), StageFit, fact.Of(APlan), fact.Of(PlanFit))
 	case next != nil && s.Done == 0:
-		s.Stage, s.Go, s.Waits, s.Next = StageFit, StageOrder, fact.Of(HandsReady), fact.Of(BeginOrder)
+		stand(judged(v), StageFit, fact.Of(HandsReady), fact.Of(BeginOrder))
+		s.Go = StageOrder
 		return s
 	case next != nil:
 		return working(GradeOpen, steps, StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
@@ -231,19 +231,9 @@ func status(v *View) Status {
 	return working(GradeGood, fact.Of(FittedAndProved), StageHandOver, fact.Of(TheOwner), fact.Of(HandOver))
 }
 
-// judged is what the plan comes to before hands begin: the worst there is to say of it.
+// judged is what a plan comes to that nothing stops, before hands begin: the worst there is to
+// say of it.
 func judged(v *View) Judgement {
-	item := unplaced(v)
-	switch stop := v.Planned.FirstStop(); {
-	case len(v.Job.Items) == 0:
-		return Judgement{GradeOpen, fact.Of(NothingToJudge), fact.Of(FoundAndToFit)}
-	case stop != nil:
-		return Judgement{GradeStops, fact.Of(DoesNotWork), stop.Says}
-	case item != "":
-		return Judgement{GradeOpen, fact.Of(NotAllPlaced), fact.Of(HasNoPlace, item)}
-	case len(v.Blocks) > 0 && len(v.Order) > 0:
-		return Judgement{GradeStops, fact.Of(NotReady), v.Blocks[0].Says}
-	}
 	var unsure, loss *fit.Finding
 	losses := 0
 	for i := range v.Planned.Findings {

@@ -3,19 +3,19 @@ package say
 import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/rig"
 )
 
-// Differs words what a change made different in both setups of a job.
-func Differs(l Language, before, after *job.Job) []Changed {
+// Differs words what a change made different in both setups of a job, from the job as it was
+// to its view now.
+func Differs(l Language, before *job.Job, now *job.View) []Changed {
 	out := []Changed{}
-	for _, in := range []job.State{job.InFound, job.InPlanned} {
-		was, now := before.PlannedRig(), after.PlannedRig()
-		if in == job.InFound {
-			was, now = before.FoundRig(), after.FoundRig()
-		}
-		a, b := fit.Resolve(&was), fit.Resolve(&now)
-		out = append(out, differs(in, In(l, &was), In(l, &now), &a, &b)...)
+	differ := func(in job.State, was, is rig.Rig, after *fit.Answer) {
+		answer := fit.Resolve(&was)
+		out = append(out, differs(in, In(l, &was), In(l, &is), &answer, after)...)
 	}
+	differ(job.InFound, before.FoundRig(), now.Job.FoundRig(), &now.Found)
+	differ(job.InPlanned, before.PlannedRig(), now.Job.PlannedRig(), &now.Planned)
 	return out
 }
 

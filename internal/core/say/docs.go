@@ -83,7 +83,7 @@ type Judgement struct {
 // Changed is one thing that a change made different.
 type Changed struct {
 	In     job.State `json:"in"`              // which setup
-	Socket rig.Path  `json:"socket,omitzero"` // absent: memory or an uplink
+	Socket rig.Path  `json:"socket,omitzero"` // absent: memory
 	Turn   fit.Turn  `json:"turn"`
 	Now    Text      `json:"now"` // "Ternlight 1000, Gen 3 x4, 3.94 GB/s"
 	Was    Text      `json:"was"` // "free, Gen 4 x4"

@@ -2301,7 +2301,7 @@ export interface Changed {
 	 */
 	in: 'found' | 'planned';
 	/**
-	 * absent: memory or an uplink
+	 * absent: memory
 	 */
 	socket?: string;
 	turn: 'in' | 'out' | 'worse' | 'better';

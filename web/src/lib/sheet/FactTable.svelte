@@ -59,7 +59,7 @@
 	/** The entry whose own form is shown. */
 	let picked = $state<string>();
 	const own = $derived(
-		rows.find((i) => id(i) === (chosen ?? picked)) ?? rows.find((i) => id(i) === picked) ?? rows[0]
+		rows.find((i) => id(i) === chosen) ?? rows.find((i) => id(i) === picked) ?? rows[0]
 	);
 
 	/** What the columns ask of one entry, for all of them. */

@@ -96,6 +96,7 @@
 			list.length === 1 ? list[0]!.id : undefined;
 		const group = only(s.groups);
 		const root = only(s.roots);
+		const cpu = only(s.roots.filter((r) => r.kind === 'cpu'));
 		const form = s.sockets.find((x) => x.kind === 'sodimm') ? 'sodimm' : 'dimm';
 		const fresh = {
 			m2: [{ id: 'M2_', kind: 'm2', group }, 80, 22],
@@ -105,16 +106,8 @@
 			usb: [{ id: 'USB', kind: 'usb', root, protocols: ['usb'] }, 14, 7],
 			memory:
 				form === 'dimm'
-					? [
-							{ id: 'DIMM', kind: 'dimm', root: only(s.roots.filter((r) => r.kind === 'cpu')) },
-							7,
-							133.4
-						]
-					: [
-							{ id: 'SODIMM', kind: 'sodimm', root: only(s.roots.filter((r) => r.kind === 'cpu')) },
-							68,
-							9
-						]
+					? [{ id: 'DIMM', kind: 'dimm', root: cpu }, 7, 133.4]
+					: [{ id: 'SODIMM', kind: 'sodimm', root: cpu }, 68, 9]
 		}[k] as [Omit<Socket, 'place'>, number, number];
 		const [socket, w, h] = fresh;
 		onchoose(draft.add({ ...socket, id: draft.free('sockets', socket.id) }, w, h));
