@@ -163,7 +163,7 @@ func (a *applier) refuse(pointer string, why fact.Fact) fact.Fact {
 }
 
 // longest is how many letters a job keeps of what is typed in a change.
-var longest = map[Do]int{DoExplain: 500, DoLeaveOut: 500, DoRead: 80, DoClose: 1000, DoAside: 120, DoAddStage: 120, DoNameStage: 120}
+var longest = map[Do]int{DoExplain: 500, DoLeaveOut: 500, DoRead: 80, DoClose: 1000, DoAside: 120, DoAddStage: 120, DoNameStage: 120, DoSchedule: 60}
 
 func (a *applier) apply() fact.Fact {
 	c := &a.change

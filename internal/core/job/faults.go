@@ -54,8 +54,7 @@ const (
 	MemberTwice        fact.Code = "job/member-twice"    // what
 	NoSuchArray        fact.Code = "job/no-such-array"
 	NoSuchRole         fact.Code = "job/no-such-role"
-	NoSuchDay          fact.Code = "job/no-such-day"    // as written
-	PlaceTooLong       fact.Code = "job/place-too-long" // the most letters
+	NoSuchDay          fact.Code = "job/no-such-day" // as written
 	NotFresh           fact.Code = "job/not-fresh"
 	OtherSheet         fact.Code = "job/other-sheet" // the id of the job's
 	SameSheet          fact.Code = "job/same-sheet"

@@ -465,7 +465,8 @@ func TestSchedule(t *testing.T) {
 		{"", "2028-02-29", "where the machine stands is not said; due on 2028-02-29", ""},
 		{"bench", "2027-02-29", "", `"2027-02-29" is no day`},
 		{"bench", "soon", "", `"soon" is no day`},
-		{strings.Repeat("x", 61), "", "", "at most 60 letters"},
+		{strings.Repeat("x", 61), "", "", "longer than 60 letters"},
+		{strings.Repeat("é", 60), "", "the machine stands at " + strings.Repeat("é", 60), ""}, // letters, not bytes
 	} {
 		next, says, err := job.Apply(j, job.Change{Do: job.DoSchedule, Value: c.stands, Text: c.due}, stamp)
 		switch {

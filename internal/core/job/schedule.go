@@ -16,16 +16,10 @@ func (d Date) Valid() bool {
 	return d == "" || err == nil
 }
 
-// mostStands is how long the name of a place is at most.
-const mostStands = 60
-
 // schedule keeps where the machine stands and when it is due.
 func (a *applier) schedule() fact.Fact {
 	stands, due := strings.TrimSpace(a.change.Value), Date(strings.TrimSpace(a.change.Text))
-	switch {
-	case len(stands) > mostStands:
-		return a.refuse("/value", fact.Of(PlaceTooLong, mostStands))
-	case !due.Valid():
+	if !due.Valid() {
 		return a.refuse("/text", fact.Of(NoSuchDay, string(due)))
 	}
 	a.job.Stands, a.job.Due = stands, due
