@@ -636,6 +636,14 @@ func TestSlideRule(t *testing.T) {
 	b := open(t, shop(t))
 	b.visit("/")
 	b.do(chromedp.KeyEvent("r"))
+	b.wants("main", "2 of 16 GiB DDR5-5600 SO-DIMM")
+	// A question is asked when somebody comes to it.
+	b.do(chromedp.Evaluate[chromedp.Void](`(async () => {
+		for (const ask of document.querySelectorAll('[data-ask]')) {
+			ask.scrollIntoView();
+			await new Promise((done) => setTimeout(done, 50));
+		}
+	})()`, chromedp.EvalAwaitPromise))
 	b.wants("main", "2 of 16 GiB DDR5-5600 SO-DIMM", "it does not say", "Gen 3 x4, 3.94 GB/s", "882 MB/s each", "1.81 TB", "DDR4-2666", "40 GiB, 2400 MT/s, dual channel",
 		"M-key SATA speaks SATA; socket takes PCIe only")
 	b.axe()
@@ -1053,7 +1061,7 @@ func TestTour(t *testing.T) {
 	press("16 GB for BK-7, plover m2, a new machine")
 	b.wants("dialog[open]", "sheet: Plover M2 mini PC")
 	press(kb.Enter)
-	b.wants("main", "Enter what is in the machine")
+	b.wants("main", "Enter what is in the machine", "Add a part")
 	key("a")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] textarea")))
 	on("Type or paste")

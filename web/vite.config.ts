@@ -17,11 +17,26 @@ export default defineConfig({
 			output: {
 				codeSplitting: {
 					groups: [
-						{ name: 'frame', test: /node_modules/, minShareCount: 3 },
-						{ name: 'house', test: /src\/lib\/(ui|api)\/(?!KeysDialog|Palette|ScanCode)/ },
+						{
+							name: 'frame',
+							test: /node_modules\/(?!flowbite-svelte\/dist\/(forms|modal|dialog)\/)|vite.preload-helper|rolldown.runtime/,
+							minShareCount: 3,
+							priority: 2
+						},
+						{
+							name: 'forms',
+							test: /flowbite-svelte\/dist\/(forms|modal|dialog)\/|lib\/ui\/(Dialog|TabBar|FileButton|bring)/,
+							minShareCount: 3,
+							priority: 1
+						},
+						{
+							name: 'house',
+							test: /src\/lib\/((ui|api)\/(?!Dialog|TabBar|FileButton|bring|KeysDialog|Palette|ScanCode|Who\.))/
+						},
+						{ name: 'chart', test: /src\/lib\/chart\/(?!Thumb|Locator|Board|layout)/ },
 						{
 							name: 'job',
-							test: /src\/lib\/(job|chart)\/(?!screens|outbox|Add|Edit|Shop|HandPage|Closing|Owner|Board|layout|StepRow|TestState|LineRow|Locator|Written|Wish|wish|After|Plan|Thumb|WhyNot|Searching)/
+							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
 						}
 					]
 				}

@@ -56,11 +56,12 @@ type JobView struct {
 // SheetView is a sheet with what an empty machine of it says, its rules in words,
 // and its history, oldest first.
 type SheetView struct {
-	Sheet    machine.Sheet `json:"sheet"`
-	Revision int           `json:"revision"`
-	Empty    say.Resolved  `json:"empty"`
-	Rules    []say.Text    `json:"rules"`
-	History  []say.Entry   `json:"history"`
+	Sheet    machine.Sheet     `json:"sheet"`
+	Revision int               `json:"revision"`
+	Empty    say.Resolved      `json:"empty"`
+	Rules    []say.Text        `json:"rules"`
+	Facts    []say.SocketFacts `json:"facts"` // what it says of each socket, to read
+	History  []say.Entry       `json:"history"`
 }
 
 // SheetCheck is the judgement of a sheet while it is written. Empty is absent when

@@ -66,7 +66,7 @@ func (s *api) sheet(c *gin.Context) error {
 	}
 	v := &kept.Sheet
 	empty, rules := say.SheetAnswer(s.Language, v)
-	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: empty, Rules: rules, History: s.journal(&job.Job{}, history)})
+	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: empty, Rules: rules, Facts: say.FactsOf(s.Language, v), History: s.journal(&job.Job{}, history)})
 	return nil
 }
 

@@ -529,7 +529,7 @@ func splitWords(split fit.Split) string {
 	if len(split) == 0 {
 		return "not split"
 	}
-	return "split " + list(split, func(l quantity.Lanes) string { return strconv.Itoa(int(l)) }, "+", "+")
+	return "split " + parts(split)
 }
 
 // Rule is a rule of a sheet as a sentence.

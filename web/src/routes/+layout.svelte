@@ -3,14 +3,14 @@
 	import { afterNavigate } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { navigating, page } from '$app/state';
-	import { Button, Input, Label, ThemeProvider } from 'flowbite-svelte';
+	import { ThemeProvider } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
-	import Dialog from '$lib/ui/Dialog.svelte';
 	import { theme as flowbite } from '$lib/ui/flowbite';
 	import { listen, shortcut } from '$lib/ui/commands.svelte';
 	import { keepFocus } from '$lib/ui/focus';
 	import Later from '$lib/ui/Later.svelte';
 	import { theme } from '$lib/ui/theme.svelte';
+	import Turn from '$lib/ui/Turn.svelte';
 	import Toasts from '$lib/ui/Toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 
@@ -25,7 +25,6 @@
 	let keysOpen = $state(false);
 	let whoOpen = $state(false);
 	let finding = $state(false);
-	let name = $derived(who.name);
 	let main: HTMLElement;
 
 	$effect(() => listen(() => (finding = true)));
@@ -33,12 +32,6 @@
 	afterNavigate(({ type }) => {
 		if (type !== 'enter') main.focus({ preventScroll: false });
 	});
-
-	function setWho(e: SubmitEvent) {
-		e.preventDefault();
-		who.set(name);
-		whoOpen = false;
-	}
 </script>
 
 <ThemeProvider theme={flowbite}>
@@ -109,18 +102,11 @@
 		bind:this={main}
 		class="mx-auto max-w-[1500px] px-4 outline-none max-sm:pb-16"
 	>
-		{@render children()}
+		<Turn>{@render children()}</Turn>
 	</main>
 	<Toasts />
 
 	<Later bind:open={keysOpen} load={() => import('$lib/ui/KeysDialog.svelte')} />
 	<Later bind:open={finding} load={() => import('$lib/ui/Palette.svelte')} />
-
-	<Dialog bind:open={whoOpen} title="Who is at the bench?" size="xs">
-		<form class="grid gap-3" onsubmit={setWho}>
-			<Label for="who">Name written beside what is done</Label>
-			<Input id="who" bind:value={name} maxlength={80} autocomplete="off" data-autofocus />
-			<Button type="submit">Save</Button>
-		</form>
-	</Dialog>
+	<Later bind:open={whoOpen} load={() => import('$lib/ui/Who.svelte')} />
 </ThemeProvider>

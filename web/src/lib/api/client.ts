@@ -54,9 +54,9 @@ export class ApiError extends Error {
 	get status() {
 		return this.problem.status;
 	}
-	/** The first thing that is wrong, for the reader. */
+	/** All that is wrong, for the reader. */
 	get says() {
-		return this.problem.errors?.[0]?.says ?? this.message;
+		return this.problem.errors?.map((x) => x.says).join('; ') || this.message;
 	}
 }
 

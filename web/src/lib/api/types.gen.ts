@@ -2512,7 +2512,25 @@ export interface SheetView {
 	revision: number;
 	empty: Resolved;
 	rules: string[];
+	/**
+	 * what it says of each socket, to read
+	 */
+	facts: SocketFacts[];
 	history: Entry[];
+}
+/**
+ * SocketFacts is what a sheet says of one socket, in lines to read; what it does not say has no line.
+ */
+export interface SocketFacts {
+	socket: string;
+	facts: Figure[];
+}
+/**
+ * Figure is one number or name of an answer with what it is.
+ */
+export interface Figure {
+	what: string;
+	value: string;
 }
 /**
  * SheetCheck is the judgement of a sheet while it is written. Empty is absent when it cannot be read at all.
@@ -3113,13 +3131,6 @@ export interface Reply {
 	 * why it cannot be answered as it is written
 	 */
 	fault?: string;
-}
-/**
- * Figure is one number or name of an answer with what it is.
- */
-export interface Figure {
-	what: string;
-	value: string;
 }
 /**
  * Ask is what must be settled: a text could mean several things.

@@ -1,6 +1,7 @@
 <script lang="ts">
 	// That there were jobs which are no longer here: archived, or deleted for their owner.
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { Gone } from '$lib/api/types.gen';
 	import { when } from '$lib/ui/text';
 
@@ -12,8 +13,7 @@
 		try {
 			list = await api.gone();
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			fault = e.says;
+			fault = refusal(e).says;
 		}
 	}
 </script>

@@ -3,7 +3,8 @@
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { Intake, JobCard, SheetName } from '$lib/api/types.gen';
 	import { draftOf, wishOf } from '$lib/job/wish';
 	import WishFields from '$lib/job/WishFields.svelte';
@@ -84,8 +85,7 @@
 			key = crypto.randomUUID();
 			await goto(resolve('/jobs/[id]/fit', { id: made.view.job.id }));
 		} catch (err) {
-			if (!(err instanceof ApiError)) throw err;
-			fault = err.message;
+			fault = refusal(err).says;
 		}
 	}
 
@@ -109,11 +109,11 @@
 			key = crypto.randomUUID();
 			await goto(resolve('/jobs/[id]/fit', { id: made.view.job.id }));
 		} catch (err) {
-			if (!(err instanceof ApiError)) throw err;
+			const { problem, message } = refusal(err);
 			fields = Object.fromEntries(
-				(err.problem.errors ?? []).map((x) => [x.pointer, x.says + (x.cure ? '; ' + x.cure : '')])
+				(problem.errors ?? []).map((x) => [x.pointer, x.says + (x.cure ? '; ' + x.cure : '')])
 			);
-			fault = err.message;
+			fault = message;
 			formed = true;
 		} finally {
 			busy = false;

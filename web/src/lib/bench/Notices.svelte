@@ -2,7 +2,8 @@
 	// What whoever looks after the machine should see to: backup, room, damage.
 	import { invalidate } from '$app/navigation';
 	import { Button } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refused } from '$lib/api/refused';
 	import type { Damage } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
@@ -18,8 +19,7 @@
 			toasts.add('done', `The ${d.what} ${d.id} is back as it last was`);
 			await invalidate('app:bench');
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			toasts.add('error', e.message);
+			refused(e);
 		}
 	}
 </script>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { Part, ShortForm } from '$lib/api/types.gen';
 	import { KINDS } from '$lib/part/kinds';
 	import PartForm from '$lib/part/PartForm.svelte';
@@ -39,8 +40,7 @@
 		try {
 			shelf = await api.parts(fetch);
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			fault = e.message;
+			fault = refusal(e).says;
 		}
 	}
 	async function add(e: SubmitEvent) {

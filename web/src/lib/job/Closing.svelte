@@ -3,7 +3,8 @@
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Checkbox, Label, Textarea } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refused } from '$lib/api/refused';
 	import type { Proven } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Quiet from '$lib/ui/Quiet.svelte';
@@ -34,8 +35,7 @@
 			key = crypto.randomUUID();
 			await goto(resolve('/jobs/[id]/fit', { id: made.view.job.id }));
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			toasts.add('error', e.says);
+			refused(e);
 		}
 	}
 
@@ -44,8 +44,7 @@
 			const done = await api.keepProven(job.id, { of: p.of, socket: p.socket, by: who.name });
 			toasts.add('done', done.says);
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			toasts.add('error', e.says);
+			refused(e);
 		}
 	}
 </script>

@@ -1,12 +1,11 @@
 <script lang="ts">
 	// What hands work with: what is held and where it goes, the chosen socket, the mat. Beside the
 	// chart where there is room, at the thumb where there is none.
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import Blocks from './Blocks.svelte';
 	import Changed from './Changed.svelte';
 	import { useDesk } from './desk.svelte';
 	import Mat from './Mat.svelte';
-	import Offers from './Offers.svelte';
-	import SocketPanel from './SocketPanel.svelte';
 
 	const desk = useDesk();
 	const hand = desk.hand;
@@ -47,15 +46,23 @@
 		]}
 	>
 		{#if held}
-			<Offers
-				what={desk.name(hand.item) ?? ''}
-				offers={hand.offers}
-				onsocket={(id) => desk.press(id)}
-				onleave={() => hand.putDown()}
+			<Fetched
+				load={() => import('./Offers.svelte')}
+				also={{
+					what: desk.name(hand.item) ?? '',
+					offers: hand.offers,
+					onsocket: (id: string) => desk.press(id),
+					onleave: () => hand.putDown()
+				}}
 			/>
 		{:else}
 			<Changed />
-			{#if desk.here}<SocketPanel socket={desk.here.socket} here={desk.here.state} />{/if}
+			{#if desk.here}
+				<Fetched
+					load={() => import('./SocketPanel.svelte')}
+					also={{ socket: desk.here.socket, here: desk.here.state }}
+				/>
+			{/if}
 		{/if}
 		<Blocks />
 		<div class={[busy && 'max-lg:hidden']}><Mat /></div>

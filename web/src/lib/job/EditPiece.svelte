@@ -2,7 +2,8 @@
 	// What was written of a piece, to be corrected: what it is called, its numbers, what it
 	// holds, and what its label says.
 	import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refused } from '$lib/api/refused';
 	import type { Change, Item, Part } from '$lib/api/types.gen';
 	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -48,8 +49,7 @@
 		try {
 			toasts.add('done', (await api.keepPart(session.job.id, id, who.name)).says);
 		} catch (err) {
-			if (!(err instanceof ApiError)) throw err;
-			toasts.add('error', err.says);
+			refused(err);
 		}
 	}
 </script>

@@ -5,8 +5,9 @@
 	import type { Cure, Finding } from '$lib/api/types.gen';
 	import Quiet from '$lib/ui/Quiet.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import LookUp, { factKey } from './LookUp.svelte';
-	import Reasons from './Reasons.svelte';
+	import Fetched from '$lib/ui/Fetched.svelte';
+	import { factKey } from './missing';
+	import Reasons from '$lib/ui/Reasons.svelte';
 
 	interface Props {
 		finding: Finding;
@@ -57,7 +58,9 @@
 			{#if finding.missing?.length}
 				<p class="mt-2 text-soft">look, and say</p>
 				<ul class="mt-1 grid gap-2">
-					{#each finding.missing as m (factKey(m))}<li><LookUp missing={m} /></li>{/each}
+					{#each finding.missing as m (factKey(m))}<li>
+							<Fetched load={() => import('./LookUp.svelte')} also={{ missing: m }} />
+						</li>{/each}
 				</ul>
 			{/if}
 			{#if onform}

@@ -1,15 +1,8 @@
-<script module lang="ts">
-	import type { Missing } from '$lib/api/types.gen';
-
-	/** Names the fact, for lists: what is typed for one never becomes another's when a list changes. */
-	export const factKey = ({ item, position, socket, setting, modulesPerChannel, attr }: Missing) =>
-		[item, position, socket, setting, modulesPerChannel, attr].join('|');
-</script>
-
 <script lang="ts">
 	// One fact that nobody has told yet, with the answers that there are: whoever has the
 	// thing in hand says it here, and it is true in this job.
 	import { Button, Input, Select } from 'flowbite-svelte';
+	import type { Missing } from '$lib/api/types.gen';
 	import { useSession } from './session.svelte';
 
 	let { missing, onanswered }: { missing: Missing; onanswered?: () => void } = $props();

@@ -1,12 +1,14 @@
 <script lang="ts">
 	// What somebody at the bench looked up: it holds in this job, can be taken back, and is
 	// offered to the shop's sheet or part. Below it, folded, what was taken as usual.
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refused } from '$lib/api/refused';
 	import type { LookedUp } from '$lib/api/types.gen';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import Quiet from '$lib/ui/Quiet.svelte';
-	import LookUp, { factKey } from './LookUp.svelte';
+	import LookUp from './LookUp.svelte';
+	import { factKey } from './missing';
 	import { useSession } from './session.svelte';
 
 	const get = useSession();
@@ -19,8 +21,7 @@
 			const done = await api.keep(session.job.id, { fact: l.fact, by: who.name });
 			toasts.add('done', done.says);
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			toasts.add('error', e.says);
+			refused(e);
 		}
 	}
 </script>

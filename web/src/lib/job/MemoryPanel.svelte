@@ -2,7 +2,7 @@
 	// What the memory comes to, and the two answers to "and the old modules?".
 	import { Button } from 'flowbite-svelte';
 	import type { MemoryAnswer, Variant } from '$lib/api/types.gen';
-	import Reasons from './Reasons.svelte';
+	import Reasons from '$lib/ui/Reasons.svelte';
 
 	interface Props {
 		memory: MemoryAnswer;

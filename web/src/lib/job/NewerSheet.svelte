@@ -2,7 +2,8 @@
 	// The shop's sheet says more by now than the one the job began with: what differs, what that
 	// changes here, and one action that takes it.
 	import { Button } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { NewerSheet } from '$lib/api/types.gen';
 	import { useSession } from './session.svelte';
 
@@ -20,7 +21,7 @@
 				if (id === session.job.id) newer = n;
 			})
 			.catch((e: unknown) => {
-				if (!(e instanceof ApiError)) throw e;
+				refusal(e);
 				newer = null; // nothing hangs on it: the job has a sheet
 			});
 	});

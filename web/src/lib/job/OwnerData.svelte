@@ -3,7 +3,8 @@
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { OwnerJobs } from '$lib/api/types.gen';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -23,8 +24,7 @@
 		try {
 			of = await api.owner(owner);
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			fault = e.says;
+			fault = refusal(e).says;
 		}
 	}
 
@@ -43,10 +43,9 @@
 			await caches.delete('read'); // what this browser kept to be read without the server
 			await goto(resolve('/'), { invalidateAll: true });
 		} catch (err) {
-			if (!(err instanceof ApiError)) throw err;
-			fault = err.says;
+			fault = refusal(err).says;
 			asking = false;
-			if (err.status === 409) of = await api.owner(owner);
+			if (refusal(err).status === 409) of = await api.owner(owner);
 		}
 	}
 </script>

@@ -6,7 +6,8 @@
 	import Quiet from '$lib/ui/Quiet.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { hint } from '$lib/ui/commands.svelte';
-	import LookUp, { factKey } from './LookUp.svelte';
+	import LookUp from './LookUp.svelte';
+	import { factKey } from './missing';
 	import { useDesk } from './desk.svelte';
 	import { CRITERIA } from './planner.svelte';
 	import Searching from './Searching.svelte';

@@ -2,7 +2,8 @@
 	// From a wish to parts: which of those on the shelf, for how much, and what each
 	// step of money more would buy.
 	import { Button, Checkbox, Input, Label } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { Basket, Progress, Shopping } from '$lib/api/types.gen';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import type { Planner } from './planner.svelte';
@@ -53,8 +54,7 @@
 			if (!mine.signal.aborted) found = got;
 		} catch (err) {
 			if (err instanceof DOMException) return;
-			if (!(err instanceof ApiError)) throw err;
-			fault = err.says;
+			fault = refusal(err).says;
 		} finally {
 			if (abort === mine) {
 				busy = false;

@@ -4,7 +4,7 @@
 	import type { Socket, SocketState } from '$lib/api/types.gen';
 	import { useDesk } from './desk.svelte';
 	import { AFTERWARDS, ALLOWED, type Role } from './planner.svelte';
-	import Reasons from './Reasons.svelte';
+	import Reasons from '$lib/ui/Reasons.svelte';
 	import WhyNot from './WhyNot.svelte';
 
 	interface Props {

@@ -1,27 +1,14 @@
 <script lang="ts">
 	// The stages of a job as one line: those that are finished, the one at work, those to come,
 	// whose plans can be looked at and changed before.
-	import { Button, Input, Label } from 'flowbite-svelte';
 	import Quiet from '$lib/ui/Quiet.svelte';
-	import Dialog from '$lib/ui/Dialog.svelte';
+	import Later from '$lib/ui/Later.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { useDesk } from './desk.svelte';
 
-	const uid = $props.id();
 	const desk = useDesk();
 	const session = $derived(desk.session);
 	const stages = $derived(session.view.stages);
-	let name = $state('');
-	let first = $state('');
-
-	async function add(e: SubmitEvent) {
-		e.preventDefault();
-		const job = session;
-		if (!(await job.change({ do: 'add stage', text: name, value: first }))) return;
-		desk.dialog = undefined;
-		name = first = '';
-		await job.look(job.view.stages.length - 1 - job.view.stages.findIndex((s) => s.at === 0));
-	}
 </script>
 
 {#if stages.length > 0}
@@ -62,29 +49,7 @@
 	</div>
 {/if}
 
-<Dialog
+<Later
 	bind:open={() => desk.dialog === 'stage', (yes) => desk.ask('stage', yes)}
-	title="One more stage"
->
-	<form class="grid gap-3" onsubmit={add} aria-label="One more stage">
-		<p>
-			A drive in a box outside now and inside after the copy; a disk that stays unplugged until the
-			system is installed. Each stage has its own plan, order and readings, and begins where the one
-			before it ended.
-		</p>
-		{#if stages.length === 0}
-			<div>
-				<Label for="{uid}f">What the present stage is for</Label>
-				<Input id="{uid}f" bind:value={first} required maxlength={120} autocomplete="off" />
-			</div>
-		{/if}
-		<div>
-			<Label for="{uid}n">What the next one is for</Label>
-			<Input id="{uid}n" bind:value={name} required maxlength={120} autocomplete="off" />
-		</div>
-		<div class="flex gap-3">
-			<Button type="submit" aria-busy={session.busy}>Add it</Button>
-			<Button color="alternative" onclick={() => (desk.dialog = undefined)}>Cancel</Button>
-		</div>
-	</form>
-</Dialog>
+	load={() => import('./AddStage.svelte')}
+/>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	// Why a part is not in this socket in the best plan.
 	import { Select } from 'flowbite-svelte';
-	import { ApiError } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { Planner } from './planner.svelte';
 	import { useSession } from './session.svelte';
 
@@ -28,8 +28,7 @@
 			const got = await planner.whyNot(item, about);
 			if (asked === item && socket === about) says = got;
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			says = e.message;
+			says = refusal(e).says;
 		}
 	}
 </script>

@@ -1,7 +1,8 @@
 // What is picked up, by tap, key or drag, and what each socket would come to.
 import type { Attachment } from 'svelte/attachments';
 import { on } from 'svelte/events';
-import { api, ApiError } from '$lib/api/client';
+import { api } from '$lib/api/client';
+import { refusal } from '$lib/api/refused';
 import type { Offer } from '$lib/api/types.gen';
 import type { Session, State } from './session.svelte';
 
@@ -45,7 +46,7 @@ export class Hand {
 			if (!abort.signal.aborted) this.offers = list;
 		} catch (e) {
 			// Without offers one can still place; the answer comes after.
-			if (!(e instanceof ApiError) && !(e instanceof DOMException)) throw e;
+			if (!abort.signal.aborted) refusal(e);
 		}
 	}
 

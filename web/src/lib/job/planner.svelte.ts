@@ -1,6 +1,7 @@
 // The planner's answer about the open job, and the pins under which it was found.
 // Finding a plan makes it the job's plan; undo brings the one before back.
-import { api, ApiError } from '$lib/api/client';
+import { api } from '$lib/api/client';
+import { refusal } from '$lib/api/refused';
 import type {
 	Advice,
 	Change,
@@ -97,8 +98,7 @@ export class Planner {
 			if (!abort.signal.aborted) this.advice = got;
 		} catch (e) {
 			if (e instanceof DOMException) return;
-			if (!(e instanceof ApiError)) throw e;
-			this.fault = e.says;
+			this.fault = refusal(e).says;
 		} finally {
 			if (!abort.signal.aborted) this.busy = false;
 			if (this.#abort === abort) this.progress = null;

@@ -1,7 +1,8 @@
 // One open job: what the server says of it, and the way changes go there. Each is kept in the
 // outbox until the server has answered it, and sent again under the same key until then.
 import { createContext } from 'svelte';
-import { api, ApiError } from '$lib/api/client';
+import { api } from '$lib/api/client';
+import { refusal, refused } from '$lib/api/refused';
 import { listen } from '$lib/api/live';
 import type {
 	Change,
@@ -146,8 +147,7 @@ export class Session {
 		try {
 			this.now = await api.job(fetch, this.job.id, stage);
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			toasts.add('error', e.says);
+			refused(e);
 		}
 	}
 
@@ -289,12 +289,12 @@ export class Session {
 			this.said = this.#spoken(this.now.journal.at(-1)?.says ?? '');
 			return true;
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			this.trouble = e.status === 0 ? 'Deep Bay does not answer' : e.status >= 502 ? e.says : ''; // not there; busy, or its disk full
+			const { status, problem, says } = refusal(e);
+			this.trouble = status === 0 ? 'Deep Bay does not answer' : status >= 502 ? says : ''; // not there; busy, or its disk full
 			if (this.trouble) return false;
-			if (e.problem.current) this.conflict = e.problem;
-			else if (e.problem.type.endsWith(':of-another')) this.ofAnother = e.problem.detail;
-			else toasts.add('error', e.says);
+			if (problem.current) this.conflict = problem;
+			else if (problem.type.endsWith(':of-another')) this.ofAnother = problem.detail;
+			else refused(e);
 			return false;
 		} finally {
 			this.busy = false;

@@ -1,7 +1,7 @@
 <script lang="ts">
 	// A question that is answered as one types: the answer, its figures, its reasons.
 	import type { Snippet } from 'svelte';
-	import Reasons from '$lib/job/Reasons.svelte';
+	import Reasons from '$lib/ui/Reasons.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { LiveAnswer } from './live.svelte';
 
@@ -17,11 +17,23 @@
 	}
 	let { title, question, children, onchoose, long = false }: Props = $props();
 	const uid = $props.id();
-	const live = new LiveAnswer(() => question);
+	/** It has been in sight: what is further down the page asks nothing before. */
+	let seen = $state(false);
+	const live = new LiveAnswer(() => (seen ? question : ''));
+	function look(el: Element) {
+		const eye = new IntersectionObserver((all) => (seen ||= all.some((x) => x.isIntersecting)));
+		eye.observe(el);
+		return () => eye.disconnect();
+	}
 	const answer = $derived(live.reply);
 </script>
 
-<section aria-labelledby="{uid}-h" class="border-t border-line pt-3" data-ask={title}>
+<section
+	aria-labelledby="{uid}-h"
+	class="border-t border-line pt-3"
+	data-ask={title}
+	{@attach look}
+>
 	<h2 id="{uid}-h">{title}</h2>
 	<div class="my-2 flex flex-wrap items-end gap-2">{@render children()}</div>
 	<div aria-live="polite" class={[question && (long ? 'min-h-[23rem]' : 'min-h-36')]}>

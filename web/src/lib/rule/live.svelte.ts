@@ -1,6 +1,7 @@
 // The answer to a question while it is typed.
 import { getAbortSignal } from 'svelte';
-import { api, ApiError } from '$lib/api/client';
+import { api } from '$lib/api/client';
+import { refusal } from '$lib/api/refused';
 import type { Reply } from '$lib/api/types.gen';
 
 const SETTLE = 150; // ms without a keystroke before the question is sent
@@ -26,8 +27,7 @@ export class Live<T> {
 					if (!signal.aborted) this.#settle(got, '');
 				} catch (e) {
 					if (signal.aborted) return;
-					if (!(e instanceof ApiError)) throw e;
-					this.#settle(null, e.says);
+					this.#settle(null, refusal(e).says);
 				}
 			}, SETTLE);
 			return () => clearTimeout(timer);

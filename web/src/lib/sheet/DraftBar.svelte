@@ -2,6 +2,7 @@
 	// How the draft stands, and what can be done with it as a whole.
 	import { Button } from 'flowbite-svelte';
 	import { shortcut } from '$lib/ui/commands.svelte';
+	import { when } from '$lib/ui/text';
 	import { useDraft } from './draft.svelte';
 
 	interface Props {
@@ -52,6 +53,6 @@
 </div>
 {#if restored !== undefined}
 	<p class="border-l-4 border-over bg-overtint px-3 py-2">
-		This goes on with the draft of {new Date(restored).toLocaleString()} that was left in this browser.
+		This goes on with the draft of {when(restored)} that was left in this browser.
 	</p>
 {/if}

@@ -3,7 +3,8 @@
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { Sheet, SheetName } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -23,8 +24,7 @@
 		try {
 			layouts = await api.layouts(fetch);
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			fault = e.message;
+			fault = refusal(e).says;
 		}
 	}
 	async function start(e: SubmitEvent) {

@@ -1,7 +1,8 @@
 // A sheet while it is written: every change is judged by the server, kept in this
 // browser, and can be taken back.
 import { createContext } from 'svelte';
-import { api, ApiError } from '$lib/api/client';
+import { api } from '$lib/api/client';
+import { refusal } from '$lib/api/refused';
 import type { Problem, Sheet, SheetCheck, Socket } from '$lib/api/types.gen';
 import { read, write } from './pointer';
 
@@ -231,7 +232,7 @@ export class Draft {
 			this.offline = false;
 		} catch (e) {
 			if (e instanceof DOMException) return;
-			if (!(e instanceof ApiError)) throw e;
+			refusal(e);
 			this.offline = true;
 		}
 	}

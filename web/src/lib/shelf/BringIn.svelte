@@ -2,12 +2,13 @@
 	// A list of parts is read, shown, and taken or not.
 	import { Button } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
+	import { refused } from '$lib/api/refused';
 	import type { CSVReport } from '$lib/api/types.gen';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import FileButton from '$lib/ui/FileButton.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
-	import { refused, type Shelf } from './shelf.svelte';
+	import { type Shelf } from './shelf.svelte';
 
 	let { shelf }: { shelf: Shelf } = $props();
 	let report = $state.raw<{ file: File; said: CSVReport } | null>(null);

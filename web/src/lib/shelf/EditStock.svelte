@@ -1,11 +1,13 @@
 <script lang="ts">
 	// Corrections to one kind of part on the shelf.
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal } from '$lib/api/refused';
 	import type { Entry, Part, ShelfRow } from '$lib/api/types.gen';
 	import PartForm from '$lib/part/PartForm.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
 	import { who } from '$lib/ui/who.svelte';
+	import { when } from '$lib/ui/text';
 	import { CONDITIONS, type Condition } from './conditions';
 
 	interface Props {
@@ -55,9 +57,8 @@
 			fault = '';
 			onkept(now);
 		} catch (err) {
-			if (!(err instanceof ApiError)) throw err;
-			fault = err.says;
-			if (err.status === 409) await reload();
+			fault = refusal(err).says;
+			if (refusal(err).status === 409) await reload();
 		}
 	}
 
@@ -75,8 +76,7 @@
 		try {
 			history = await api.shelfHistory(id);
 		} catch (err) {
-			if (!(err instanceof ApiError)) throw err;
-			fault = err.says;
+			fault = refusal(err).says;
 		}
 	}
 </script>
@@ -126,7 +126,7 @@
 					{#each [...history].reverse() as h (h.revision)}
 						<li class="border-b border-line py-1">
 							{h.says}
-							<span class="block text-soft">{h.by}, {new Date(h.at).toLocaleString()}</span>
+							<span class="block text-soft">{h.by}, {when(h.at)}</span>
 						</li>
 					{/each}
 				</ol>

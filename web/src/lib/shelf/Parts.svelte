@@ -3,12 +3,13 @@
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
+	import { refused } from '$lib/api/refused';
 	import type { ShelfRow } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import EditStock from './EditStock.svelte';
-	import { refused, type Shelf } from './shelf.svelte';
+	import { type Shelf } from './shelf.svelte';
 
 	let { shelf }: { shelf: Shelf } = $props();
 	const list = $derived(shelf.list);

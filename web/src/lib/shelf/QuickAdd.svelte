@@ -2,11 +2,12 @@
 	// A part onto the shelf, by what is printed on it.
 	import { Button, Input, Label, Select } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
+	import { refused } from '$lib/api/refused';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import { CONDITIONS, type Condition } from './conditions';
 	import Meaning from './Meaning.svelte';
-	import { refused, type Shelf } from './shelf.svelte';
+	import { type Shelf } from './shelf.svelte';
 
 	let { shelf }: { shelf: Shelf } = $props();
 	let words = $state('');

@@ -1,14 +1,8 @@
 // The list of the shelf as it is shown: what is asked for, and the rows that came.
-import { api, ApiError } from '$lib/api/client';
+import { api } from '$lib/api/client';
+import { refused } from '$lib/api/refused';
 import type { ShelfList, ShelfRow } from '$lib/api/types.gen';
 import type { Asked } from './address';
-import { toasts } from '$lib/ui/toasts.svelte';
-
-/** Tells what a request was refused for. */
-export function refused(e: unknown) {
-	if (!(e instanceof ApiError)) throw e;
-	toasts.add('error', e.problem.errors?.map((x) => x.says).join('; ') ?? e.message);
-}
 
 export class Shelf {
 	list = $state.raw<ShelfList>() as ShelfList;

@@ -1,4 +1,5 @@
-import { api, ApiError } from '$lib/api/client';
+import { api } from '$lib/api/client';
+import { refusal } from '$lib/api/refused';
 import { toasts } from './toasts.svelte';
 import { who } from './who.svelte';
 
@@ -9,14 +10,14 @@ export async function bringIn(file: File, replace = false): Promise<boolean> {
 		toasts.add('done', `Brought in: ${got.kind} ${got.name}`);
 		return true;
 	} catch (e) {
-		if (!(e instanceof ApiError)) throw e;
-		if (e.problem.type.endsWith(':another-part') && confirm(`${e.message} Put the new one there?`))
+		const { problem, message } = refusal(e);
+		if (problem.type.endsWith(':another-part') && confirm(`${message} Put the new one there?`))
 			return bringIn(file, true);
-		const all = e.problem.errors ?? [];
+		const all = problem.errors ?? [];
 		toasts.add(
 			'error',
 			`${file.name} was not taken: ` +
-				(all[0] ? `${all[0].pointer || '/'}: ${all[0].says}` : e.message) +
+				(all[0] ? `${all[0].pointer || '/'}: ${all[0].says}` : message) +
 				(all.length > 1 ? ` (and ${all.length - 1} more)` : '')
 		);
 		return false;

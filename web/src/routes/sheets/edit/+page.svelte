@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { beforeNavigate, goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
-	import { Button } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
-	import { api, ApiError } from '$lib/api/client';
+	import { api } from '$lib/api/client';
+	import { refusal, refused } from '$lib/api/refused';
 	import type { Problem, ProblemDoc } from '$lib/api/types.gen';
 	import { Draft, leftBehind, provideDraft } from '$lib/sheet/draft.svelte';
 	import DraftBar from '$lib/sheet/DraftBar.svelte';
@@ -17,7 +17,7 @@
 	import { apart } from '$lib/sheet/sentences';
 	import Settings from '$lib/sheet/Settings.svelte';
 	import Sockets from '$lib/sheet/Sockets.svelte';
-	import Dialog from '$lib/ui/Dialog.svelte';
+	import Later from '$lib/ui/Later.svelte';
 	import TabBar from '$lib/ui/TabBar.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
@@ -60,9 +60,9 @@
 			leaving = true;
 			await goto(resolve('/sheets/[[id]]', { id: view.sheet.id }), { invalidateAll: true });
 		} catch (e) {
-			if (!(e instanceof ApiError)) throw e;
-			if (e.problem.sheet) conflict = e.problem;
-			else toasts.add('error', e.says);
+			const { problem } = refusal(e);
+			if (problem.sheet) conflict = problem;
+			else refused(e);
 		} finally {
 			busy = false;
 		}
@@ -111,15 +111,8 @@
 	</div>
 </div>
 
-<Dialog open={conflict !== null} title="Changed meanwhile" permanent>
-	{#if conflict?.sheet}
-		<p>{conflict.detail}. The other version has:</p>
-		<ul class="my-2 list-disc pl-5">
-			{#each conflict.sheet.differs as d (d)}<li>{d}</li>{/each}
-		</ul>
-		<div class="flex flex-wrap gap-3">
-			<Button onclick={() => settle(true)}>Save mine over it</Button>
-			<Button color="alternative" onclick={() => settle(false)}>Take the other one</Button>
-		</div>
-	{/if}
-</Dialog>
+<Later
+	bind:open={() => conflict !== null, (yes) => yes || (conflict = null)}
+	load={() => import('$lib/sheet/Changed.svelte')}
+	also={{ conflict, onsettle: settle }}
+/>

@@ -4,6 +4,7 @@
 	import { Button } from 'flowbite-svelte';
 	import { tick } from 'svelte';
 	import type { Change, Step } from '$lib/api/types.gen';
+	import Phases from '$lib/job/Phases.svelte';
 	import { useSession } from '$lib/job/session.svelte';
 	import StepRow from '$lib/job/StepRow.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -49,11 +50,8 @@
 	<div role="alert" class="my-3 flex gap-3 border-l-4 border-over bg-overtint p-4">
 		<Mark grade="stops" />
 		<p>
-			The plan is stopped, and nothing can be ticked: {session.view.planned.findings.find(
-				(f) => f.severity === 'stops'
-			)?.says ?? session.view.blocks[0]?.says}.
-			<a class="underline" href={resolve('/jobs/[id]/fit', { id: session.job.id })}
-				>Cure it in Fit</a
+			The plan is stopped, and nothing can be ticked: {session.view.status.verdict.why}.
+			<a class="underline" href={resolve('/jobs/[id]/fit', { id: session.job.id })}>Fix it in Fit</a
 			>
 		</p>
 	</div>
@@ -72,27 +70,7 @@
 	</section>
 {:else}
 	<div class="grid gap-6 lg:grid-cols-[13rem_1fr]">
-		<nav aria-label="Phases" class="no-print top-2 content-start self-start lg:sticky">
-			<p class="pb-1 text-soft" data-testid="progress">
-				{session.view.status.done} of {session.view.status.steps} steps done
-			</p>
-			<ul>
-				{#each phases as p (p.phase)}
-					{@const n = p.steps.filter(done).length}
-					<li>
-						<a href="#{p.phase}" class="flex min-h-11 items-center gap-2 px-1 hover:bg-water-1">
-							<Mark
-								grade={n === p.steps.length ? 'good' : 'open'}
-								size={18}
-								label="{n} of {p.steps.length}"
-							/>
-							<span class="block grow first-letter:uppercase">{p.phase}</span>
-							<span class="text-soft">{n}/{p.steps.length}</span>
-						</a>
-					</li>
-				{/each}
-			</ul>
-		</nav>
+		<Phases {phases} />
 		<div>
 			{#each phases as p (p.phase)}
 				<section aria-labelledby="{p.phase}-h" class="pb-5">
