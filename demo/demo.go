@@ -12,9 +12,9 @@ import (
 	"deepbay/internal/format"
 )
 
-// Files holds sheets/, parts/, jobs/ and shelf.csv.
+// Files holds sheets/, parts/, jobs/, shelf.csv and, in a folder for each sheet, pictures/.
 //
-//go:embed sheets/*.json parts/*.json jobs/*.json shelf.csv
+//go:embed sheets/*.json parts/*.json jobs/*.json shelf.csv pictures/*/*.jpg
 var Files embed.FS
 
 // Job reads one job of the demo shop by its name.

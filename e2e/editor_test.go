@@ -1,7 +1,12 @@
 package e2e
 
 import (
+	"bytes"
 	"fmt"
+	"image"
+	"image/png"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -241,4 +246,41 @@ func TestBays(t *testing.T) {
 	b.axe()
 	b.visit("/jobs/echo-sounding-tower/order")
 	b.wants("main", "It goes into bay cage-1: drive cage, uppermost")
+}
+
+// TestManualPages keeps a picture of a manual's page beside a sheet that is written: it is shown
+// there and where the sheet is read, and can be taken away again.
+func TestManualPages(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/")
+	b.as("Ines Roe")
+	b.visit("/sheets/edit?id=harrier-t4")
+	b.wants(`[data-testid="pages"]`, "page 18", "Keep a picture of it")
+	b.axe()
+	var page bytes.Buffer
+	if err := png.Encode(&page, image.NewGray(image.Rect(0, 0, 300, 400))); err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(t.TempDir(), "page.png")
+	if err := os.WriteFile(file, page.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	b.field("What it shows", "page 31")
+	b.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-testid="pages"] input[type=file]`), []string{file}, chromedp.NodeReady))
+	seen := `document.querySelector('[data-testid="pages"] img[alt="page 31 of the manual"]')?.naturalWidth === 300`
+	b.do(pollTrue(seen))
+	b.wants(`[data-testid="pages"]`, "Ines Roe")
+	b.button(`[data-testid="pages"]`, "page 31") // away with it, and the board is there again
+	b.do(chromedp.WaitVisible(chromedp.CSS(`section[aria-label="Board"]`)))
+	b.visit("/sheets/harrier-t4")
+	b.button(`[data-testid="pages"]`, "page 31")
+	b.do(pollTrue(seen))
+	b.axe()
+	b.do(chromedp.Evaluate[chromedp.Void](`window.confirm = () => true`))
+	b.button(`[data-testid="pages"]`, "Take it away")
+	b.do(pollTrue(`!document.querySelector('[data-testid="pages"]').innerText.includes('page 31')`))
+	b.visit("/sheets/harrier-t4")
+	if b.wants(`[data-testid="pages"]`, "page 18"); strings.Contains(b.text(`[data-testid="pages"]`), "page 31") {
+		t.Error("what was taken away is back")
+	}
 }

@@ -5,17 +5,37 @@ package shop
 import (
 	"bytes"
 	"context"
+	"fmt"
+	"io/fs"
+	"path/filepath"
+	"strings"
+	"time"
+
 	"deepbay/demo"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
+	"deepbay/internal/picture"
 	"deepbay/internal/store"
-	"fmt"
-	"io/fs"
-	"time"
 )
+
+// pictures is the folder of the pages of manuals.
+const pictures = "pictures"
+
+// beside puts pictures/SHEET/page-18.jpg beside its sheet.
+func beside(ctx context.Context, s *store.Store, path string, b []byte) error {
+	p, err := picture.Read(b)
+	if err != nil {
+		return fmt.Errorf("%s: %w", path, err)
+	}
+	folder, file := filepath.Split(path)
+	says := strings.ReplaceAll(strings.TrimSuffix(file, ".jpg"), "-", " ")
+	_, err = s.KeepPicture(ctx, store.PictureWrite{Sheet: machine.ID(filepath.Base(folder)), Says: says, Picture: p, Stamp: stamp})
+	return err
+}
 
 // stocked is when the shop's sheets were written.
 var stocked = time.Date(2026, time.January, 12, 9, 0, 0, 0, time.UTC)
@@ -24,8 +44,11 @@ var stamp = job.Stamp{By: "the demo shop", At: stocked}
 
 // Fill puts the demo shop into an empty store.
 func Fill(ctx context.Context, s *store.Store) error {
-	return fs.WalkDir(demo.Files, ".", func(path string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() {
+	err := fs.WalkDir(demo.Files, ".", func(path string, d fs.DirEntry, err error) error {
+		switch {
+		case err == nil && path == pictures:
+			return fs.SkipDir // they lie beside sheets, which are there afterwards
+		case err != nil || d.IsDir():
 			return err
 		}
 		b, err := demo.Files.ReadFile(path)
@@ -55,6 +78,19 @@ func Fill(ctx context.Context, s *store.Store) error {
 		}
 		_, err = s.Put(ctx, store.Write{Job: v, Done: fact.Of(job.FromDemo), Stamp: job.Stamp{By: "the demo shop", At: v.Arrived}})
 		return err
+	})
+	if err != nil {
+		return err
+	}
+	return fs.WalkDir(demo.Files, pictures, func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		b, err := demo.Files.ReadFile(path)
+		if err != nil {
+			return err
+		}
+		return beside(ctx, s, path, b)
 	})
 }
 

@@ -60,7 +60,8 @@ type SheetView struct {
 	Revision int               `json:"revision"`
 	Empty    say.Resolved      `json:"empty"`
 	Rules    []say.Text        `json:"rules"`
-	Facts    []say.SocketFacts `json:"facts"` // what it says of each socket, to read
+	Facts    []say.SocketFacts `json:"facts"`    // what it says of each socket, to read
+	Pictures []SheetPicture    `json:"pictures"` // pages of the machine's manual
 	History  []say.Entry       `json:"history"`
 }
 
@@ -199,7 +200,7 @@ type Progress struct {
 
 // Damage is a record that is not what was kept.
 type Damage struct {
-	What string   `json:"what"` // "job", "sheet", "part" or "journal"
+	What string   `json:"what"` // "job", "sheet", "part", "picture" or "journal"
 	ID   string   `json:"id"`
 	Says say.Text `json:"says"`
 }
@@ -345,6 +346,7 @@ type API struct {
 	Sheets      []store.SheetName `json:"sheets"`
 	Layouts     []machine.Sheet   `json:"layouts"`
 	SheetView   SheetView         `json:"sheetView"`
+	Pictures    []SheetPicture    `json:"pictures"`
 	SheetCheck  SheetCheck        `json:"sheetCheck"`
 	PutSheet    PutSheet          `json:"putSheet"`
 	Parts       []part.Part       `json:"parts"`

@@ -141,6 +141,9 @@ func TestSecondLanguage(t *testing.T) {
 		"/api/ask/code?text=12800", "/api/ask/part?text=" + "1TB+nvme+2280+gen4+x4", "/api/ask/part?text=banana", "/api/ask/part?text=2x16GB+DDR5-6000+ECC+1.1V+2R", "/api/ask/part?text=2280-D2-M+2s+heatsink", "/api/ask/part?text=16GB+2Rx8+PC3L-12800S-11-11-F3", "/api/ask/keys?key=M&protocols=pcie", "/api/ask/population?sheet=harrier-t4&text=2x16+DDR4-3200", "/api/ask/population?sheet=harrier-t4&text=x", "/api/ask/nonsense"} {
 		check("GET", path, "")
 	}
+	check("POST", "/api/sheets/harrier-t4/pictures", "")
+	check("POST", "/api/sheets/harrier-t4/pictures?says=page+3", "no picture")
+	check("GET", "/api/sheets/harrier-t4/pictures/nothing", "")
 	check("POST", "/api/jobs", `{"title":"x","sheet":"nobody","wish":{}}`)
 	check("POST", "/api/jobs", `{"title":"A new one","sheet":"harrier-t4","wish":{}}`)
 	check("POST", "/api/jobs", `{`)

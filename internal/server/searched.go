@@ -35,6 +35,11 @@ const turns = 2
 // more is told to come again before anything of it is read, which costs those who read
 // nothing. Nobody holds the others up by sending slowly.
 func (s *api) changed(f func(*gin.Context) error) func(*gin.Context) error {
+	return s.upTo(maxFile, f)
+}
+
+// upTo is changed with a body of at most so many bytes.
+func (s *api) upTo(most int64, f func(*gin.Context) error) func(*gin.Context) error {
 	return func(c *gin.Context) error {
 		select {
 		case s.changing <- struct{}{}:
@@ -42,7 +47,7 @@ func (s *api) changed(f func(*gin.Context) error) func(*gin.Context) error {
 		default:
 			return store.ErrBusy
 		}
-		b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+		b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, most))
 		if err != nil {
 			return err
 		}

@@ -63,6 +63,10 @@ type Data interface {
 	SheetHistory(ctx context.Context, id machine.ID) ([]store.Entry, error)
 	Parts(ctx context.Context) ([]part.Part, error)
 	PutSheet(ctx context.Context, w store.SheetWrite) (int, error)
+	Pictures(ctx context.Context, of machine.ID) ([]store.KeptPicture, error)
+	Picture(ctx context.Context, of machine.ID, id store.PictureID) ([]byte, error)
+	KeepPicture(ctx context.Context, w store.PictureWrite) (store.PictureID, error)
+	DropPicture(ctx context.Context, of machine.ID, id store.PictureID) error
 	PutPart(ctx context.Context, p part.Part, by job.Stamp) error
 	Shelf(ctx context.Context) ([]store.KeptStock, error)
 	OnShelf(ctx context.Context, id part.ID) (store.KeptStock, error)
@@ -167,6 +171,9 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/sheets/:id/file", s.do(s.sheetFile))
 	a.PUT("/sheets/:id", s.do(s.changed(s.putSheet)))
 	a.POST("/sheets", s.do(s.checkSheet))
+	a.POST("/sheets/:id/pictures", s.do(s.upTo(maxPicture, s.keepPicture)))
+	a.GET("/sheets/:id/pictures/:picture", s.do(s.picture))
+	a.DELETE("/sheets/:id/pictures/:picture", s.do(s.changed(s.dropPicture)))
 	a.GET("/layouts", s.do(s.layouts))
 	a.GET("/parts", s.do(s.parts))
 	a.GET("/shelf", s.do(s.shelf))
@@ -242,7 +249,7 @@ func (s *api) sound(c *gin.Context) {
 			Detail: fmt.Sprintf("this machine's clock says the year %d, and every change is kept with its time: set the clock; nothing was changed", year)})
 		return
 	}
-	file := strings.HasSuffix(c.FullPath(), "/csv") || strings.HasSuffix(c.FullPath(), "/files") // of whatever type its name made it
+	file := strings.HasSuffix(c.FullPath(), "/csv") || strings.HasSuffix(c.FullPath(), "/files") || strings.HasSuffix(c.FullPath(), "/pictures") // of whatever type its name made it
 	if is := c.ContentType(); !file && is != "" && is != "application/json" {
 		write(c, s.Language, ProblemDoc{Title: "another type", Status: http.StatusUnsupportedMediaType,
 			Detail: fmt.Sprintf("the body is said to be %q, and application/json is read here; nothing was changed", is)})

@@ -8,6 +8,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"image"
+	"image/jpeg"
+	"image/png"
 	"io"
 	"log/slog"
 	"net/http"
@@ -300,6 +303,55 @@ func TestSheetView(t *testing.T) {
 	}
 	if a := ask(t, h, "GET", "/api/sheets/nobody", ""); a.Code != 404 {
 		t.Errorf("no such sheet: %d", a.Code)
+	}
+}
+
+// TestPictures puts a page of the manual beside a sheet, reads it, and takes it away; what is
+// no picture, too large or not said is refused, and nothing is kept of it.
+func TestPictures(t *testing.T) {
+	h := shop(t)
+	const at = "/api/sheets/harrier-t4/pictures"
+	there := answered[server.SheetView](ask(t, h, "GET", "/api/sheets/harrier-t4", "")).Pictures
+	if len(there) != 1 || there[0].Says != "page 18" || there[0].Width != 900 {
+		t.Fatalf("the demo shop has %+v", there)
+	}
+	var drawn bytes.Buffer
+	if err := png.Encode(&drawn, image.NewGray(image.Rect(0, 0, 40, 30))); err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		path, body string
+		code       int
+		says       string
+	}{
+		{at, drawn.String(), 422, "what the picture shows has 0 letters"},
+		{at + "?says=" + strings.Repeat("x", 121), drawn.String(), 422, "what the picture shows has 121 letters"},
+		{at + "?says=page+31", "no picture", 422, "it is no JPEG, PNG or WebP picture"},
+		{at + "?says=page+31", drawn.String()[:60], 422, "it cannot be read to its end"},
+		{at + "?says=page+31", strings.Repeat("x", 24<<20+1), 413, "larger than the 24576 KiB"},
+		{"/api/sheets/nobody/pictures?says=page+31", drawn.String(), 404, "not found"},
+	} {
+		if a := ask(t, h, "POST", c.path, c.body, "Content-Type", "image/png"); a.Code != c.code || !strings.Contains(a.Body.String(), c.says) {
+			t.Errorf("%s: %d %.200s, want %d %s", c.path[:min(80, len(c.path))], a.Code, a.Body, c.code, c.says)
+		}
+	}
+	for range 2 { // sent twice, it is kept once
+		a := ask(t, h, "POST", at+"?says=page+31&by=Ines&key=one", drawn.String(), "Content-Type", "image/png")
+		if now := answered[[]server.SheetPicture](a); len(now) != 2 || now[1].Says != "page 31" || now[1].By != "Ines" || now[1].Height != 30 {
+			t.Fatalf("kept: %d %s", a.Code, a.Body)
+		} else {
+			there = now
+		}
+	}
+	seen := ask(t, h, "GET", at+"/"+string(there[1].ID), "")
+	if img, err := jpeg.Decode(seen.Body); err != nil || seen.Header().Get("Content-Type") != "image/jpeg" || img.Bounds().Dx() != 40 {
+		t.Errorf("what is seen: %v, %v", seen.Header(), err)
+	}
+	if now := answered[[]server.SheetPicture](ask(t, h, "DELETE", at+"/"+string(there[0].ID), "")); len(now) != 1 || now[0].Says != "page 31" {
+		t.Errorf("taken away: %+v", now)
+	}
+	if a := ask(t, h, "GET", at+"/"+string(there[0].ID), ""); a.Code != 404 {
+		t.Errorf("what was taken away: %d", a.Code)
 	}
 }
 

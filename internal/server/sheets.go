@@ -64,9 +64,13 @@ func (s *api) sheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	pictures, err := s.pictures(c, id)
+	if err != nil {
+		return err
+	}
 	v := &kept.Sheet
 	empty, rules := say.SheetAnswer(s.Language, v)
-	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: empty, Rules: rules, Facts: say.FactsOf(s.Language, v), History: s.journal(&job.Job{}, history)})
+	c.JSON(http.StatusOK, SheetView{Sheet: *v, Revision: kept.Revision, Empty: empty, Rules: rules, Facts: say.FactsOf(s.Language, v), Pictures: pictures, History: s.journal(&job.Job{}, history)})
 	return nil
 }
 

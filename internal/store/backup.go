@@ -109,6 +109,24 @@ func Check(ctx context.Context, path string) (Checked, error) {
 			return fmt.Sprintf("what job %s is found by is not what is printed on it", id), nil
 		})
 	}
+	if out.Version >= 14 {
+		out.each(ctx, db, `SELECT sheet, id, says, at, by, width, height, seal, jpeg FROM pictures`, func(rows *sql.Rows) (string, error) {
+			var of machine.ID
+			var k KeptPicture
+			var at, kept string
+			var b []byte
+			if err := rows.Scan(&of, &k.ID, &k.Says, &at, &k.By, &k.Width, &k.Height, &kept, &b); err != nil {
+				return "", err
+			}
+			switch {
+			case kept != sealPicture(of, &k, at):
+				return fmt.Sprintf("picture %q of sheet %s: %v", k.Says, of, errRow), nil
+			case seal(b) != string(k.ID):
+				return fmt.Sprintf("picture %q of sheet %s: %v", k.Says, of, errDoc), nil
+			}
+			return "", nil
+		})
+	}
 	out.each(ctx, db, `SELECT id FROM jobs j WHERE NOT EXISTS (SELECT 1 FROM journal WHERE job = j.id AND revision = j.revision)`, func(rows *sql.Rows) (string, error) {
 		var id string
 		err := rows.Scan(&id)

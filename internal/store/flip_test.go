@@ -69,6 +69,13 @@ func told(ctx context.Context, s *store.Store) (out map[string]string, failed er
 		tell("listed sheet "+string(k.ID), k, err)
 		one, err := s.Sheet(ctx, k.ID)
 		tell("sheet "+string(k.ID), one, err)
+		pictures, err := s.Pictures(ctx, k.ID)
+		failed = errors.Join(failed, err)
+		for _, p := range pictures {
+			b, err := s.Picture(ctx, k.ID, p.ID)
+			tell(fmt.Sprint("picture ", p.Says, " of ", k.ID), p, err)
+			tell(fmt.Sprint("what is seen on picture ", p.Says, " of ", k.ID), b, err)
+		}
 	}
 	rows, err := s.Shelf(ctx)
 	for _, k := range rows {

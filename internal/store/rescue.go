@@ -24,6 +24,7 @@ import (
 type Rescued struct {
 	Jobs, Sheets, Parts, Lines int // lines of journals
 	Older                      int // jobs and sheets of which only an older revision was good
+	Pictures                   int
 	Faults                     []string
 }
 
@@ -62,6 +63,7 @@ func Rescue(ctx context.Context, path, dir string) (Rescued, error) {
 	r.thing(ctx, "sheet", "sheets", "sheet_journal", &r.out.Sheets, func(b []byte) (any, error) { return checked(b, (*machine.Sheet).Validate) })
 	r.thing(ctx, "part", "parts", "shelf_journal", &r.out.Parts, func(b []byte) (any, error) { return checked(b, (*part.Part).Validate) })
 	r.shelf(ctx)
+	r.pictures(ctx)
 	return r.out, errors.Join(r.fault, ctx.Err())
 }
 
@@ -259,6 +261,35 @@ func (r *rescuer) shelf(ctx context.Context) {
 		return
 	}
 	r.write("shelf.csv", []byte(b.String()))
+}
+
+// pictures saves the pages of manuals, in a folder for each sheet; of one that is damaged
+// what is there is saved.
+func (r *rescuer) pictures(ctx context.Context) {
+	rows, err := r.db.QueryContext(ctx, `SELECT sheet, id, says, jpeg FROM pictures ORDER BY sheet, number`)
+	if err != nil {
+		return // of a version without them, or damaged pages, which are said
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var sheet, id, says string
+		var b []byte
+		if err := rows.Scan(&sheet, &id, &says, &b); err != nil {
+			r.says("a picture: %v", err)
+			continue
+		}
+		dir := "pictures"
+		if seal(b) != id {
+			r.says("picture %q of sheet %s: %v", says, sheet, errDoc)
+			dir = filepath.Join("damaged", dir)
+		} else {
+			r.out.Pictures++
+		}
+		r.write(filepath.Join(dir, fileName(sheet), fileName(strings.ToLower(says))+"-"+fileName(id)[:min(8, len(fileName(id)))]+".jpg"), b)
+	}
+	if err := rows.Err(); err != nil {
+		r.says("pictures end where their pages are damaged: %v", err)
+	}
 }
 
 // fileName is an id as a name of a file: ids of damaged rows may be anything.

@@ -39,7 +39,8 @@ import type {
 	Progress,
 	ProblemDoc,
 	Sheet,
-	SheetName
+	SheetName,
+	SheetPicture
 } from './types.gen';
 
 type Fetch = typeof fetch;
@@ -215,6 +216,16 @@ export const api = {
 		call<CSVReport>(fetch, `/shelf/csv?by=${encodeURIComponent(by)}${take ? '&take=true' : ''}`, {
 			method: 'POST',
 			body: file
+		}),
+	keepPicture: (sheet: string, file: Blob, says: string, by: string, key: string) =>
+		call<SheetPicture[]>(
+			fetch,
+			`/sheets/${encodeURIComponent(sheet)}/pictures?` + new URLSearchParams({ says, by, key }),
+			{ method: 'POST', body: file }
+		),
+	dropPicture: (sheet: string, picture: string) =>
+		call<SheetPicture[]>(fetch, `/sheets/${encodeURIComponent(sheet)}/pictures/${picture}`, {
+			method: 'DELETE'
 		}),
 	owner: (name: string) => call<OwnerJobs>(fetch, '/owner?name=' + encodeURIComponent(name)),
 	forget: (body: Forget) => call<Forgotten>(fetch, '/owner/forget', post(body)),

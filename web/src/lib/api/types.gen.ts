@@ -13,6 +13,7 @@ export interface API {
 	sheets: SheetName[];
 	layouts: Sheet[];
 	sheetView: SheetView;
+	pictures: SheetPicture[];
 	sheetCheck: SheetCheck;
 	putSheet: PutSheet;
 	parts: Part[];
@@ -2516,6 +2517,10 @@ export interface SheetView {
 	 * what it says of each socket, to read
 	 */
 	facts: SocketFacts[];
+	/**
+	 * pages of the machine's manual
+	 */
+	pictures: SheetPicture[];
 	history: Entry[];
 }
 /**
@@ -2531,6 +2536,17 @@ export interface SocketFacts {
 export interface Figure {
 	what: string;
 	value: string;
+}
+/**
+ * SheetPicture is a page of a manual beside a sheet; what it shows is asked for by its id.
+ */
+export interface SheetPicture {
+	id: string;
+	says: string;
+	at: string;
+	by: string;
+	width: number;
+	height: number;
 }
 /**
  * SheetCheck is the judgement of a sheet while it is written. Empty is absent when it cannot be read at all.
@@ -3087,7 +3103,7 @@ export interface Health {
  */
 export interface Damage {
 	/**
-	 * "job", "sheet", "part" or "journal"
+	 * "job", "sheet", "part", "picture" or "journal"
 	 */
 	what: string;
 	id: string;

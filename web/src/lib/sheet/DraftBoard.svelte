@@ -17,7 +17,7 @@
 	}
 </script>
 
-<section aria-label="Board" class="min-w-0 lg:sticky lg:top-2">
+<section aria-label="Board" class="min-w-0">
 	{#if draft.check?.empty}
 		<Board
 			sheet={draft.sheet}

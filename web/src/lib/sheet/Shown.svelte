@@ -6,6 +6,7 @@
 	import { refused } from '$lib/api/refused';
 	import type { SheetView } from '$lib/api/types.gen';
 	import Chart from '$lib/chart/Chart.svelte';
+	import Pages from './Pages.svelte';
 	import { when } from '$lib/ui/text';
 	import { who } from '$lib/ui/who.svelte';
 
@@ -87,6 +88,7 @@
 			</ul>
 		</section>
 	{/if}
+	{#if !older}<Pages sheet={view.sheet.id} pages={view.pictures} />{/if}
 	<section aria-labelledby="history-h">
 		<h2 id="history-h">History</h2>
 		<ol reversed class="border-t border-line">

@@ -6,8 +6,8 @@
 	import { refusal, refused } from '$lib/api/refused';
 	import type { Problem, ProblemDoc } from '$lib/api/types.gen';
 	import { Draft, leftBehind, provideDraft } from '$lib/sheet/draft.svelte';
+	import Beside from '$lib/sheet/Beside.svelte';
 	import DraftBar from '$lib/sheet/DraftBar.svelte';
-	import DraftBoard from '$lib/sheet/DraftBoard.svelte';
 	import Faults from '$lib/sheet/Faults.svelte';
 	import Lanes from '$lib/sheet/Lanes.svelte';
 	import Machine from '$lib/sheet/Machine.svelte';
@@ -92,7 +92,7 @@
 <DraftBar {busy} fresh={data.fresh} {restored} ongiveup={giveUp} onsave={save} />
 
 <div class="grid items-start gap-5 lg:grid-cols-[25rem_minmax(0,1fr)]">
-	<DraftBoard bind:chosen />
+	<Beside pages={data.pictures} bind:chosen />
 	<div class="min-w-0">
 		<Faults ongo={go} />
 		<TabBar label="Facts of the sheet" tabs={TABS} bind:now={tab}>

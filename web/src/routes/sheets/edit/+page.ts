@@ -10,7 +10,13 @@ export const load: PageLoad = async ({ fetch, url }) => {
 	const id = url.searchParams.get('id');
 	if (id) {
 		const view = await orError(api.sheet(fetch, id));
-		return { key: id, fresh: false, sheet: view.sheet, revision: view.revision };
+		return {
+			key: id,
+			fresh: false,
+			sheet: view.sheet,
+			revision: view.revision,
+			pictures: view.pictures
+		};
 	}
 	const layout = url.searchParams.get('layout');
 	const copy = url.searchParams.get('copy');
@@ -24,5 +30,11 @@ export const load: PageLoad = async ({ fetch, url }) => {
 	const taken = (await orError(api.sheets(fetch))).map((s) => s.id);
 	let free = short;
 	for (let n = 2; taken.includes(free); n++) free = `${short}-${n}`;
-	return { key: 'new ' + free, fresh: true, sheet: { ...from, id: free, name }, revision: 0 };
+	return {
+		key: 'new ' + free,
+		fresh: true,
+		sheet: { ...from, id: free, name },
+		revision: 0,
+		pictures: null
+	};
 };
