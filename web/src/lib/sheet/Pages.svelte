@@ -1,7 +1,7 @@
 <script lang="ts">
 	// Pages of the machine's manual, as pictures beside its sheet: to read them while the facts
 	// are written, and to see later where they came from.
-	import { Button, Input, Label } from 'flowbite-svelte';
+	import { Input, Label } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
 	import { refused } from '$lib/api/refused';
 	import type { SheetPicture } from '$lib/api/types.gen';
@@ -100,12 +100,11 @@
 				autocomplete="off"
 			/>
 		</div>
-		{#if says.trim()}
-			<FileButton label="Picture of the page" accept="image/jpeg,image/png,image/webp" ontake={keep}
-				>{busy ? 'Keeping…' : 'Keep a picture of it'}</FileButton
-			>
-		{:else}
-			<Button color="alternative" disabled>Keep a picture of it</Button>
-		{/if}
+		<FileButton
+			label="Picture of the page"
+			accept="image/jpeg,image/png,image/webp"
+			disabled={busy || !says.trim()}
+			ontake={keep}>{busy ? 'Keeping…' : 'Keep a picture of it'}</FileButton
+		>
 	</div>
 </section>

@@ -8,9 +8,10 @@
 		label: string;
 		accept: string;
 		ontake: (file: File) => Promise<void>;
+		disabled?: boolean;
 		children: Snippet;
 	}
-	let { label, accept, ontake, children }: Props = $props();
+	let { label, accept, ontake, disabled = false, children }: Props = $props();
 	let files: HTMLInputElement;
 
 	async function take() {
@@ -24,5 +25,5 @@
 	}
 </script>
 
-<Button color="alternative" onclick={() => files.click()}>{@render children()}</Button>
+<Button color="alternative" {disabled} onclick={() => files.click()}>{@render children()}</Button>
 <input bind:this={files} type="file" {accept} class="hidden" onchange={take} aria-label={label} />
