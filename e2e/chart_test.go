@@ -27,7 +27,8 @@ import (
 var charts = flag.Int("charts", 15, "random machines in TestChartHolds")
 
 // faults looks at a chart as it is drawn: no two things on it cover each other, nothing stands
-// off it, no name is cut, and every socket can be reached.
+// off it, no name is cut, no ribbon or lead runs over a name that stands free, and every socket
+// can be reached.
 const faults = `(async () => {
 	const out = [];
 	const chart = document.querySelector('[data-testid=chart]');
@@ -35,10 +36,12 @@ const faults = `(async () => {
 	const of = (list, what) => [...list].map((el) => ({ el, what: what(el), r: el.getBoundingClientRect() }));
 	const things = [
 		...of(chart.querySelectorAll('ul[aria-label=Sockets] button'), (b) => b.dataset.socket),
-		...of(chart.querySelectorAll(':scope > svg > rect.fill-land'), () => 'a root'),
-		...of(chart.querySelectorAll(':scope > svg > g[data-socket] > rect'), (r) => 'port ' + r.parentNode.dataset.socket),
-		...of(chart.querySelectorAll(':scope > svg > rect.fill-none'), () => 'a bay')
+		...of(chart.querySelectorAll('svg[role=img] > rect.fill-land'), () => 'a root'),
+		...of(chart.querySelectorAll('svg[role=img] > g[data-socket] > rect'), (r) => 'port ' + r.parentNode.dataset.socket),
+		...of(chart.querySelectorAll('svg[role=img] > rect.fill-none'), () => 'a bay'),
+		...of(chart.querySelectorAll('svg[role=img] > text[data-label]'), (t) => 'the name ' + t.dataset.label)
 	];
+	if (!things.some((t) => t.what === 'a root') && chart.querySelector('rect.fill-land')) out.push('the test sees no root');
 	things.forEach((a, i) => {
 		if (a.r.left < edge.left - 1 || a.r.right > edge.right + 1 || a.r.top < edge.top - 1 || a.r.bottom > edge.bottom + 1)
 			out.push(a.what + ' stands off the drawing');
@@ -52,6 +55,13 @@ const faults = `(async () => {
 				for (const r of text.getClientRects())
 					if (r.bottom > a.r.bottom + 2 || r.right > a.r.right + 2) out.push(a.what + ' is cut: ' + text.innerText);
 	});
+	const free = things.filter((t) => t.el.dataset?.label);
+	for (const line of chart.querySelectorAll('svg[role=img] > path.fill-none.stroke-line, svg[role=img] > path.fill-none.stroke-soft:not([d*=v4H])'))
+		for (let l = 0, all = line.getTotalLength(); l < all; l += 4) {
+			const p = line.getPointAtLength(l), x = p.x + edge.left, y = p.y + edge.top;
+			const on = free.find((t) => x > t.r.left && x < t.r.right && y > t.r.top + 3 && y < t.r.bottom - 3);
+			if (on) { out.push('a line runs over ' + on.what); break; }
+		}
 	const names = things.filter((t) => t.el.tagName === 'BUTTON').map((t) => t.what);
 	for (const id of '%s'.split(' ')) if (names.filter((n) => n === id).length !== 1) out.push(id + ' cannot be reached');
 	return out.join('; ');

@@ -33,10 +33,13 @@ export default defineConfig({
 							name: 'house',
 							test: /src\/lib\/((ui|api)\/(?!Dialog|TabBar|FileButton|bring|KeysDialog|Palette|ScanCode|Who\.))/
 						},
-						{ name: 'chart', test: /src\/lib\/chart\/(?!Thumb|Locator|Board|layout)/ },
+						{
+							name: 'chart',
+							test: /src\/lib\/chart\/(?!Sketch|Listed|Thumb|Overview|Locator|Board|layout)/
+						},
 						{
 							name: 'job',
-							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
+							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Stages|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
 						}
 					]
 				}

@@ -73,6 +73,7 @@ type SheetCheck struct {
 	Groups   []say.Text        `json:"groups"` // how many lanes of each group are wired to sockets
 	Empty    *say.Resolved     `json:"empty,omitempty"`
 	Rules    []say.Text        `json:"rules"`
+	Sayable  say.Sayable       `json:"sayable"` // by rules
 }
 
 // PutSheet is a version of a sheet, made from a revision; 0 makes a new one.

@@ -412,7 +412,13 @@ func (s *api) job(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.JSON(http.StatusOK, s.worded(&k, &v, entries))
+	out := s.worded(&k, &v, entries)
+	if before := s.before(ctx, &k); before != nil {
+		if was, ok := before.Ahead(n); ok {
+			out.Changed = say.Differs(s.Language, &was, &v)
+		}
+	}
+	c.JSON(http.StatusOK, out)
 	return nil
 }
 

@@ -90,7 +90,7 @@ func (s *api) checkSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	out := SheetCheck{Problems: []problem.Problem{}, Doubts: []problem.Problem{}, Groups: []say.Text{}, Rules: []say.Text{}}
+	out := SheetCheck{Problems: []problem.Problem{}, Doubts: []problem.Problem{}, Groups: []say.Text{}, Rules: []say.Text{}, Sayable: say.Sayable{When: []say.Asks{}, Then: []say.Does{}}}
 	v, err := format.Sheet(b)
 	var list problem.List
 	switch {
@@ -107,6 +107,7 @@ func (s *api) checkSheet(c *gin.Context) error {
 	}
 	out.Doubts = append(out.Doubts, s.Language.Problems(v.Doubts())...)
 	out.Groups = say.Groups(s.Language, &v)
+	out.Sayable = say.SayableOf(s.Language, &v)
 	empty, rules := say.SheetAnswer(s.Language, &v)
 	out.Empty, out.Rules = &empty, rules
 	c.JSON(http.StatusOK, out)

@@ -161,6 +161,9 @@ func (s *SocketState) Because() []Reason {
 	return s.settled.sourced(s.settled.whySocket(s.sock))
 }
 
+// InBay reports that what lies in the socket lies in a bay, or would if one were free.
+func (s *SocketState) InBay() bool { return s.sock != nil && s.Item != "" && s.sock.inBay() }
+
 // ChannelAnswer is what sits on one memory channel.
 type ChannelAnswer struct {
 	Channel machine.ChannelID `json:"channel"`

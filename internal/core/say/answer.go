@@ -85,7 +85,8 @@ type SocketState struct {
 	State   fit.State   `json:"state"`
 	Item    rig.ItemID  `json:"item,omitempty"`
 	Link    *LinkAnswer `json:"link,omitempty"`
-	Says    Text        `json:"says"` // one line: what this socket does now
+	Says    Text        `json:"says"`            // one line: what this socket does now
+	InBay   bool        `json:"inBay,omitempty"` // what lies in it lies in a bay, or would if one were free
 	Because []Reason    `json:"because"`
 }
 
@@ -332,7 +333,7 @@ func (v *Voice) reasons(list []fit.Reason) []Reason {
 
 // socket words one socket: what it does now, in a line.
 func (v *Voice) socket(a *fit.Answer, s *fit.SocketState) SocketState {
-	out := SocketState{Socket: s.Socket, State: s.State, Item: s.Item, Link: v.Link(s.Link), Because: v.reasons(s.Because())}
+	out := SocketState{Socket: s.Socket, State: s.State, Item: s.Item, Link: v.Link(s.Link), InBay: s.InBay(), Because: v.reasons(s.Because())}
 	says := ""
 	p := v.rig.Piece(s.Item)
 	switch {

@@ -28,6 +28,9 @@ func differs(in job.State, was, now *Voice, before, after *fit.Answer) []Changed
 		}
 		if t.Was != nil {
 			c.Was = now.text(was.lying(before, t.Was))
+			if t.Was.Item != "" && (t.Now == nil || t.Now.Item != t.Was.Item) {
+				c.Left = Name(was.name(t.Was.Item))
+			}
 		}
 		out = append(out, c)
 	}

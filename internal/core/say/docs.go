@@ -85,8 +85,9 @@ type Changed struct {
 	In     job.State `json:"in"`              // which setup
 	Socket rig.Path  `json:"socket,omitzero"` // absent: memory
 	Turn   fit.Turn  `json:"turn"`
-	Now    Text      `json:"now"` // "Ternlight 1000, Gen 3 x4, 3.94 GB/s"
-	Was    Text      `json:"was"` // "free, Gen 4 x4"
+	Now    Text      `json:"now"`            // "Ternlight 1000, Gen 3 x4, 3.94 GB/s"
+	Was    Text      `json:"was"`            // "free, Gen 4 x4"
+	Left   Name      `json:"left,omitempty"` // what lay there and lies there no more
 }
 
 // Status is where a job stands.

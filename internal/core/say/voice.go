@@ -453,36 +453,41 @@ func (v *Voice) feed(f fit.Feed) string {
 
 // rule is a rule of the sheet as a sentence: "when M2_2 holds anything, SATA5 is off".
 func (v *Voice) rule(rule *machine.Rule) string {
-	sheet := v.rig.Sheet
 	s := "when "
 	for i, c := range rule.When {
 		if i > 0 {
 			s += " and "
 		}
-		if c.Processor != "" {
-			s += "the processor is " + processorName(sheet, c.Processor)
-		} else if c.Setting != "" {
-			name, option := settingName(sheet, c.Setting, c.Is)
-			s += name + " is " + option
-		} else {
-			what := "anything"
-			if c.Holds != machine.HoldsAnything {
-				what = "a " + link.Protocol(c.Holds).String() + " part"
-			}
-			s += string(c.Socket) + " holds " + what
-		}
+		about, asks := v.condition(&c)
+		s += about + " " + asks
 	}
 	s += ", "
 	for i := range rule.Then {
 		if i > 0 {
 			s += " and "
 		}
-		s += effect(&rule.Then[i])
+		on, does := effect(&rule.Then[i])
+		s += on + " " + does
 	}
 	if rule.Says != "" {
 		s += " (" + rule.Says + ")"
 	}
 	return s
+}
+
+// condition is what a condition is about, and what it asks of that.
+func (v *Voice) condition(c *machine.Condition) (about, asks string) {
+	sheet := v.rig.Sheet
+	switch {
+	case c.Processor != "":
+		return "the processor", "is " + processorName(sheet, c.Processor)
+	case c.Setting != "":
+		name, option := settingName(sheet, c.Setting, c.Is)
+		return name, "is " + option
+	case c.Holds == machine.HoldsAnything:
+		return string(c.Socket), "holds anything"
+	}
+	return string(c.Socket), "holds a " + link.Protocol(c.Holds).String() + " part"
 }
 
 func processorName(sheet *machine.Sheet, id machine.ProcessorID) string {
@@ -500,29 +505,29 @@ func settingName(sheet *machine.Sheet, id machine.SettingID, value string) (name
 	return string(id), value
 }
 
-func effect(e *machine.Effect) string {
-	switch {
+// effect is what an effect is on, and what it does there.
+func effect(e *machine.Effect) (on, does string) {
+	switch on = string(e.Socket); {
 	case e.Profile:
-		return "memory runs at its profile"
+		return "memory", "runs at its profile"
 	case e.Off:
-		return string(e.Socket) + " is off"
+		return on, "is off"
 	case len(e.Split) > 0:
-		return string(e.Socket) + " is " + splitWords(fit.Split(e.Split))
+		return on, "is " + splitWords(fit.Split(e.Split))
+	case !e.MaxGen.Known() && !e.MaxLanes.Known() && len(e.Protocols) > 0:
+		return on, "takes " + list(e.Protocols, link.Protocol.String, " or ", " or ") + " only"
 	}
-	s := string(e.Socket) + " is at most"
+	does = "is at most"
 	if e.MaxGen.Known() {
-		s += " " + e.MaxGen.String()
+		does += " " + e.MaxGen.String()
 	}
 	if e.MaxLanes.Known() {
-		s += " " + e.MaxLanes.String()
+		does += " " + e.MaxLanes.String()
 	}
-	for i, p := range e.Protocols {
-		if i > 0 {
-			s += " or"
-		}
-		s += " " + p.String()
+	if len(e.Protocols) > 0 {
+		does += " and takes " + list(e.Protocols, link.Protocol.String, " or ", " or ") + " only"
 	}
-	return s
+	return on, does
 }
 
 func splitWords(split fit.Split) string {

@@ -1572,6 +1572,10 @@ export interface SocketState {
 	 * one line: what this socket does now
 	 */
 	says: string;
+	/**
+	 * what lies in it lies in a bay, or would if one were free
+	 */
+	inBay?: boolean;
 	because: Reason[];
 }
 /**
@@ -2314,6 +2318,10 @@ export interface Changed {
 	 * "free, Gen 4 x4"
 	 */
 	was: string;
+	/**
+	 * what lay there and lies there no more
+	 */
+	left?: string;
 }
 /**
  * NewJob starts a job from a sheet and a wish.
@@ -2563,6 +2571,54 @@ export interface SheetCheck {
 	groups: string[];
 	empty?: Resolved;
 	rules: string[];
+	sayable: Sayable;
+}
+/**
+ * by rules
+ */
+export interface Sayable {
+	when: Asks[];
+	then: Does[];
+}
+/**
+ * Asks is what a condition can ask of one thing.
+ */
+export interface Asks {
+	/**
+	 * "M2_2"
+	 */
+	about: string;
+	can: CanAsk[];
+}
+/**
+ * CanAsk is one of them.
+ */
+export interface CanAsk {
+	when: Condition;
+	/**
+	 * "holds anything"
+	 */
+	says: string;
+}
+/**
+ * Does is what an effect can do to one thing.
+ */
+export interface Does {
+	/**
+	 * "SATA5"
+	 */
+	on: string;
+	can: CanDo[];
+}
+/**
+ * CanDo is one of them.
+ */
+export interface CanDo {
+	then: Effect;
+	/**
+	 * "is off"
+	 */
+	says: string;
 }
 /**
  * PutSheet is a version of a sheet, made from a revision; 0 makes a new one.

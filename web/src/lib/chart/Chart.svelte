@@ -7,8 +7,8 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { broken, draw, short, toward, type Control } from './drawing';
 	import { command } from '$lib/ui/commands.svelte';
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import Ribbons from './Ribbons.svelte';
-	import Sketch from './Sketch.svelte';
 	import { Zoom } from './zoom.svelte';
 
 	interface Props {
@@ -140,13 +140,11 @@
 		list?.querySelector<HTMLElement>(`[data-socket="${to}"]`)?.focus();
 	}
 
-	/** In the small picture: where the chosen socket is, and what holds something. */
-	function picture(id: string): string {
-		if (chosen === id || chosen?.startsWith(id + '/')) return 'fill-over stroke-over';
-		const state = resolved.sockets.find((s) => s.socket === id);
-		if (state?.state === 'off' || state?.state === 'stopped') return 'fill-overtint stroke-over';
-		return state?.item ? 'fill-soft stroke-ink' : 'fill-paper stroke-ink';
-	}
+	/** The group that is open: somebody points at one of it, or has come to it by key. */
+	let open = $state<string>();
+	const group = $derived(offers ? undefined : chart?.groups.find((g) => g.id === open));
+	const groupOf = (id: string) => chart?.groups.find((g) => g.sockets.includes(id))?.id;
+	const OPENED = 300; // px, as wide as what a group tells is
 </script>
 
 {#snippet words(id: string, state: SocketState, c?: Control)}
@@ -170,7 +168,8 @@
 			<span class="font-semibold">{item ?? ''}</span>
 			{#if c?.look === 'header'}<span class="text-soft">{says(id, state)}</span>
 			{:else if c && !item}
-				<span class={tiny ? 'sr-only' : 'text-soft'}
+				{#if turned(id)?.left}<s class="text-soft">{turned(id)?.left}</s>{/if}
+				<span class={tiny || turned(id)?.left ? 'sr-only' : 'text-soft'}
 					>{offers && !offer ? '' : (offer?.says ?? state.link?.text ?? '')}
 					<span class="sr-only">{says(id, state)}</span></span
 				>
@@ -295,6 +294,17 @@
 							>
 						</g>
 					{/each}
+					{#each chart.groups as g (g.id)}
+						{#if g.bracket}<path d={g.bracket} class="fill-none stroke-soft" />{/if}
+						<text
+							data-label={g.id}
+							x={g.label.x + g.label.w / 2}
+							y={g.label.y + 15}
+							text-anchor="middle"
+							class={['text-base', open === g.id ? 'fill-ink font-semibold' : 'fill-soft']}
+							>{g.name}</text
+						>
+					{/each}
 					{#each chart.bays as b (b.name)}
 						<rect
 							x={b.box.x + 0.5}
@@ -321,6 +331,8 @@
 							style:left="{c.box.x}px"
 							style:width="{c.box.w}px"
 							style:height="{c.box.h}px"
+							onpointerenter={() => (open = groupOf(c.socket.id))}
+							onpointerleave={() => (open = undefined)}
 						>
 							<button
 								data-socket={c.socket.id}
@@ -354,8 +366,10 @@
 								tabindex={stop === c.socket.id ? 0 : -1}
 								onfocus={() => {
 									at = c.socket.id;
+									open = groupOf(c.socket.id);
 									if (zoom.zoomed) zoom.show(c.box);
 								}}
+								onblur={() => (open = undefined)}
 								onclick={() => press(c.socket.id)}
 								{@attach draggable?.(c.state.item)}
 							>
@@ -384,6 +398,34 @@
 						</li>
 					{/each}
 				</ul>
+				{#if group}
+					{@const { x, y, to } = group.opens}
+					<!-- Each socket says the same itself, to those who hear the page. -->
+					<ul
+						class="pointer-events-none absolute z-10 border border-ink bg-paper px-2 py-1 leading-tight shadow"
+						style:width="{OPENED}px"
+						style:left="{Math.max(
+							0,
+							Math.min(chart.width - OPENED, to === 'left' ? x - OPENED : x)
+						)}px"
+						style:top="{Math.min(y, chart.height - group.sockets.length * 40 - 10)}px"
+						aria-hidden="true"
+						data-testid="opened"
+					>
+						{#each group.sockets as id (id)}
+							{@const s = resolved.sockets.find((x) => x.socket === id)}
+							{#if s}
+								<li class="flex gap-1.5 py-0.5">
+									<span class="mt-0.5"><Mark grade={grade(s)} size={15} /></span>
+									<span
+										><strong>{id}</strong>
+										{name(s.item) ?? ''} <span class="text-soft">{s.says}</span></span
+									>
+								</li>
+							{/if}
+						{/each}
+					</ul>
+				{/if}
 			</div>
 		</div>
 		<div class="absolute bottom-0 left-0 flex flex-col gap-1">
@@ -399,83 +441,28 @@
 				</button>
 			{/each}
 		</div>
-		{#if zoom.zoomed}
-			{@const seen = zoom.seen}
-			<button
-				class="absolute right-1 bottom-1 border-2 border-ink bg-paper"
-				aria-label="Map: shows the whole board again"
-				onclick={(e) => {
-					const box = e.currentTarget.getBoundingClientRect();
-					if (e.detail === 0) return zoom.fit(); // by key
-					zoom.centre(
-						((e.clientX - box.left) / box.width) * chart.width,
-						((e.clientY - box.top) / box.height) * chart.height
-					);
-				}}
-			>
-				<svg
-					viewBox="0 0 {chart.width} {chart.height}"
-					width={160}
-					height={(160 * chart.height) / chart.width}
-					aria-hidden="true"
-				>
-					{#each chart.controls as c (c.socket.id)}
-						<rect
-							x={c.box.x}
-							y={c.box.y}
-							width={c.box.w}
-							height={c.box.h}
-							class={c.state.item ? 'fill-soft' : 'fill-water-3'}
-						/>
-					{/each}
-					<rect
-						x={seen.x}
-						y={seen.y}
-						width={seen.w}
-						height={seen.h}
-						class="fill-none stroke-over"
-						stroke-width={chart.width / 80}
-					/>
-				</svg>
-			</button>
+		{#if zoom.zoomed}<Fetched load={() => import('./Overview.svelte')} also={{ chart, zoom }} />
 		{/if}
 	{:else if width > 0}
-		<Sketch
-			{sheet}
-			line={Math.max(sheet.board.widthMM, sheet.board.heightMM) / 110}
-			socketLine={Math.max(sheet.board.widthMM, sheet.board.heightMM) / 180}
-			corner={Math.max(sheet.board.widthMM, sheet.board.heightMM) / 40}
-			tint={(k) => picture(k.id)}
-			class="mx-auto h-40 w-full"
-			role="img"
-			aria-label={title}
-		/>
-		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-		<ul class="mt-2 grid grid-cols-2 gap-1" aria-label="Sockets" bind:this={list} onkeydown={walk}>
-			{#each listed as { socket, state } (socket.id)}
-				{@const offer = offerAt(socket.id)}
-				<li>
-					<button
-						data-socket={socket.id}
-						class={[
-							'size-full min-h-12 rounded-sm border px-2 py-1 text-left leading-tight',
-							chosen === socket.id
-								? 'border-over bg-overtint'
-								: 'border-line bg-paper hover:bg-water-1',
-							shut(socket.id) && 'cursor-not-allowed border-dashed text-soft'
-						]}
-						aria-disabled={shut(socket.id) || undefined}
-						aria-pressed={chosen === socket.id}
-						title={offer?.costs.join('\n')}
-						tabindex={stop === socket.id ? 0 : -1}
-						onfocus={() => (at = socket.id)}
-						onclick={() => press(socket.id)}
-						{@attach draggable?.(state.item)}
-					>
-						{@render words(socket.id, state)}
-					</button>
-				</li>
-			{/each}
-		</ul>
+		<div bind:this={list}>
+			<Fetched
+				load={() => import('./Listed.svelte')}
+				also={{
+					sheet,
+					resolved,
+					title,
+					listed,
+					chosen,
+					stop,
+					words,
+					offerAt,
+					shut,
+					onsocket: press,
+					oncome: (id: string) => (at = id),
+					onkeydown: walk,
+					draggable
+				}}
+			/>
+		</div>
 	{/if}
 </div>

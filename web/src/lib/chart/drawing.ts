@@ -49,6 +49,19 @@ export interface RootMark {
 	readonly says: readonly string[];
 }
 
+/** Sockets that are alike and stand together: the ports, the slots of a channel. */
+export interface Group {
+	readonly id: string;
+	readonly name: string;
+	readonly sockets: readonly string[];
+	/** Where its name stands: the middle of a line of this width. */
+	readonly label: Box;
+	/** The line that holds it together, where it has one. */
+	readonly bracket?: string;
+	/** Where it opens: the corner of what is told of each, to this side and downwards. */
+	readonly opens: { readonly x: number; readonly y: number; readonly to: 'left' | 'right' };
+}
+
 export interface Drawing {
 	readonly width: number;
 	readonly height: number;
@@ -60,6 +73,7 @@ export interface Drawing {
 	readonly leads: readonly string[];
 	/** Ports whose drive stands elsewhere. */
 	readonly ports: readonly { readonly id: string; readonly box: Box }[];
+	readonly groups: readonly Group[];
 	/** Bays in which nothing lies. */
 	readonly bays: readonly { readonly name: string; readonly box: Box }[];
 }
@@ -284,7 +298,8 @@ export function draw(
 		w: width - (rearW > 0 ? rearW + 16 : 0) - (bayW > 0 ? bayW + 24 : 0),
 		h: 0
 	};
-	const portRows = Math.max(1, Math.floor((height - 2 * PAD) / (CELL + 3)));
+	const named = ports.length > 1 ? LINE + 2 : 0; // the name of a group stands over it
+	const portRows = Math.max(1, Math.floor((height - 2 * PAD - named) / (CELL + 3)));
 	const portCols = Math.ceil(ports.length / portRows);
 	const portW = cell(ports);
 	const portsW = portCols * (portW + 3);
@@ -329,8 +344,8 @@ export function draw(
 	const count = above.length + below.length;
 	const fixed = [...above, ...below].reduce((n, r) => n + r.h, 0) + 2 * PAD;
 	const least = Math.max(
-		ports.length > 0 ? Math.ceil(ports.length / Math.max(1, portCols)) * (CELL + 3) : 0,
-		usb.reduce((n, _, i) => n + (rear[i]?.h ?? CELL) + GAP, 0)
+		ports.length > 0 ? Math.ceil(ports.length / Math.max(1, portCols)) * (CELL + 3) + named : 0,
+		usb.reduce((n, _, i) => n + (rear[i]?.h ?? CELL) + GAP, usb.length > 1 ? LINE + 2 : 0)
 	);
 	let gap = 8;
 	const want = Math.max(height, least + 2 * PAD);
@@ -385,7 +400,7 @@ export function draw(
 	);
 	const py = clamp(
 		(fed ? fed.y + fed.h / 2 : board.h / 2) - tall / 2,
-		board.y + PAD,
+		board.y + PAD + named,
 		board.h - PAD - tall
 	);
 	const held: { id: string; box: Box }[] = [];
@@ -403,6 +418,16 @@ export function draw(
 		if (lies(k)) held.push({ id: k.id, box });
 		else controls.push({ socket: k, state: sizes.state(k), look: 'cell', box });
 	});
+
+	const groups: Group[] = [...set.groups];
+	if (named > 0)
+		groups.push({
+			id: 'ports',
+			name: [...new Set(order.map((k) => (k.kind === 'u2' ? 'U.2' : 'SATA')))].join(', '),
+			sockets: order.map((k) => k.id),
+			label: { x: px, y: py - named, w: portsW, h: LINE },
+			opens: { x: px - 8, y: py, to: 'left' }
+		});
 
 	// The strip of bays, in the order of the ports; empty bays stand below.
 	const bx = board.x + board.w + 24;
@@ -428,6 +453,17 @@ export function draw(
 
 	// The rear: a port is a cell at the edge, a box on it stands outside.
 	let uy = board.y + PAD;
+	if (usb.length > 1) {
+		const x = rearW + 16 - cell(usb) - 6;
+		groups.push({
+			id: 'usb',
+			name: 'USB',
+			sockets: usb.map((k) => k.id),
+			label: { x, y: uy, w: cell(usb), h: LINE },
+			opens: { x: rearW + 20, y: uy + LINE + 2, to: 'right' }
+		});
+		uy += LINE + 2;
+	}
 	usb.forEach((k, i) => {
 		const s = rear[i];
 		if (!s) {
@@ -462,6 +498,7 @@ export function draw(
 		ribbons: links.ribbons,
 		leads,
 		ports: held,
+		groups,
 		bays
 	};
 }
@@ -481,7 +518,12 @@ interface Bank {
 		y: number,
 		h: number,
 		boardMM: number
-	): { cpu: Box; controls: Control[]; channels: { id: string; d: string; live: boolean }[] };
+	): {
+		cpu: Box;
+		controls: Control[];
+		groups: Group[];
+		channels: { id: string; d: string; live: boolean }[];
+	};
 }
 
 function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
@@ -501,6 +543,9 @@ function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
 	if (many) cpuW = Math.max(112, Math.min(cpuW, room - 180));
 	const flat = many ? slots : slots.filter((k) => !upright.includes(k));
 	const sticks = many ? [] : upright;
+	// Below the slots of a channel stands its name, where it has several.
+	const several = sticks.some((k) => sticks.some((o) => o !== k && o.channel === k.channel));
+	const named = several ? LINE + 4 : 0;
 	const flats = flat.map((k) => ({
 		k,
 		s: sizes.of(k, many ? Math.min(180, room - cpuW - 30) : Math.min(230, (room - cpuW - 40) / 2))
@@ -514,13 +559,14 @@ function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
 	const gridH = grid * (Math.max(0, ...flats.map(({ s }) => s.h)) + 4);
 	const least = Math.max(
 		64,
-		sticks.length > 0 ? STICK.least : 0,
+		sticks.length > 0 ? STICK.least + named : 0,
 		many ? gridH : Math.max(stack(flatsAt(true)), stack(flatsAt(false)))
 	);
 	return {
 		least,
-		most: Math.max(least, sticks.length > 0 ? STICK.most : 130),
-		set(x0, y, h, boardMM) {
+		most: Math.max(least, sticks.length > 0 ? STICK.most + named : 130),
+		set(x0, y, full, boardMM) {
+			const h = full - named;
 			const controls: Control[] = [];
 			const w = (k: Socket) => stickW(k, h);
 			const left = sticks.filter((k) => center(k) < cx).sort((a, b) => center(a) - center(b));
@@ -571,6 +617,32 @@ function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
 						fy += s.h + 4;
 					}
 				}
+			// Slots of one channel that stand side by side are held together by its name.
+			const groups: Group[] = [];
+			if (several)
+				for (const side of [left, right]) {
+					const run = [...side].sort((a, b) => at.get(a.id)!.x - at.get(b.id)!.x);
+					for (let i = 0, j = 1; i < run.length; i = j, j = i + 1) {
+						while (j < run.length && run[j]!.channel === run[i]!.channel) j++;
+						const own = run.slice(i, j);
+						const x1 = at.get(own[0]!.id)!.x;
+						const end = at.get(own.at(-1)!.id)!;
+						const x2 = end.x + end.w;
+						const channel = run[i]!.channel ?? '';
+						const name = ['channel ' + channel, 'ch ' + channel, channel].find(
+							(n) => wide(n) <= x2 - x1
+						);
+						if (!channel || !name) continue;
+						groups.push({
+							id: `channel ${channel} ${i}`,
+							name,
+							sockets: own.map((k) => k.id),
+							label: { x: x1, y: y + h + 5, w: x2 - x1, h: LINE },
+							bracket: `M${x1 + 1} ${y + h + 2}v4H${x2 - 1}v-4`,
+							opens: { x: x1, y: y + h + LINE + 8, to: 'right' }
+						});
+					}
+				}
 			// A channel is one ribbon from the processor through its slots.
 			const names = [...new Set(slots.map((k) => k.channel ?? ''))];
 			const channels = names.flatMap((name, i) => {
@@ -599,7 +671,7 @@ function memory(sheet: Sheet, sizes: Sizes, cpu: Root, room: number): Bank {
 					}
 				];
 			});
-			return { cpu: box, controls, channels };
+			return { cpu: box, controls, groups, channels };
 		}
 	};
 }

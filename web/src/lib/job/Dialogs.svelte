@@ -26,3 +26,7 @@
 	bind:open={() => desk.dialog === 'wish', (yes) => desk.ask('wish', yes)}
 	load={() => import('./EditWish.svelte')}
 />
+<Later
+	bind:open={() => desk.dialog === 'stage', (yes) => desk.ask('stage', yes)}
+	load={() => import('./AddStage.svelte')}
+/>

@@ -19,11 +19,6 @@
 	const planned = $derived(desk.shown === 'planned');
 	const piece = $derived(session.item(here.item));
 	const bay = $derived(piece ? bays.find((b) => b.item === piece.id) : undefined);
-	/** It lies in a bay, or would if one were free. */
-	const inBay = $derived(
-		!!bay ||
-			(!!session.partOf(here.item)?.drive && (socket.kind === 'sata' || socket.kind === 'u2'))
-	);
 
 	function keep(item: string) {
 		const now = session.job.wish?.keep ?? [];
@@ -69,7 +64,7 @@
 	{#each desk.resolved.flows.filter((f) => f.socket === here.socket) as f (f.socket)}
 		<p class="text-soft">to plan with: {f.says}</p>
 	{/each}
-	{#if piece && inBay && bays.length > 1}
+	{#if piece && here.inBay && bays.length > 1}
 		<div class="my-2 grid grid-cols-[auto_1fr] items-center gap-2">
 			<label for="bay">Lies in</label>
 			<Select

@@ -10,8 +10,10 @@
 	const get = useDraft();
 	const draft = $derived(get());
 	const s = $derived(draft.sheet);
-	const subjects = $derived(say.subjects(s));
-	const objects = $derived(say.objects(s));
+	/** What can be said; the last answer holds until the next one. */
+	const can = $derived(draft.check?.sayable ?? { when: [], then: [] });
+	const subjects = $derived(say.subjects(can));
+	const objects = $derived(say.objects(can));
 
 	// As wide as what is chosen, so that a rule is read in one line.
 	const narrow = {
@@ -26,14 +28,10 @@
 	const items = (words: readonly say.Word[], now: string) =>
 		words.some((w) => w.value === now)
 			? [...words]
-			: [{ value: now, name: now ? `${now} ?` : '?' }, ...words];
+			: [{ value: now, name: now && !now.startsWith('{') ? `${now} ?` : '?' }, ...words];
 
 	function put(i: number, j: number, c: Condition) {
 		draft.change((x) => (x.rules[i]!.when[j] = c));
-	}
-	function about(i: number, j: number, subject: string) {
-		const can = say.predicates(s, subject);
-		put(i, j, say.condition(subject, can.length === 1 ? can[0]!.value : ''));
 	}
 	function then(i: number, j: number, e: Effect) {
 		draft.change((x) => (x.rules[i]!.then[j] = e));
@@ -76,15 +74,15 @@
 							placeholder=""
 							value={subject}
 							items={items(subjects, subject)}
-							onchange={(e) => about(i, j, e.currentTarget.value)}
+							onchange={(e) => put(i, j, say.ask(can, e.currentTarget.value))}
 						/>
 						<Select
 							{...narrow}
 							aria-label="Rule {i + 1}: what condition {j + 1} says"
 							placeholder=""
-							value={say.predicateOf(c)}
-							items={items(say.predicates(s, subject), say.predicateOf(c))}
-							onchange={(e) => put(i, j, say.condition(subject, e.currentTarget.value))}
+							value={say.asked(c)}
+							items={items(say.predicates(can, subject), say.asked(c))}
+							onchange={(e) => put(i, j, JSON.parse(e.currentTarget.value) as Condition)}
 						/>
 						{#if r.when.length > 1}
 							{@render small(`Take condition ${j + 1} of rule ${i + 1} away`, () =>
@@ -107,27 +105,15 @@
 							placeholder=""
 							value={object}
 							items={items(objects, object)}
-							onchange={(ev) => {
-								const to = ev.currentTarget.value;
-								const can = say.effects(s, to);
-								const now = say.effectsOf(e)[0] ?? '';
-								then(
-									i,
-									j,
-									say.effect(
-										to,
-										can.some((w) => w.value === now) ? now : can.length === 1 ? can[0]!.value : ''
-									)
-								);
-							}}
+							onchange={(ev) => then(i, j, say.effectOn(can, ev.currentTarget.value, e))}
 						/>
 						<Select
 							{...narrow}
 							aria-label="Rule {i + 1}: what effect {j + 1} does"
 							placeholder=""
-							value={say.effectsOf(e)[0] ?? ''}
-							items={items(say.effects(s, object), say.effectsOf(e)[0] ?? '')}
-							onchange={(ev) => then(i, j, say.effect(object, ev.currentTarget.value))}
+							value={say.done(e)}
+							items={items(say.effects(can, object), say.done(e))}
+							onchange={(ev) => then(i, j, JSON.parse(ev.currentTarget.value) as Effect)}
 						/>
 						{#if r.then.length > 1}
 							{@render small(`Take effect ${j + 1} of rule ${i + 1} away`, () =>

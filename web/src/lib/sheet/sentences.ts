@@ -1,119 +1,70 @@
-// Rules as sentences made of pick lists: "when M2_2 holds anything, then SATA5 is
-// off". Each half is a subject and what is said of it, both written as short codes.
-import type { Condition, Effect, Sheet } from '$lib/api/types.gen';
+// Rules as sentences made of pick lists: "when M2_2 holds anything, then SATA5 is off". What can
+// be said is the core's; here its parts are only put together.
+import type { Condition, Effect, Sayable, Sheet } from '$lib/api/types.gen';
 
 export interface Word {
 	readonly value: string;
 	readonly name: string;
 }
 
-/** Subjects of a condition: sockets, settings, the processor. */
-export const subjects = (s: Sheet): Word[] => [
-	...s.sockets.map((k) => ({ value: 'socket:' + k.id, name: k.id })),
-	...s.settings.map((t) => ({ value: 'setting:' + t.id, name: t.name })),
-	...(s.processors?.length ? [{ value: 'processor:', name: 'the processor' }] : [])
-];
-
+/** What a condition is about: a socket, a setting, the processor; '' before it is chosen. */
 export const subjectOf = (c: Condition): string =>
-	c.processor === undefined && c.setting === undefined && c.socket === undefined
-		? ''
-		: c.processor !== undefined
-			? 'processor:'
-			: c.setting !== undefined
-				? 'setting:' + c.setting
-				: 'socket:' + (c.socket ?? '');
+	c.processor !== undefined
+		? 'processor'
+		: c.setting !== undefined
+			? 'setting ' + c.setting
+			: c.socket !== undefined
+				? 'socket ' + c.socket
+				: '';
 
-/** What can be said of a subject. */
-export function predicates(s: Sheet, subject: string): Word[] {
-	if (subject === '') return [];
-	const [kind, id] = cut(subject);
-	if (kind === 'processor')
-		return (s.processors ?? []).map((p) => ({ value: p.id, name: 'is ' + p.name }));
-	if (kind === 'setting')
-		return (s.settings.find((t) => t.id === id)?.options ?? []).map((o) => ({
-			value: o.value,
-			name: 'is ' + o.name
-		}));
-	return [
-		{ value: 'anything', name: 'holds anything' },
-		{ value: 'pcie', name: 'holds a PCIe part' },
-		{ value: 'sata', name: 'holds a SATA part' }
-	];
+const about = (c: Condition): Condition =>
+	c.processor !== undefined
+		? { processor: '' }
+		: c.setting !== undefined
+			? { setting: c.setting }
+			: { socket: c.socket };
+
+export const subjects = (all: Sayable): Word[] =>
+	all.when.map((a) => ({ value: subjectOf(a.can[0]!.when), name: a.about }));
+const asks = (all: Sayable, subject: string) =>
+	all.when.find((a) => subjectOf(a.can[0]!.when) === subject)?.can ?? [];
+/** What can be asked of a subject. */
+export const predicates = (all: Sayable, subject: string): Word[] =>
+	asks(all, subject).map((c) => ({ value: JSON.stringify(c.when), name: c.says }));
+
+/** The condition that begins with a subject: all of it, where there is one thing to ask. */
+export function ask(all: Sayable, subject: string): Condition {
+	const can = asks(all, subject);
+	return can.length === 1 ? can[0]!.when : can[0] ? about(can[0].when) : {};
 }
 
-export const predicateOf = (c: Condition): string => c.processor ?? c.is ?? c.holds ?? '';
-
-export function condition(subject: string, predicate: string): Condition {
-	const [kind, id] = cut(subject);
-	if (kind === 'processor') return { processor: predicate };
-	if (kind === 'setting') return { setting: id, ...(predicate && { is: predicate }) };
-	return { socket: id, ...(predicate && { holds: predicate as NonNullable<Condition['holds']> }) };
-}
+/** What a condition asks, as a value of a pick list: '' before it asks anything. */
+export const asked = (c: Condition): string =>
+	JSON.stringify(c) === JSON.stringify(about(c)) ? '' : JSON.stringify(c);
 
 /** The object of an effect on memory, for which the file has no name. */
 const MEMORY = '*memory';
 
-/** Objects of an effect: sockets, and memory where it has slots. */
-export const objects = (s: Sheet): Word[] => [
-	...s.sockets
-		.filter((k) => k.kind !== 'dimm' && k.kind !== 'sodimm')
-		.map((k) => ({ value: k.id, name: k.id })),
-	{ value: MEMORY, name: 'memory' }
-];
-
-/** What an effect can do to an object. */
-export function effects(s: Sheet, object: string): Word[] {
-	if (object === '') return [];
-	if (object === MEMORY) return [{ value: 'profile', name: 'runs at its profile' }];
-	const k = s.sockets.find((x) => x.id === object);
-	const out: Word[] = [{ value: 'off', name: 'is off' }];
-	if (k?.kind === 'm2' || k?.kind === 'pcie' || k?.kind === 'u2') {
-		for (const n of [8, 4, 2, 1])
-			if (n < (k.lanes ?? 16)) out.push({ value: 'lanes:' + n, name: 'is at most x' + n });
-		for (const g of [5, 4, 3, 2, 1])
-			if (g < (k.gen ?? 6)) out.push({ value: 'gen:' + g, name: 'is at most Gen ' + g });
-	}
-	if (k?.kind === 'm2' || k?.kind === 'u2')
-		out.push(
-			{ value: 'only:pcie', name: 'takes PCIe only' },
-			{ value: 'only:sata', name: 'takes SATA only' }
-		);
-	for (const x of k?.splits ?? [])
-		out.push({ value: 'split:' + x.join('+'), name: 'is split ' + x.join('+') });
-	return out;
-}
-
 export const objectOf = (e: Effect): string => (e.memoryProfile ? MEMORY : (e.socket ?? ''));
+export const objects = (all: Sayable): Word[] =>
+	all.then.map((d) => ({ value: objectOf(d.can[0]!.then), name: d.on }));
+const does = (all: Sayable, object: string) =>
+	all.then.find((d) => objectOf(d.can[0]!.then) === object)?.can ?? [];
+/** What an effect can do to an object. */
+export const effects = (all: Sayable, object: string): Word[] =>
+	does(all, object).map((c) => ({ value: JSON.stringify(c.then), name: c.says }));
 
-/** An effect as its code; one that does several things at once has several. */
-export const effectsOf = (e: Effect): string[] => [
-	...(e.off ? ['off'] : []),
-	...(e.maxLanes ? ['lanes:' + e.maxLanes] : []),
-	...(e.maxGen ? ['gen:' + e.maxGen] : []),
-	...(e.protocols?.length === 1 ? ['only:' + e.protocols[0]] : []),
-	...(e.split ? ['split:' + e.split.join('+')] : []),
-	...(e.memoryProfile ? ['profile'] : [])
-];
+/** What an effect does, as a value of a pick list: '' before it does anything. */
+export const done = (e: Effect): string =>
+	Object.keys(e).some((k) => k !== 'socket') ? JSON.stringify(e) : '';
 
-export function effect(object: string, code: string): Effect {
-	const [what, value] = cut(code);
-	const socket = object;
-	switch (what) {
-		case '':
-			return { socket };
-		case 'lanes':
-			return { socket, maxLanes: Number(value) as NonNullable<Effect['maxLanes']> };
-		case 'gen':
-			return { socket, maxGen: Number(value) };
-		case 'only':
-			return { socket, protocols: [value as 'pcie' | 'sata'] };
-		case 'split':
-			return { socket, split: value.split('+').map(Number) };
-		case 'profile':
-			return { memoryProfile: true };
-	}
-	return { socket, off: true };
+/** The effect on another object: the same one where that can be, or what it can do only. */
+export function effectOn(all: Sayable, object: string, was: Effect): Effect {
+	const can = does(all, object);
+	const same = can.find((c) => what(c.then) === what(was));
+	return (same ?? (can.length === 1 ? can[0] : undefined))?.then ?? { socket: object };
 }
+const what = (e: Effect) => JSON.stringify({ ...e, socket: undefined });
 
 /** Rules with one thing to each effect, as the sentences show them. */
 export function apart(s: Sheet): Sheet {
@@ -121,15 +72,11 @@ export function apart(s: Sheet): Sheet {
 		...s,
 		rules: s.rules.map((r) => ({
 			...r,
-			then: r.then.flatMap((e) => {
-				const codes = effectsOf(e);
-				return codes.length > 1 ? codes.map((c) => effect(objectOf(e), c)) : [e];
+			then: r.then.flatMap(({ socket, ...does }) => {
+				const on = socket === undefined ? {} : { socket };
+				const each = Object.entries(does);
+				return each.length > 1 ? each.map(([k, v]) => ({ ...on, [k]: v })) : [{ ...on, ...does }];
 			}) as typeof r.then
 		}))
 	};
-}
-
-function cut(code: string): [string, string] {
-	const i = code.indexOf(':');
-	return i < 0 ? [code, ''] : [code.slice(0, i), code.slice(i + 1)];
 }

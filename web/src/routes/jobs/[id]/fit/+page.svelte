@@ -7,9 +7,9 @@
 	import NewerSheet from '$lib/job/NewerSheet.svelte';
 	import Panels from '$lib/job/Panels.svelte';
 	import { useSession } from '$lib/job/session.svelte';
-	import Stages from '$lib/job/Stages.svelte';
 	import Which from '$lib/job/Which.svelte';
 	import { command } from '$lib/ui/commands.svelte';
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import Turn from '$lib/ui/Turn.svelte';
 
 	const get = useSession();
@@ -47,7 +47,9 @@
 	class="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-3 max-lg:pb-16 lg:grid-cols-[minmax(0,1fr)_21.5rem]"
 >
 	<section aria-label="Board">
-		<Stages />
+		{#if session.view.stages.length > 0}<Fetched
+				load={() => import('$lib/job/Stages.svelte')}
+			/>{/if}
 		<Which />
 		<Turn
 			><Chart
