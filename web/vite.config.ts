@@ -19,19 +19,19 @@ export default defineConfig({
 					groups: [
 						{
 							name: 'frame',
-							test: /node_modules\/(?!flowbite-svelte\/dist\/(forms|modal|dialog)\/)|vite.preload-helper|rolldown.runtime/,
+							test: /node_modules\/(?!flowbite-svelte\/dist\/(forms|modal|dialog|table)\/)|vite.preload-helper|rolldown.runtime/,
 							minShareCount: 3,
 							priority: 2
 						},
 						{
 							name: 'forms',
-							test: /flowbite-svelte\/dist\/(forms|modal|dialog)\/|lib\/ui\/(Dialog|TabBar|FileButton|bring)/,
+							test: /flowbite-svelte\/dist\/(forms|modal|dialog|table)\/|lib\/ui\/(Dialog|Table|TabBar|FileButton|bring)/,
 							minShareCount: 3,
 							priority: 1
 						},
 						{
 							name: 'house',
-							test: /src\/lib\/((ui|api)\/(?!Dialog|TabBar|FileButton|bring|KeysDialog|Palette|ScanCode|Who\.))/
+							test: /src\/lib\/((ui|api)\/(?!Dialog|Table|TabBar|FileButton|bring|KeysDialog|Palette|ScanCode|Who\.))/
 						},
 						{
 							name: 'chart',
@@ -39,7 +39,7 @@ export default defineConfig({
 						},
 						{
 							name: 'job',
-							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Stages|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
+							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|MemoryChoices|Stages|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
 						}
 					]
 				}

@@ -385,7 +385,7 @@ func request(c *gin.Context, key string) store.Request {
 
 func (s *api) stamp(by string) job.Stamp {
 	if by = strings.TrimSpace(by); by == "" {
-		by = "somebody at the bench"
+		by = "someone"
 	}
 	return job.Stamp{By: by, At: s.Now().UTC().Truncate(time.Second)}
 }

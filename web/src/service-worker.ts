@@ -31,8 +31,20 @@ worker.addEventListener('activate', (e) => {
 				Promise.all(all.filter((k) => k !== PROGRAM && k !== READ).map((k) => caches.delete(k)))
 			)
 			.then(() => worker.clients.claim())
+			.then(() => lookedAt())
 	);
 });
+
+/** Keeps the jobs that are open in a tab which this worker has only just come to: their
+ * answers came before it. */
+async function lookedAt(): Promise<void> {
+	const read = await caches.open(READ);
+	for (const tab of await worker.clients.matchAll({ type: 'window' })) {
+		const job = /^\/jobs\/([^/]+)/.exec(new URL(tab.url).pathname)?.[1];
+		const paths = job ? ['/api/jobs/' + job] : ['/api/jobs'];
+		await Promise.all(paths.map((path) => read.add(path).catch(() => undefined)));
+	}
+}
 
 /** The answer of the server, kept under a name; what was kept where it does not answer. */
 async function fresh(request: Request, cache: string, name: Request | string): Promise<Response> {

@@ -287,16 +287,16 @@ func TestStages(t *testing.T) {
 		t.Errorf("a step of a stopped plan was ticked: %v", err)
 	}
 	j = must(t, j, put("item-4", "M2_1"), put("item-5", "A2"), put("item-6", "B2"), job.Change{Do: job.DoTakeOut, Item: "item-1"})
-	expect(job.StageFit, "hands: the plan is ready", "Begin the work order")
+	expect(job.StageFit, "somebody to begin: the plan is ready", "Begin the work order")
 	verdict("good: It works: ")
 	if _, _, err := job.Apply(j, job.Change{Do: job.DoClose}, stamp); err == nil || !strings.Contains(worded(&j, err), "a step is not done: See that") {
 		t.Errorf("closed with the machine open: %v", err)
 	}
 	j = must(t, j, job.Change{Do: job.DoTick, Step: "prepare/backup"})
-	expect(job.StageOrder, "hands: Lay out parts and tools", "Go on with the work order")
-	verdict("unknown: 1 of 19 steps done: hands: Lay out parts and tools")
+	expect(job.StageOrder, "somebody to go on: Lay out parts and tools", "Go on with the work order")
+	verdict("unknown: 1 of 19 steps done: Lay out parts and tools")
 	j = must(t, j, job.Change{Do: job.DoUntick, Step: "prepare/backup"})
-	expect(job.StageFit, "hands: the plan is ready", "Begin the work order")
+	expect(job.StageFit, "somebody to begin: the plan is ready", "Begin the work order")
 	tickAll(false)
 	expect(job.StageProve, "16 lines to read off the screens", "Compare what the screens show")
 	verdict("unknown: Fitted, not proved yet: 16 lines to read off the screens")

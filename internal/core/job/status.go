@@ -214,7 +214,7 @@ func status(v *View) Status {
 		s.Go = StageOrder
 		return s
 	case next != nil:
-		return working(GradeOpen, steps, StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
+		return stand(Judgement{GradeOpen, steps, next.Do}, StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
 	case notLooked > 0:
 		return working(GradeOpen, fact.Of(FittedNotProved), StageProve, fact.Of(LinesToRead, fact.Count{N: notLooked, Of: Lines}), fact.Of(CompareScreens))
 	case differ > 0:

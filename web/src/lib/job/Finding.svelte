@@ -77,7 +77,7 @@
 						<li class="flex flex-wrap items-center gap-1.5">
 							<span>{l.says}</span>
 							{#each new Set(l.choices.flatMap((c) => c.cure.costs ?? [])) as cost (cost)}
-								<span class="text-soft">(costs: {cost})</span>
+								<span class="text-soft">({cost})</span>
 							{/each}
 							{#if oncure}
 								{#each l.choices as c (c.name)}

@@ -1,7 +1,9 @@
 <script lang="ts">
 	// The page that goes with the machine, as it is printed.
+	import { TableBodyCell, TableBodyRow } from 'flowbite-svelte';
 	import type { Fitted } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
+	import Table from '$lib/ui/Table.svelte';
 	import { when } from '$lib/ui/text';
 	import { useSession } from './session.svelte';
 
@@ -14,28 +16,31 @@
 {#snippet pieces(title: string, list: readonly Fitted[])}
 	{#if list.length > 0}
 		<h3 class="mt-4 font-semibold">{title}</h3>
-		<table class="w-full table-fixed border-collapse text-left">
-			<thead>
-				<tr class="border-b border-line text-soft">
-					<th class="py-1 pr-3 font-normal">part</th>
-					<th class="pr-3 font-normal">number, serial</th>
-					<th class="w-[22%] pr-3 font-normal">where</th>
-					<th class="font-normal">runs at</th>
-				</tr>
-			</thead>
-			<tbody>
-				{#each list as f (f.item)}
-					<tr class="border-b border-line align-top">
-						<td class="py-1 pr-3"><strong>{f.name}</strong><br />{f.what}</td>
-						<td class="pr-3">{f.number}<br />{f.serial}</td>
-						<td class="pr-3"
-							>{f.socket}{f.from ? (f.socket ? `, was in ${f.from}` : `was in ${f.from}`) : ''}</td
-						>
-						<td>{f.runs}</td>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
+		<Table
+			caption={title}
+			class="table-fixed"
+			heads={[
+				{ text: 'part' },
+				{ text: 'number, serial' },
+				{ text: 'where', class: 'w-[22%]' },
+				{ text: 'runs at' }
+			]}
+		>
+			{#each list as f (f.item)}
+				<TableBodyRow>
+					<TableBodyCell><strong>{f.name}</strong><br />{f.what}</TableBodyCell>
+					<TableBodyCell>{f.number}<br />{f.serial}</TableBodyCell>
+					<TableBodyCell
+						>{f.socket}{f.from
+							? f.socket
+								? `, was in ${f.from}`
+								: `was in ${f.from}`
+							: ''}</TableBodyCell
+					>
+					<TableBodyCell>{f.runs}</TableBodyCell>
+				</TableBodyRow>
+			{/each}
+		</Table>
 	{/if}
 {/snippet}
 

@@ -133,7 +133,7 @@
 				</p>
 			{:else if line.verdict === 'differs'}
 				<p class="w-full">
-					It {line.says}. Cure it and read again, or say why it is right:
+					It {line.says}. Fix it and read again, or say why it is right:
 				</p>
 				<form class="flex flex-wrap gap-2" onsubmit={explain}>
 					<div class="w-72">

@@ -1,7 +1,7 @@
 <script lang="ts">
-	// What the memory comes to, and the two answers to "and the old modules?".
-	import { Button } from 'flowbite-svelte';
+	// What the memory comes to.
 	import type { MemoryAnswer, Variant } from '$lib/api/types.gen';
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import Reasons from '$lib/ui/Reasons.svelte';
 
 	interface Props {
@@ -35,34 +35,6 @@
 		</details>
 	{/if}
 	{#if variants.length > 0}
-		<table class="mt-1 w-full border-collapse text-left">
-			<caption class="text-left text-soft">With and without the old modules</caption>
-			<thead class="sr-only">
-				<tr><th>Choice</th><th>Comes to</th><th>Use</th></tr>
-			</thead>
-			<tbody>
-				{#each variants as v (v.name)}
-					<tr class="border-t border-line">
-						<th scope="row" class="py-2 pr-2 align-top font-semibold">{v.name}</th>
-						<td class="py-2 pr-2">
-							{v.memory.total}, {v.memory.speed}<br />
-							<span class="text-soft">{v.memory.spread}, peak {v.memory.peak}</span>
-						</td>
-						<td class="py-1 text-right">
-							{#if v.current}
-								<span class="text-soft">in plan</span>
-							{:else if onuse}
-								<Button
-									color="alternative"
-									size="sm"
-									aria-label="Use: {v.name}"
-									onclick={() => onuse(v)}>Use</Button
-								>
-							{/if}
-						</td>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
+		<Fetched load={() => import('./MemoryChoices.svelte')} also={{ variants, onuse }} />
 	{/if}
 </section>

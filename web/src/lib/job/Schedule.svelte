@@ -16,7 +16,7 @@
 </script>
 
 {#if !session.closed}
-	<Quiet class="max-w-60 truncate text-soft max-lg:hidden" onclick={() => (open = true)}
+	<Quiet class="max-w-60 truncate text-soft max-sm:order-2" onclick={() => (open = true)}
 		>{now || 'Due, and where'}</Quiet
 	>
 {/if}

@@ -15,11 +15,11 @@
 </script>
 
 <div
-	class="no-print sticky top-0 z-30 mb-2 flex min-h-14 items-center gap-3 border-y border-line bg-paper py-1"
+	class="no-print sticky top-0 z-30 mb-2 flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-y border-line bg-paper py-1"
 	data-testid="verdict"
 >
 	<Mark grade={status.verdict.grade} size={26} />
-	<p class="line-clamp-2 min-w-0 grow leading-tight">
+	<p class="line-clamp-2 min-w-0 flex-1 leading-tight">
 		<strong class="text-lg">{status.verdict.says}</strong>{#if status.verdict.why}<span
 				class="text-soft">: {status.verdict.why}</span
 			>{/if}
@@ -30,7 +30,7 @@
 		</p>
 	{:else}
 		<Button
-			class="shrink-0 max-sm:max-w-40 max-sm:whitespace-normal"
+			class="shrink-0 max-sm:w-full"
 			onclick={() => goto(resolve(SCREENS[status.go].route, { id: session.job.id }))}
 			>{status.next}</Button
 		>

@@ -17,8 +17,9 @@
 <script lang="ts">
 	// Entries of one list in rows, their facts in columns. All can be made like one,
 	// for boards where the sockets of a kind are alike.
-	import { Button } from 'flowbite-svelte';
+	import { Button, TableBodyCell, TableBodyRow } from 'flowbite-svelte';
 	import { useDraft, type List } from './draft.svelte';
+	import Table from '$lib/ui/Table.svelte';
 	import Field from './Field.svelte';
 	import { write } from './pointer';
 
@@ -78,82 +79,74 @@
 </script>
 
 {#if rows.length > 0}
-	<!-- A wide table scrolls in itself; the keyboard must reach it to do so. -->
-	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-	<div class="overflow-x-auto" tabindex="0" role="region" aria-label={caption}>
-		<table class="w-full border-collapse text-left">
-			<caption class="sr-only">{caption}</caption>
-			<thead>
-				<tr class="align-bottom">
-					<th scope="col" class="py-1 pr-2 font-normal text-soft">{name}</th>
-					{#each wide as c (c.field)}
-						<th scope="col" class="max-w-24 py-1 pr-2 font-normal text-soft">{c.head}</th>
-					{/each}
-					<td></td>
-				</tr>
-			</thead>
-			<tbody>
-				{#each rows as i (i)}
-					<tr
-						class={['align-top', chosen === id(i) && 'bg-overtint']}
-						onfocusin={() => {
-							picked = id(i);
-							onchoose?.(id(i));
-						}}
-					>
-						<th scope="row" class="py-0.5 pr-2 font-normal">
-							<Field
-								at="/{list}/{i}/id"
-								label="Name of {id(i)}"
-								bare
-								max={40}
-								onset={(v) => v && draft.rename(list, i, String(v))}
-							/>
-						</th>
-						{#each wide as c (c.field)}
-							<td class="py-0.5 pr-2">
-								<Field
-									at={place(i, c)}
-									label="{c.head} of {id(i)}"
-									bare
-									choices={c.choices}
-									number={c.number}
-									names={c.names}
-								/>
-							</td>
-						{/each}
-						<td class="flex gap-1 py-0.5">
-							{#if rows.length > 1 && !each}
-								<button
-									class="size-11 shrink-0 rounded border border-line hover:bg-water-1"
-									aria-label="Make all like {id(i)}"
-									title="make all like {id(i)}"
-									onclick={() => alike(i)}
-								>
-									<svg
-										viewBox="0 0 20 20"
-										class="mx-auto size-5 fill-none stroke-current stroke-2"
-										aria-hidden="true"><path d="M4 5h12M10 2v6M4 11h12M4 16h12" /></svg
-									>
-								</button>
-							{/if}
-							<button
-								class="size-11 rounded border border-line hover:bg-overtint"
-								aria-label="Take {id(i)} off the sheet"
-								onclick={() => draft.remove(list, i)}
-							>
-								<svg
-									viewBox="0 0 20 20"
-									class="mx-auto size-5 fill-none stroke-current stroke-2"
-									aria-hidden="true"><path d="M5 5l10 10M15 5L5 15" /></svg
-								>
-							</button>
-						</td>
-					</tr>
+	<Table
+		{caption}
+		reach
+		heads={[
+			{ text: name },
+			...wide.map((c) => ({ text: c.head, class: 'max-w-24' })),
+			{ text: 'More', hidden: true }
+		]}
+	>
+		{#each rows as i (i)}
+			<TableBodyRow
+				class={['border-0', chosen === id(i) && 'bg-overtint dark:bg-overtint']}
+				onfocusin={() => {
+					picked = id(i);
+					onchoose?.(id(i));
+				}}
+			>
+				<th scope="row" class="py-0.5 pr-2 text-left font-normal">
+					<Field
+						at="/{list}/{i}/id"
+						label="Name of {id(i)}"
+						bare
+						max={40}
+						onset={(v) => v && draft.rename(list, i, String(v))}
+					/>
+				</th>
+				{#each wide as c (c.field)}
+					<TableBodyCell class="py-0.5 pr-2">
+						<Field
+							at={place(i, c)}
+							label="{c.head} of {id(i)}"
+							bare
+							choices={c.choices}
+							number={c.number}
+							names={c.names}
+						/>
+					</TableBodyCell>
 				{/each}
-			</tbody>
-		</table>
-	</div>
+				<TableBodyCell class="flex gap-1 py-0.5">
+					{#if rows.length > 1 && !each}
+						<button
+							class="size-11 shrink-0 rounded border border-line hover:bg-water-1"
+							aria-label="Make all like {id(i)}"
+							title="make all like {id(i)}"
+							onclick={() => alike(i)}
+						>
+							<svg
+								viewBox="0 0 20 20"
+								class="mx-auto size-5 fill-none stroke-current stroke-2"
+								aria-hidden="true"><path d="M4 5h12M10 2v6M4 11h12M4 16h12" /></svg
+							>
+						</button>
+					{/if}
+					<button
+						class="size-11 rounded border border-line hover:bg-overtint"
+						aria-label="Take {id(i)} off the sheet"
+						onclick={() => draft.remove(list, i)}
+					>
+						<svg
+							viewBox="0 0 20 20"
+							class="mx-auto size-5 fill-none stroke-current stroke-2"
+							aria-hidden="true"><path d="M5 5l10 10M15 5L5 15" /></svg
+						>
+					</button>
+				</TableBodyCell>
+			</TableBodyRow>
+		{/each}
+	</Table>
 	{#if rare.length > 0 && own !== undefined}
 		<fieldset class="mt-2 border-l-4 border-water-4 pl-3">
 			<legend class="font-semibold">More of {id(own)}</legend>

@@ -2,7 +2,7 @@
 	// A new sheet starts from a generic layout, or as a copy of one in the shop.
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
-	import { Button, Input, Label, Select } from 'flowbite-svelte';
+	import { Button, Input, Label, Radio, Select } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
 	import { refusal } from '$lib/api/refused';
 	import type { Sheet, SheetName } from '$lib/api/types.gen';
@@ -36,18 +36,20 @@
 </script>
 
 {#snippet starts(sheet: Sheet, value: string)}
-	<label
-		class={[
-			'grid cursor-pointer gap-1 rounded border p-2 has-focus-visible:outline-2',
-			from === value ? 'border-2 border-ink bg-water-1' : 'border-line hover:bg-water-1'
-		]}
+	<Radio
+		name="{uid}from"
+		{value}
+		bind:group={from}
+		classes={{
+			label: [
+				'flex-col items-start gap-1 rounded border p-2 has-focus-visible:outline-2',
+				from === value ? 'border-2 border-ink bg-water-1' : 'border-line hover:bg-water-1'
+			].join(' ')
+		}}
 	>
-		<Thumb {sheet} />
-		<span class="flex items-center gap-2">
-			<input type="radio" name="{uid}from" {value} bind:group={from} class="size-5" />
-			{sheet.name}
-		</span>
-	</label>
+		<span class="order-first"><Thumb {sheet} /></span>
+		{sheet.name}
+	</Radio>
 {/snippet}
 
 <Dialog bind:open title="New sheet" size="lg">

@@ -1,11 +1,12 @@
 <script lang="ts">
 	// The parts of the shelf as a table; where a job is asked for, where each would go in it.
 	import { resolve } from '$app/paths';
-	import { Button } from 'flowbite-svelte';
+	import { Button, TableBodyCell, TableBodyRow } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
 	import { refused } from '$lib/api/refused';
 	import type { ShelfRow } from '$lib/api/types.gen';
 	import Mark from '$lib/ui/Mark.svelte';
+	import Table from '$lib/ui/Table.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import EditStock from './EditStock.svelte';
@@ -14,6 +15,17 @@
 	let { shelf }: { shelf: Shelf } = $props();
 	const list = $derived(shelf.list);
 	let editing = $state.raw<ShelfRow | null>(null);
+
+	const heads = $derived([
+		{ text: 'Part' },
+		...(list.for ? [{ text: `In ${list.for.title}` }] : []),
+		{ text: 'Count', class: 'text-right' },
+		{ text: 'Price', class: 'text-right' },
+		{ text: 'Condition' },
+		{ text: 'Serial numbers' },
+		...(list.for ? [] : [{ text: 'Used in' }]),
+		{ text: list.for ? 'Take it' : 'Correct', hidden: true }
+	]);
 
 	const grade = (r: ShelfRow) => {
 		if (!r.goes || r.goes.state === 'off' || r.goes.state === 'stopped') return 'off';
@@ -34,79 +46,63 @@
 	}
 </script>
 
-<div class="relative overflow-x-auto" role="region" aria-label="Parts on the shelf" tabindex="-1">
-	<table class="mt-1 w-full border-collapse text-left">
-		<thead>
-			<tr class="border-b-2 border-ink">
-				<th class="py-2 pr-3">Part</th>
-				{#if list.for}<th class="pr-3">In {list.for.title}</th>{/if}
-				<th class="pr-3 text-right">Count</th>
-				<th class="pr-3 text-right">Price</th>
-				<th class="pr-3">Condition</th>
-				<th class="pr-3">Serial numbers</th>
-				{#if !list.for}<th class="pr-3">Used in</th>{/if}
-				<th><span class="sr-only">Correct</span></th>
-			</tr>
-		</thead>
-		<tbody>
-			{#each list.parts as r (r.stock.part.id)}
-				<tr class="border-b border-line align-top" data-part={r.stock.part.id}>
-					<td class="py-2 pr-3">
-						<strong>{r.stock.part.name}</strong>
-						<span class="text-soft">{r.stock.part.number}</span><br />{r.what}
-						{#if r.stock.part.source}<br /><span class="text-soft"
-								>as seen in {r.stock.part.source}</span
-							>{/if}
-					</td>
-					{#if list.for}
-						<td class="py-2 pr-3">
-							{#if r.goes}
-								<span class="flex items-start gap-2">
-									<Mark grade={grade(r)} size={18} />
-									<span>
-										<strong>{r.goes.socket}</strong>
-										{r.goes.says}
-										{#if r.goes.out}<span class="block text-over">{r.goes.out}</span>{/if}
-										{#each r.goes.costs as c (c)}<span class="block text-over">{c}</span>{/each}
-									</span>
-								</span>
-							{:else}<span class="text-soft">no place for it</span>{/if}
-						</td>
-					{/if}
-					<td class="py-2 pr-3 text-right">{r.stock.count}</td>
-					<td class="py-2 pr-3 text-right">{r.price}</td>
-					<td class="py-2 pr-3">{r.stock.condition ?? ''}</td>
-					<td class="py-2 pr-3">{(r.stock.serials ?? []).join(', ')}</td>
-					{#if !list.for}
-						<td class="py-2 pr-3">
-							{#each r.used as j (j.id)}
-								<a class="block underline" href={resolve('/jobs/[id]', { id: j.id })}>{j.title}</a>
-							{/each}
-							{#if r.more}<span class="text-soft">and earlier jobs</span>{/if}
-						</td>
-					{/if}
-					<td class="py-1 text-right">
-						{#if list.for}
-							<Button
-								color="alternative"
-								aria-label="{r.stock.count === 0 ? 'None left' : 'Take it'}: {r.stock.part
-									.name} for {list.for.title}"
-								disabled={r.stock.count === 0}
-								onclick={() => take(r)}>{r.stock.count === 0 ? 'None left' : 'Take it'}</Button
-							>
-						{:else}
-							<Button
-								color="alternative"
-								aria-label="Correct {r.stock.part.name}"
-								onclick={() => (editing = r)}>Correct</Button
-							>
-						{/if}
-					</td>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-</div>
+<Table caption="Parts on the shelf" {heads}>
+	{#each list.parts as r (r.stock.part.id)}
+		<TableBodyRow data-part={r.stock.part.id}>
+			<TableBodyCell>
+				<strong>{r.stock.part.name}</strong>
+				<span class="text-soft">{r.stock.part.number}</span><br />{r.what}
+				{#if r.stock.part.source}<br /><span class="text-soft"
+						>as seen in {r.stock.part.source}</span
+					>{/if}
+			</TableBodyCell>
+			{#if list.for}
+				<TableBodyCell>
+					{#if r.goes}
+						<span class="flex items-start gap-2">
+							<Mark grade={grade(r)} size={18} />
+							<span>
+								<strong>{r.goes.socket}</strong>
+								{r.goes.says}
+								{#if r.goes.out}<span class="block text-over">{r.goes.out}</span>{/if}
+								{#each r.goes.costs as c (c)}<span class="block text-over">{c}</span>{/each}
+							</span>
+						</span>
+					{:else}<span class="text-soft">no place for it</span>{/if}
+				</TableBodyCell>
+			{/if}
+			<TableBodyCell class="text-right">{r.stock.count}</TableBodyCell>
+			<TableBodyCell class="text-right">{r.price}</TableBodyCell>
+			<TableBodyCell>{r.stock.condition ?? ''}</TableBodyCell>
+			<TableBodyCell>{(r.stock.serials ?? []).join(', ')}</TableBodyCell>
+			{#if !list.for}
+				<TableBodyCell>
+					{#each r.used as j (j.id)}
+						<a class="block underline" href={resolve('/jobs/[id]', { id: j.id })}>{j.title}</a>
+					{/each}
+					{#if r.more}<span class="text-soft">and earlier jobs</span>{/if}
+				</TableBodyCell>
+			{/if}
+			<TableBodyCell class="py-1 text-right">
+				{#if list.for}
+					<Button
+						color="alternative"
+						aria-label="{r.stock.count === 0 ? 'None left' : 'Take it'}: {r.stock.part
+							.name} for {list.for.title}"
+						disabled={r.stock.count === 0}
+						onclick={() => take(r)}>{r.stock.count === 0 ? 'None left' : 'Take it'}</Button
+					>
+				{:else}
+					<Button
+						color="alternative"
+						aria-label="Correct {r.stock.part.name}"
+						onclick={() => (editing = r)}>Correct</Button
+					>
+				{/if}
+			</TableBodyCell>
+		</TableBodyRow>
+	{/each}
+</Table>
 {#if list.next}
 	<Button class="my-4" color="alternative" disabled={shelf.asking} onclick={() => shelf.more()}
 		>{shelf.asking ? 'Asking…' : 'Show more'}</Button
