@@ -1209,3 +1209,21 @@ func TestBench(t *testing.T) {
 	b.visit("/")
 	group("bench 1 2, bench 2 2, quay hut 1, rack 2, shelf by the door 2")
 }
+
+// TestNextInView opens a work order that was begun: the step that comes next is in sight, on
+// every size of screen, whether the page is loaded or come to.
+func TestNextInView(t *testing.T) {
+	b := open(t, shop(t))
+	inView := pollTrue(`(() => {
+		const next = [...document.querySelectorAll('[data-step]')].find((s) => s.querySelector('input[type=checkbox]:not(:checked)'));
+		const r = next?.getBoundingClientRect();
+		return r && r.top > 50 && r.top < window.innerHeight / 2 && (r.bottom < window.innerHeight || r.top < 140);
+	})()`)
+	for _, size := range [][2]int64{{1280, 800}, {820, 1180}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		b.visit("/jobs/chart-table-workstation/order")
+		b.do(inView)
+		b.visit("/")
+		b.do(chromedp.Click(chromedp.CSS(`a[aria-label="Go on with the work order: Chart-table workstation"]`)), inView)
+	}
+}

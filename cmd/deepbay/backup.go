@@ -83,7 +83,7 @@ func rescueCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			fmt.Fprintln(c.OutOrStdout(), words("saved to %s: %d jobs, %d sheets with %d pictures, %d parts, %d lines of journals; %d of them in an older revision; %d faults", args[1], r.Jobs, r.Sheets, r.Pictures, r.Parts, r.Lines, r.Older, len(r.Faults)))
+			fmt.Fprintln(c.OutOrStdout(), words("saved to %s: %d jobs, %d sheets, %d pictures of pages, %d parts, %d lines of journals; %d of them in an older revision; %d faults", args[1], r.Jobs, r.Sheets, r.Pictures, r.Parts, r.Lines, r.Older, len(r.Faults)))
 			if len(r.Faults) > 0 {
 				return errStopped
 			}

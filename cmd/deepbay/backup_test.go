@@ -114,7 +114,7 @@ func TestBackupCommands(t *testing.T) {
 		{[]string{"backup", "--data", letter, other}, 2, "", "is no Deep Bay data file"},
 		{[]string{"backup", "--data", filepath.Join(dir, "none.db"), other}, 2, "", "does not exist"},
 		{[]string{"check-data", letter}, 2, "", "is no Deep Bay data file"},
-		{[]string{"rescue", path, filepath.Join(dir, "saved")}, 0, "9 jobs, 9 sheets, 30 parts, 77 lines of journals; 0 of them in an older revision; 0 faults", ""},
+		{[]string{"rescue", path, filepath.Join(dir, "saved")}, 0, "9 jobs, 9 sheets, 1 pictures of pages, 30 parts, 77 lines of journals; 0 of them in an older revision; 0 faults", ""},
 		{[]string{"rescue", path, filepath.Join(dir, "saved")}, 2, "", "is not empty: name a new folder"},
 		{[]string{"rescue", letter, filepath.Join(dir, "nothing")}, 2, "", "bring a backup back"},
 		{[]string{"restore", to}, 2, "", "no data file was named"},

@@ -156,7 +156,11 @@ func printCheck(w io.Writer, j *job.Job, a *say.Check) {
 	}
 	t.Flush()
 	m := &a.Answer.Memory
-	fmt.Fprintf(w, "\n%s  %s, %s, %s, %s %s\n", words("memory"), m.Total, m.Speed, m.Spread, words("peak"), m.Peak)
+	fmt.Fprintf(w, "\n%s  %s", words("memory"), m.Says)
+	if !m.Peak.IsZero() {
+		fmt.Fprintf(w, ", %s %s", words("peak"), m.Peak)
+	}
+	fmt.Fprintln(w)
 	if starts := a.Starts.String(); starts != "" {
 		fmt.Fprintf(w, "\n%s  %s\n", words("starts from"), starts)
 	}

@@ -144,6 +144,7 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/sheets/harrier-t4/pictures", "")
 	check("POST", "/api/sheets/harrier-t4/pictures?says=page+3", "no picture")
 	check("GET", "/api/sheets/harrier-t4/pictures/nothing", "")
+	check("DELETE", "/api/sheets/harrier-t4/pictures/nothing", "")
 	check("POST", "/api/jobs", `{"title":"x","sheet":"nobody","wish":{}}`)
 	check("POST", "/api/jobs", `{"title":"A new one","sheet":"harrier-t4","wish":{}}`)
 	check("POST", "/api/jobs", `{`)

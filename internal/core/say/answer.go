@@ -114,8 +114,9 @@ type MemoryAnswer struct {
 	PeakMBps    float64             `json:"peakMBps,omitzero"`  // of evenly spread access
 	Unlooked    bool                `json:"unlooked,omitempty"` // nobody has looked into some slots
 
+	Says    Text     `json:"says"`    // the next three in one line
 	Total   Text     `json:"total"`   // "32 GiB"
-	Speed   Text     `json:"speed"`   // "2933 MT/s"
+	Speed   Text     `json:"speed"`   // "2933 MT/s", nothing where there is none
 	Spread  Text     `json:"spread"`  // "dual channel, all of it"
 	Peak    Text     `json:"peak"`    // "46.93 GB/s"
 	Because []Reason `json:"because"` // why this speed and spread
@@ -458,7 +459,10 @@ func (v *Voice) Memory(m *fit.MemoryAnswer) MemoryAnswer {
 		spreads = spread(m.Regions)
 	}
 	out.Total, out.Spread = v.text(total), v.text(spreads)
-	out.Speed, out.Peak = v.text(value(m.MTps, "")), v.text(peakWords(m))
+	if modules > 0 { // else it runs at nothing
+		out.Speed, out.Peak = v.text(value(m.MTps, "")), v.text(peakWords(m))
+	}
+	out.Says = v.text(out.line())
 	return out
 }
 
@@ -495,7 +499,12 @@ func (v *Voice) Finding(f *fit.Finding) Finding {
 }
 
 // State of memory in one line, for lists and questions: "32 GiB, 2933 MT/s, dual channel".
-func (m *MemoryAnswer) line() string { return m.Total.s + ", " + m.Speed.s + ", " + m.Spread.s }
+func (m *MemoryAnswer) line() string {
+	if m.Speed.IsZero() {
+		return m.Total.s
+	}
+	return m.Total.s + ", " + m.Speed.s + ", " + m.Spread.s
+}
 
 // Codes lists every code that has a sentence, for the test that none is without.
 func Codes() []fact.Code {

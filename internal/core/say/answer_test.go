@@ -100,7 +100,7 @@ func TestMemoryAnswer(t *testing.T) {
 		{"fast:A2 fast':B2 profile=on", "32 GiB, 2666 to 3600 MT/s, dual channel, 42.67 to 57.60 GB/s"},
 		{"fast:A2 m16:B2 profile=on", "32 GiB, 3200 MT/s, dual channel, 51.20 GB/s"},
 		{"nosize:A2", "unknown, 3200 MT/s, unknown, because a module's size is not stated, at most 25.60 GB/s"},
-		{"nvme:U", "no memory, unknown, no channel filled, unknown"},
+		{"nvme:U", "no memory, , no channel filled, "},
 	} {
 		r := resolved(t, coretest.Board(), c.lay)
 		m := r.Memory

@@ -36,6 +36,9 @@ func differs(in job.State, was, now *Voice, before, after *fit.Answer) []Changed
 	}
 	total := func(v *Voice, a *fit.Answer) string {
 		m := v.Memory(&a.Memory)
+		if m.Speed.IsZero() {
+			return m.Total.s
+		}
 		return "memory " + m.Total.s + ", " + m.Speed.s
 	}
 	if b, a := total(was, before), total(now, after); b != a {

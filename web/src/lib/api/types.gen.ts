@@ -1737,11 +1737,15 @@ export interface MemoryAnswer {
 	 */
 	unlooked?: boolean;
 	/**
+	 * the next three in one line
+	 */
+	says: string;
+	/**
 	 * "32 GiB"
 	 */
 	total: string;
 	/**
-	 * "2933 MT/s"
+	 * "2933 MT/s", nothing where there is none
 	 */
 	speed: string;
 	/**

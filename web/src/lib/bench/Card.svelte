@@ -20,7 +20,7 @@
 
 <li
 	class={[
-		'grid grid-cols-[minmax(0,1fr)_auto] content-between gap-x-4 gap-y-1 rounded-sm border bg-raised px-3 py-2',
+		'grid grid-cols-[minmax(0,1fr)] content-between gap-x-4 gap-y-1 rounded-sm border bg-raised px-3 py-2 sm:grid-cols-[minmax(0,1fr)_auto]',
 		c.ill || c.status.stops ? 'border-over' : 'border-line'
 	]}
 >
@@ -36,8 +36,8 @@
 	</div>
 	{#if c.ill}
 		<Mark grade="stops" />
-		<p class="col-span-2">{c.ill}</p>
-		<div class="col-span-2 flex flex-wrap gap-3">
+		<p class="sm:col-span-2">{c.ill}</p>
+		<div class="flex flex-wrap gap-3 sm:col-span-2">
 			<Button
 				color="alternative"
 				href="/api/jobs/{encodeURIComponent(c.id)}/raw"
@@ -62,7 +62,7 @@
 			</p>
 		</div>
 		<Button
-			class="max-w-64 self-end whitespace-normal"
+			class="self-end whitespace-normal sm:max-w-64"
 			color={c.status.stage === 'closed' ? 'alternative' : 'primary'}
 			href={resolve(SCREENS[c.status.go].route, { id: c.id })}
 			aria-label="{c.status.next}: {c.title}">{c.status.next}</Button

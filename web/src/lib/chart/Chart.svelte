@@ -70,7 +70,9 @@
 		const u = resolved.uplinks.find((x) => x.root === id);
 		if (u) return [...broken(u.link, 150), ...broken(u.use, 150)];
 		const m = resolved.memory;
-		return m.channels.length > 0 ? [m.total, m.speed].flatMap((t) => broken(t, 120)) : [];
+		return m.channels.length > 0
+			? [m.total, m.speed].filter(Boolean).flatMap((t) => broken(t, 120))
+			: [];
 	}
 	const full = (root: string) => resolved.uplinks.find((u) => u.root === root)?.full;
 

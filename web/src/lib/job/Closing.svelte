@@ -58,7 +58,9 @@
 			>
 		</div>
 	{/each}
-	<Button onclick={() => window.print()}>Print the page</Button>
+	<Button color={job.closed ? 'primary' : 'alternative'} onclick={() => window.print()}
+		>Print the page</Button
+	>
 	<Button color="alternative" href="/api/jobs/{job.id}/file" data-sveltekit-reload download
 		>Save the job file</Button
 	>
@@ -114,6 +116,7 @@
 			{/if}
 			<Button
 				type="submit"
+				color={session.view.status.go === 'hand over' ? 'primary' : 'alternative'}
 				disabled={session.view.order.length === 0 && !sure}
 				aria-busy={session.busy}>Close the job</Button
 			>

@@ -18,11 +18,11 @@
 		<h3 class="mt-4 font-semibold">{title}</h3>
 		<Table
 			caption={title}
-			class="table-fixed"
+			class="table-fixed wrap-anywhere"
 			heads={[
 				{ text: 'part' },
 				{ text: 'number, serial' },
-				{ text: 'where', class: 'w-[22%]' },
+				{ text: 'where', class: 'w-[22%] max-sm:w-[26%]' },
 				{ text: 'runs at' }
 			]}
 		>
@@ -45,7 +45,7 @@
 {/snippet}
 
 <article
-	class="border border-line bg-raised p-6 print:border-0 print:p-0"
+	class="border border-line bg-raised p-6 max-sm:p-3 print:border-0 print:p-0"
 	aria-label="Hand-over page"
 >
 	<header class="flex flex-wrap items-start justify-between gap-4 border-b-2 border-ink pb-3">
@@ -64,8 +64,7 @@
 	{@render pieces('Taken out', r.removed)}
 	{@render pieces('Stayed where it was', r.stayed)}
 	<p class="mt-3">
-		Memory now: <strong>{session.view.planned.memory.total}</strong>,
-		{session.view.planned.memory.speed}, {session.view.planned.memory.spread}
+		Memory now: <strong>{session.view.planned.memory.says}</strong>
 	</p>
 
 	{#each r.stages as s, i (i)}

@@ -21,8 +21,8 @@
 		<TableBodyRow>
 			<th scope="row" class="py-1.5 pr-3 text-left">{v.name}</th>
 			<TableBodyCell>
-				{v.memory.total}, {v.memory.speed}<br />
-				<span class="text-soft">{v.memory.spread}, peak {v.memory.peak}</span>
+				{v.memory.says}{#if v.memory.peak}<br />
+					<span class="text-soft">peak {v.memory.peak}</span>{/if}
 			</TableBodyCell>
 			<TableBodyCell class="py-1 text-right">
 				{#if v.current}

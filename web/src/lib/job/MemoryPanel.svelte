@@ -16,7 +16,7 @@
 <section aria-label="Memory">
 	<p class="text-2xl font-semibold" data-testid="memory-total">{memory.total}</p>
 	<p data-testid="memory-speed">
-		{memory.speed} · {memory.spread} · peak {memory.peak}
+		{memory.speed ? `${memory.speed} · ${memory.spread} · peak ${memory.peak}` : memory.spread}
 	</p>
 	<div class="my-2 flex gap-4" aria-hidden="true">
 		{#each memory.channels as c (c.channel)}

@@ -36,11 +36,7 @@
 			<Fetched load={() => import('./PlanPanel.svelte')} />
 		</Panel>
 	{/if}
-	<Panel
-		id="memory"
-		title="Memory"
-		says="{resolved.memory.total}, {resolved.memory.speed}, {resolved.memory.spread}"
-	>
+	<Panel id="memory" title="Memory" says={resolved.memory.says}>
 		<MemoryPanel
 			memory={resolved.memory}
 			variants={desk.shown === 'planned' ? view.variants : []}

@@ -10,15 +10,18 @@
 	const done = (s: Step) => session.tick(s.id) !== undefined;
 </script>
 
-<nav aria-label="Phases" class="no-print top-2 content-start self-start lg:sticky">
+<nav aria-label="Phases" class="no-print top-16 content-start self-start lg:sticky">
 	<p class="pb-1 text-soft" data-testid="progress">
 		{session.view.status.done} of {session.view.status.steps} steps done
 	</p>
-	<ul>
+	<ul class="max-lg:flex max-lg:flex-wrap max-lg:gap-x-3">
 		{#each phases as p (p.phase)}
 			{@const n = p.steps.filter(done).length}
 			<li>
-				<a href="#{p.phase}" class="flex min-h-11 items-center gap-2 px-1 hover:bg-water-1">
+				<a
+					href="#{p.phase}"
+					class="flex min-h-11 items-center gap-2 px-1 hover:bg-water-1 max-lg:gap-1"
+				>
 					<Mark
 						grade={n === p.steps.length ? 'good' : 'open'}
 						size={18}

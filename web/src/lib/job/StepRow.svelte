@@ -37,7 +37,13 @@
 	}
 </script>
 
-<li class={['border-b border-line py-3', next && 'bg-water-1']} data-step={step.id}>
+<li
+	class={[
+		'scroll-mt-16 scroll-mb-4 border-b border-line py-3 max-sm:scroll-mb-16',
+		next && 'bg-water-1'
+	]}
+	data-step={step.id}
+>
 	{#each tick ? [] : step.cautions as c (c.topic)}
 		<p class="mb-2 ml-14 border-l-4 border-over bg-overtint px-3 py-2 text-2xl">
 			<strong class="text-over">{c.topic}.</strong>
@@ -65,7 +71,7 @@
 		<label class="grid min-h-12 cursor-pointer grid-cols-[3.5rem_1fr] items-start">
 			<input
 				type="checkbox"
-				class="mt-0.5 ml-2 size-8 rounded-none border-2 border-ink bg-raised checked:bg-ink dark:bg-raised"
+				class="mt-0.5 ml-2 size-8 rounded-none border-2 border-ink bg-raised checked:bg-primary-600 dark:bg-raised dark:checked:bg-primary-600"
 				checked={tick !== undefined}
 				disabled={session.closed}
 				onchange={(e) => toggle(e.currentTarget)}

@@ -42,18 +42,22 @@
 </div>
 <div class="grid gap-6 lg:grid-cols-[15rem_1fr]">
 	<nav aria-label="Sheets of the shop">
-		<ul class="border-t border-line">
+		<ul
+			class="border-line max-lg:flex max-lg:max-h-40 max-lg:flex-wrap max-lg:gap-1 max-lg:overflow-y-auto lg:border-t"
+		>
 			{#each data.sheets as s (s.id)}
-				<li class="border-b border-line">
+				<li class="border-line lg:border-b">
 					<a
 						href={resolve('/sheets/[[id]]', { id: s.id })}
 						aria-current={s.id === view?.sheet.id ? 'page' : undefined}
 						class={[
-							'block min-h-14 px-2 py-1 hover:bg-water-1',
+							'block min-h-11 px-2 py-1 hover:bg-water-1 max-lg:flex max-lg:items-center max-lg:rounded-sm max-lg:border max-lg:border-line lg:min-h-14',
 							s.id === view?.sheet.id && 'bg-water-1 font-semibold'
 						]}
 					>
-						{s.name}<br /><span class="font-normal text-soft">{s.class}</span>
+						{s.name}<br class="max-lg:hidden" /><span class="font-normal text-soft max-lg:sr-only"
+							>{s.class}</span
+						>
 					</a>
 				</li>
 			{/each}

@@ -1,8 +1,7 @@
 <script lang="ts">
-	import { afterNavigate } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
-	import { tick } from 'svelte';
+	import { onMount, tick } from 'svelte';
 	import type { Change, Step } from '$lib/api/types.gen';
 	import Phases from '$lib/job/Phases.svelte';
 	import { useSession } from '$lib/job/session.svelte';
@@ -28,11 +27,16 @@
 		next?.phase === 'close' && session.view.lines.some((l) => l.verdict === 'not looked at')
 	);
 
-	const show = (id: string | undefined, block: ScrollLogicalPosition) =>
-		id && document.querySelector(`[data-step="${CSS.escape(id)}"]`)?.scrollIntoView({ block });
+	/** Brings a step into sight: its beginning, where it is longer than the screen. */
+	function show(id: string | undefined, block: ScrollLogicalPosition) {
+		const step = id && document.querySelector(`[data-step="${CSS.escape(id)}"]`);
+		if (!step) return;
+		const long = step.getBoundingClientRect().height > window.innerHeight * 0.7;
+		step.scrollIntoView({ block: long ? 'start' : block });
+	}
 
 	// The next step comes into view when the page opens and when one is ticked.
-	afterNavigate(() => {
+	onMount(() => {
 		if (session.view.status.done > 0) show(next?.id, 'center');
 	});
 	async function onchange(change: Change): Promise<boolean> {
