@@ -49,12 +49,25 @@ func shopAt(t *testing.T, path string) string {
 
 // gate is a way to the server that can be shut: then nothing answers, as during a restart or in
 // a dead spot. Or only the answers are lost on their way back.
-type gate struct{ shut, lost atomic.Bool }
+type gate struct {
+	shut, lost atomic.Bool
+	instead    atomic.Pointer[http.Handler] // the server that was started since
+}
+
+// restart puts a new server on a data file in the place of the one there was.
+func (g *gate) restart(t *testing.T, path string) {
+	t.Helper()
+	h, _ := serving(t, path)
+	g.instead.Store(&h)
+}
 
 func (g *gate) before(h http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if g.shut.Load() {
 			panic(http.ErrAbortHandler)
+		}
+		if again := g.instead.Load(); again != nil {
+			h = *again
 		}
 		if g.lost.Load() && r.Method == http.MethodPost {
 			h.ServeHTTP(httptest.NewRecorder(), r)
@@ -73,15 +86,23 @@ func shopBehind(t *testing.T, path string, before func(http.Handler) http.Handle
 	if _, is := beside.LoadOrStore(t, true); !is {
 		t.Parallel() // a shop of its own, and tabs of its own: most of a test is waiting
 	}
-	ctx := t.Context()
-	s, err := store.Open(ctx, path)
+	h, s := serving(t, path)
+	if err := demoshop.Fill(t.Context(), s); err != nil {
+		t.Fatal(err)
+	}
+	srv := httptest.NewServer(before(h))
+	t.Cleanup(srv.Close)
+	return srv.URL
+}
+
+// serving is a server of a data file.
+func serving(t *testing.T, path string) (http.Handler, *store.Store) {
+	t.Helper()
+	s, err := store.Open(t.Context(), path)
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	if err := demoshop.Fill(ctx, s); err != nil {
-		t.Fatal(err)
-	}
 	files, err := web.Files()
 	if err != nil {
 		t.Fatal(err)
@@ -94,9 +115,7 @@ func shopBehind(t *testing.T, path string, before func(http.Handler) http.Handle
 	if err != nil {
 		t.Fatal(err)
 	}
-	srv := httptest.NewServer(before(h))
-	t.Cleanup(srv.Close)
-	return srv.URL
+	return h, s
 }
 
 // browser is one Chromium for the run; every test gets tabs of it.

@@ -889,10 +889,11 @@ func TestOffline(t *testing.T) {
 }
 
 // TestOutbox makes ten ticks while the server is away and loads the page again, which can be read
-// all the same; when the server is back all ten are there, once each, in their order.
+// all the same; when the server was started again all ten are there, once each, in their order.
 func TestOutbox(t *testing.T) {
 	gate := &gate{}
-	b := open(t, shopBehind(t, filepath.Join(t.TempDir(), "shop.db"), gate.before))
+	path := filepath.Join(t.TempDir(), "shop.db")
+	b := open(t, shopBehind(t, path, gate.before))
 	b.visit("/jobs/chart-table-workstation/order")
 	b.as("Oda Finch")
 	b.do(pollTrue("!!navigator.serviceWorker.controller"))
@@ -919,6 +920,7 @@ func TestOutbox(t *testing.T) {
 	b.visit("/jobs/chart-table-workstation/order")
 	b.wants(`[role="alert"]`, "10 changes are not saved yet")
 	b.do(pollTrue(fmt.Sprintf(`%s === %q`, ticked, want)))
+	gate.restart(t, path)
 	gate.shut.Store(false)
 	b.button(`[role="alert"]`, "Send now")
 	b.do(chromedp.Reload(), chromedp.WaitVisible(chromedp.CSS("[data-step]"))) // while they are sent: what had arrived is not done twice

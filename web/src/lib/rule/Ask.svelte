@@ -36,7 +36,7 @@
 >
 	<h2 id="{uid}-h">{title}</h2>
 	<div class="my-2 flex flex-wrap items-end gap-2">{@render children()}</div>
-	<div aria-live="polite" class={[question && (long ? 'min-h-[23rem]' : 'min-h-36')]}>
+	<div aria-live="polite" class={[question && (long ? 'min-h-52' : 'min-h-44')]}>
 		{#if live.fault}
 			<p class="flex gap-2 text-over"><Mark grade="stops" label="not answered" /> {live.fault}</p>
 		{:else if answer}

@@ -16,12 +16,14 @@
 	let shown = $state<string>();
 </script>
 
-<div class="grid min-w-0 gap-4 lg:sticky lg:top-2">
+<div class="min-w-0 gap-4 max-lg:contents lg:sticky lg:top-2 lg:grid">
 	<!-- A page that is read takes the board's place, beside the tables. -->
-	{#if !shown}<DraftBoard bind:chosen />{/if}
-	{#if pages}
-		<Pages sheet={draft.sheet.id} {pages} bind:shown />
-	{:else}
-		<p class="text-soft">Pages of the manual can be kept beside the sheet once it is saved.</p>
-	{/if}
+	{#if !shown}<div class="min-w-0 max-lg:max-w-md"><DraftBoard bind:chosen /></div>{/if}
+	<div class="min-w-0 max-lg:order-1">
+		{#if pages}
+			<Pages sheet={draft.sheet.id} {pages} bind:shown />
+		{:else}
+			<p class="text-soft">Pages of the manual can be kept beside the sheet once it is saved.</p>
+		{/if}
+	</div>
 </div>

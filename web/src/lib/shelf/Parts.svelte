@@ -19,11 +19,11 @@
 	const heads = $derived([
 		{ text: 'Part' },
 		...(list.for ? [{ text: `In ${list.for.title}` }] : []),
-		{ text: 'Count', class: 'text-right' },
-		{ text: 'Price', class: 'text-right' },
-		{ text: 'Condition' },
-		{ text: 'Serial numbers' },
-		...(list.for ? [] : [{ text: 'Used in' }]),
+		{ text: 'Count', class: 'text-right max-sm:hidden' },
+		{ text: 'Price', class: 'text-right max-sm:hidden' },
+		{ text: 'Condition', class: 'max-sm:hidden' },
+		{ text: 'Serial numbers', class: 'max-sm:hidden' },
+		...(list.for ? [] : [{ text: 'Used in', class: 'max-md:hidden' }]),
 		{ text: list.for ? 'Take it' : 'Correct', hidden: true }
 	]);
 
@@ -52,6 +52,11 @@
 			<TableBodyCell>
 				<strong>{r.stock.part.name}</strong>
 				<span class="text-soft">{r.stock.part.number}</span><br />{r.what}
+				<span class="block text-soft sm:hidden"
+					>{[`${r.stock.count} there`, r.price, r.stock.condition, ...(r.stock.serials ?? [])]
+						.filter(Boolean)
+						.join(' · ')}</span
+				>
 				{#if r.stock.part.source}<br /><span class="text-soft"
 						>as seen in {r.stock.part.source}</span
 					>{/if}
@@ -71,12 +76,12 @@
 					{:else}<span class="text-soft">no place for it</span>{/if}
 				</TableBodyCell>
 			{/if}
-			<TableBodyCell class="text-right">{r.stock.count}</TableBodyCell>
-			<TableBodyCell class="text-right">{r.price}</TableBodyCell>
-			<TableBodyCell>{r.stock.condition ?? ''}</TableBodyCell>
-			<TableBodyCell>{(r.stock.serials ?? []).join(', ')}</TableBodyCell>
+			<TableBodyCell class="text-right max-sm:hidden">{r.stock.count}</TableBodyCell>
+			<TableBodyCell class="text-right max-sm:hidden">{r.price}</TableBodyCell>
+			<TableBodyCell class="max-sm:hidden">{r.stock.condition ?? ''}</TableBodyCell>
+			<TableBodyCell class="max-sm:hidden">{(r.stock.serials ?? []).join(', ')}</TableBodyCell>
 			{#if !list.for}
-				<TableBodyCell>
+				<TableBodyCell class="max-md:hidden">
 					{#each r.used as j (j.id)}
 						<a class="block underline" href={resolve('/jobs/[id]', { id: j.id })}>{j.title}</a>
 					{/each}

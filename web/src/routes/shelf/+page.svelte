@@ -6,6 +6,7 @@
 	import QuickAdd from '$lib/shelf/QuickAdd.svelte';
 	import { shelfAt, type Asked } from '$lib/shelf/address';
 	import { Shelf } from '$lib/shelf/shelf.svelte';
+	import Quiet from '$lib/ui/Quiet.svelte';
 	import { asking, searching } from '$lib/ui/search';
 	import { shortcut } from '$lib/ui/commands.svelte';
 	import type { PageProps } from './$types';
@@ -25,6 +26,7 @@
 	let q = $derived(asked.q);
 	const search = searching((q) => shelfAt({ ...asked, q }));
 	const look = (next: Partial<Asked>) => asking(shelfAt({ ...asked, ...next }));
+	let adding = $state(false);
 </script>
 
 <svelte:head><title>Shelf · Deep Bay</title></svelte:head>
@@ -68,9 +70,15 @@
 	<BringIn {shelf} />
 </div>
 
-{#if !asked.job}<QuickAdd {shelf} />{/if}
+{#if !asked.job}
+	<!-- On a telephone the list comes first, and this at a press. -->
+	<Quiet class="sm:hidden" aria-expanded={adding} onclick={() => (adding = !adding)}
+		>Put parts on the shelf</Quiet
+	>
+	<div class={[!adding && 'max-sm:hidden']}><QuickAdd {shelf} /></div>
+{/if}
 
-<nav aria-label="Kinds of part" class="flex flex-wrap gap-1 pt-2">
+<nav aria-label="Kinds of part" class="flex gap-1 overflow-x-auto pt-2 sm:flex-wrap">
 	{#each kinds as k (k.kind)}
 		{@const here = asked.kind === k.kind}
 		<a

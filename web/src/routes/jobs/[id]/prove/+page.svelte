@@ -2,14 +2,13 @@
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
 	import type { Line } from '$lib/api/types.gen';
+	import AsItCame from '$lib/job/AsItCame.svelte';
 	import LineRow from '$lib/job/LineRow.svelte';
 	import { useSession } from '$lib/job/session.svelte';
 
 	const get = useSession();
 	const session = $derived(get());
 	const lines = $derived(session.view.lines);
-	const before = $derived(session.view.before);
-	let looking = $state(false);
 	const screens = [
 		{
 			id: 'set-up',
@@ -42,31 +41,7 @@
 		>.
 	</p>
 {/if}
-{#if before.length > 0}
-	<details class="mb-3 border-2 border-line px-3" data-testid="before" bind:open={looking}>
-		<summary class="min-h-11 cursor-pointer py-2.5">
-			<h2 class="inline text-base">
-				Before the work, as it came: {before.filter((l) => l.reading).length} of {before.length} lines
-				read
-			</h2>
-		</summary>
-		<p class="max-w-prose text-soft">
-			What the screens of the machine showed before it was opened is proof of what manual and labels
-			leave out: a drive that was listed goes in there and is seen there.
-		</p>
-		<ul>
-			{#each looking ? before : [] as l (l.id)}
-				<LineRow
-					line={l}
-					locked={session.closed}
-					onconfirm={() => session.change({ do: 'confirm', in: 'found', line: l.id })}
-					onread={(text) => session.change({ do: 'read', in: 'found', line: l.id, text })}
-					onforget={() => session.change({ do: 'forget', in: 'found', line: l.id })}
-				/>
-			{/each}
-		</ul>
-	</details>
-{/if}
+<AsItCame />
 {#each screens as s (s.id)}
 	{@const own = lines.filter((l) => l.screen === s.id && l.verdict !== 'not asked')}
 	{@const asked = own.filter((l) => l.touched || l.reading || l.was)}
