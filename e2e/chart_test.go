@@ -67,6 +67,19 @@ const faults = `(async () => {
 	return out.join('; ');
 })()`
 
+// crossings counts the ribbons that cross another one.
+const crossings = `(() => {
+	const lines = [...document.querySelectorAll('[data-testid=chart] svg[role=img] > path.fill-none.stroke-line')].map((line) => {
+		const out = [];
+		for (let l = 0, all = line.getTotalLength(); l <= all; l += 3) out.push(line.getPointAtLength(l));
+		return out;
+	});
+	const side = (p, q, r) => (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
+	const cross = (a, b) => a.some((p, i) => i > 0 && b.some((q, j) => j > 0 &&
+		side(a[i - 1], p, b[j - 1]) * side(a[i - 1], p, q) < 0 && side(b[j - 1], q, a[i - 1]) * side(b[j - 1], q, p) < 0));
+	return lines.reduce((n, a, i) => n + lines.slice(i + 1).filter((b) => cross(a, b)).length, lines.length > 2 ? 0 : 1000);
+})()`
+
 // TestChartHolds draws every machine of the demo, which fit the window, and random ones.
 func TestChartHolds(t *testing.T) {
 	base := shop(t)
@@ -99,6 +112,9 @@ func TestChartHolds(t *testing.T) {
 			t.Fatal(err)
 		}
 		look(&j)
+		if n, err := chromedp.Run(b.ctx, chromedp.Evaluate[int](crossings)); err != nil || n > 1 {
+			t.Errorf("%s: %d ribbons cross (%v)", j.ID, n, err)
+		}
 		below := `document.querySelector('[data-testid=chart] svg').getBoundingClientRect().bottom - window.innerHeight`
 		if px, err := chromedp.Run(b.ctx, chromedp.Evaluate[float64](below)); err != nil || px > 0 {
 			t.Errorf("%s: the chart ends %.0f px below the window (%v)", j.ID, px, err)

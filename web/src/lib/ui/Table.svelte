@@ -31,6 +31,7 @@
 	}: Props = $props();
 </script>
 
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <div class="overflow-x-auto" role="region" aria-label={caption} tabindex={reach ? 0 : -1}>
 	<Table class={className} classes={{ div: 'overflow-visible' }} border={false}>
 		<TableHead class={bare ? 'sr-only' : ''}>
