@@ -59,6 +59,25 @@ func (l *load) gzipped(t *testing.T, kind string) float64 {
 	return float64(sum) / 1000
 }
 
+// TestLight holds the view that is opened most to what it may ask for: 20 requests, and scripts of
+// less than 100 kB gzipped.
+func TestLight(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/jobs/dive-camera-ingest/fit")
+	b.wants(`[data-testid="panel-findings"]`, "Ways to fix it")
+	asked, err := chromedp.Run(b.ctx, chromedp.Evaluate[[]string](addresses))
+	if err != nil {
+		t.Fatal(err)
+	}
+	l := load{Asked: asked}
+	if kB := l.gzipped(t, ".js"); kB >= 100 || kB < 50 || len(asked) > 20 {
+		t.Errorf("%.1f kB of scripts in %d requests", kB, len(asked))
+	}
+}
+
+// addresses are those of all that a page asked for, but for what goes on as long as it is open.
+const addresses = `[location.href, ...performance.getEntriesByType('resource').map((e) => e.name).filter((n) => !n.includes('/api/live') && !n.includes('service-worker'))]`
+
 // TestMeasure measures each main view: cold, in a browser that has seen nothing, and warm.
 func TestMeasure(t *testing.T) {
 	if *measured == "" {
@@ -74,8 +93,7 @@ func TestMeasure(t *testing.T) {
 			b.visit(path)
 			b.do(pollTrue(`document.readyState === 'complete' && window.shown > 0`), chromedp.Sleep(time.Second))
 			got, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`(() => {
-				const all = performance.getEntriesByType('resource').map((e) => e.name).filter((n) => !n.includes('/api/live') && !n.includes('service-worker'));
-				return JSON.stringify({ Shown: shown, Longest: Math.max(0, ...tasks), Shift: shift, Asked: [location.href, ...all] });
+				return JSON.stringify({ Shown: shown, Longest: Math.max(0, ...tasks), Shift: shift, Asked: `+addresses+` });
 			})()`))
 			if err != nil {
 				t.Fatal(err)

@@ -47,7 +47,8 @@
 					resolved,
 					{
 						name,
-						root: atRoot
+						root: atRoot,
+						longest: Math.max(0, ...resolved.sockets.map((s) => name(s.item)?.length ?? 0))
 					},
 					width,
 					height

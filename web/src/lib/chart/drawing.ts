@@ -83,6 +83,8 @@ export interface Told {
 	readonly name: (item: string | undefined) => string | undefined;
 	/** What stands at a root: what memory comes to, or what its uplink is and how full. */
 	readonly root: (id: string) => readonly string[];
+	/** The longest name of a piece: a free socket has room to say that it would turn it off. */
+	readonly longest: number;
 }
 
 const LETTER = 8.5; // px, what a letter of 16 px text takes on the average, and a little
@@ -94,7 +96,9 @@ const MARK = 24; // px, the state's shape and the space after it
 const STICK = { least: 124, most: 214 } as const; // px, as long as a memory slot is drawn
 const TRUNK = 40; // px left of a chipset, for the ribbons that leave it
 
-const ROOM = ' Gen 4 x4, 7.88 GB/s';
+const ROOM = ' Gen 4 x4, 7.88 GB/s'.length;
+const TURNS_OFF = ' turns off '.length;
+const MOST = 26; // letters: what is longer is in the list beside the chart
 
 const wide = (text: string) => Math.ceil(text.length * LETTER);
 
@@ -153,8 +157,9 @@ class Sizes {
 		const state = this.state(k);
 		const item = this.told.name(state.item);
 		if (!item) {
-			const offer = k.kind === 'm2' || k.kind === 'pcie' ? ROOM : ''; // for what a part would come to
-			const w = Math.min(most, Math.max(64, MARK + wide(short(k.id) + offer) + 30));
+			const cards = k.kind === 'm2' || k.kind === 'pcie';
+			const offer = cards ? Math.max(ROOM, Math.min(MOST, TURNS_OFF + this.told.longest)) : 0; // for what a part would come to
+			const w = Math.min(most, Math.max(64, MARK + (short(k.id).length + offer) * LETTER + 30));
 			return {
 				w,
 				h: CELL,

@@ -108,18 +108,19 @@ export interface Name {
 
 /**
  * Where the names of the sockets stand without labels in the margin: inside a socket
- * that is long enough, else beside it where they cover least.
+ * that is long enough, else beside it where they cover least. A name that would run into
+ * what is there is left away: the tables have them all, and so has a press.
  */
 export function namesOnBoard(chart: Chart): readonly Name[] {
 	const LETTER = 9; // px, the width of a letter of the text
 	const TALL = 18;
 	const taken: Box[] = [...chart.roots, ...chart.marks].map((b) => b.box);
-	return chart.marks.map(({ socket, box: { x, y, w, h } }) => {
+	return chart.marks.flatMap(({ socket, box: { x, y, w, h } }) => {
 		const text = socket.id;
 		const long = text.length * LETTER;
 		const turn = h > w * 2 && h > long ? -90 : 0;
 		const mid = { x: x + w / 2, y: y + h / 2 };
-		if (turn || w > long) return { text, ...mid, turn };
+		if (turn || w > long) return [{ text, ...mid, turn }];
 		const sides = [
 			{ x: x + w + 5 + long / 2, y: mid.y },
 			{ x: x - 5 - long / 2, y: mid.y },
@@ -132,8 +133,9 @@ export function namesOnBoard(chart: Chart): readonly Name[] {
 			return { ...p, own, covers: taken.reduce((a, t) => a + shared(own, t), out ? 1e6 : 0) };
 		});
 		const best = sides.reduce((a, b) => (b.covers < a.covers ? b : a));
+		if (best.covers > 0.15 * long * TALL) return [];
 		taken.push(best.own);
-		return { text, x: best.x, y: best.y, turn: 0 };
+		return [{ text, x: best.x, y: best.y, turn: 0 }];
 	});
 }
 
