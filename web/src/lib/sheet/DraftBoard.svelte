@@ -29,6 +29,9 @@
 			onhold={() => draft.hold()}
 			onrelease={() => draft.release()}
 		/>
+	{:else}
+		<!-- Its room, until the core has answered. -->
+		<div style:aspect-ratio="{draft.sheet.board.widthMM} / {draft.sheet.board.heightMM}"></div>
 	{/if}
 	{#if chosen}
 		<section aria-label="The chosen socket" class="mt-2 border-l-4 border-ink pl-3">

@@ -5,9 +5,19 @@
 
 	let { children }: { children: Snippet } = $props();
 	let come = $state(false);
+	const UNSEEN = 60; // ms: a tab that nobody sees has no frames
 	$effect(() => {
-		const turn = setTimeout(() => (come = true));
-		return () => clearTimeout(turn);
+		// After the next frame: what that has to lay out is not added to this.
+		let turn = setTimeout(next, UNSEEN);
+		function next() {
+			clearTimeout(turn);
+			turn = setTimeout(() => (come = true));
+		}
+		const frame = requestAnimationFrame(next);
+		return () => {
+			cancelAnimationFrame(frame);
+			clearTimeout(turn);
+		};
 	});
 </script>
 
