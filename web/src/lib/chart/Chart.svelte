@@ -8,6 +8,7 @@
 	import { broken, draw, short, toward, type Control } from './drawing';
 	import { command } from '$lib/ui/commands.svelte';
 	import Fetched from '$lib/ui/Fetched.svelte';
+	import Turn from '$lib/ui/Turn.svelte';
 	import Ribbons from './Ribbons.svelte';
 	import { Zoom } from './zoom.svelte';
 
@@ -323,84 +324,86 @@
 						>
 					{/each}
 				</svg>
-				<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-				<ul aria-label="Sockets" bind:this={list} onkeydown={walk}>
-					{#each chart.controls as c (c.socket.id)}
-						{@const offer = offerAt(c.socket.id)}
-						{@const dead = c.state.state === 'off' || c.state.state === 'stopped'}
-						<li
-							class="absolute"
-							style:top="{c.box.y}px"
-							style:left="{c.box.x}px"
-							style:width="{c.box.w}px"
-							style:height="{c.box.h}px"
-							onpointerenter={() => (open = groupOf(c.socket.id))}
-							onpointerleave={() => (open = undefined)}
-						>
-							<button
-								data-socket={c.socket.id}
-								class={[
-									'relative size-full overflow-hidden text-left leading-[19px]',
-									c.look === 'stick' && 'py-1.5 text-center [writing-mode:vertical-rl]',
-									c.look === 'cell' ? 'rounded-xs px-1' : 'rounded-sm px-1.5 py-0.5',
-									c.look === 'header' ? 'border-b' : 'border',
-									chosen === c.socket.id
-										? 'border-over bg-overtint'
-										: c.state.item
-											? c.look === 'header'
-												? 'border-ink hover:bg-water-2'
-												: 'border-ink bg-land hover:bg-water-2'
-											: 'border-dashed border-soft bg-paper hover:bg-water-1',
-									offer && !offer.costs.length && 'outline-3 outline-sound',
-									turned(c.socket.id) && 'outline-3 outline-over outline-dashed',
-									shut(c.socket.id) && 'cursor-not-allowed text-soft'
-								]}
-								aria-disabled={shut(c.socket.id) || undefined}
-								aria-pressed={chosen === c.socket.id}
-								title={[
-									c.socket.id,
-									name(c.state.item),
-									says(c.socket.id, c.state),
-									...(offer?.costs ?? []),
-									turned(c.socket.id) && `was: ${turned(c.socket.id)?.was}`
-								]
-									.filter(Boolean)
-									.join('\n')}
-								tabindex={stop === c.socket.id ? 0 : -1}
-								onfocus={() => {
-									at = c.socket.id;
-									open = groupOf(c.socket.id);
-									if (zoom.zoomed) zoom.show(c.box);
-								}}
-								onblur={() => (open = undefined)}
-								onclick={() => press(c.socket.id)}
-								{@attach draggable?.(c.state.item)}
+				<Turn>
+					<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+					<ul aria-label="Sockets" bind:this={list} onkeydown={walk}>
+						{#each chart.controls as c (c.socket.id)}
+							{@const offer = offerAt(c.socket.id)}
+							{@const dead = c.state.state === 'off' || c.state.state === 'stopped'}
+							<li
+								class="absolute"
+								style:top="{c.box.y}px"
+								style:left="{c.box.x}px"
+								style:width="{c.box.w}px"
+								style:height="{c.box.h}px"
+								onpointerenter={() => (open = groupOf(c.socket.id))}
+								onpointerleave={() => (open = undefined)}
 							>
-								{@render words(c.socket.id, c.state, c)}
-								{#if turned(c.socket.id) && c.look !== 'cell' && c.look !== 'stick'}
-									<span
-										class="absolute right-0 bottom-0 rounded-tl-sm bg-over px-1 text-sm text-paper"
-										>{TURN[turned(c.socket.id)!.turn]}</span
-									>
-								{/if}
-								{#if dead}
-									<svg
-										class="pointer-events-none absolute inset-0 size-full opacity-60"
-										aria-hidden="true"
-									>
-										<rect width="5" height="100%" fill="url(#{uid}hatch)" />
-										<rect
-											width="100%"
-											height="100%"
-											class="fill-none stroke-over"
-											stroke-width="2.5"
-										/>
-									</svg>
-								{/if}
-							</button>
-						</li>
-					{/each}
-				</ul>
+								<button
+									data-socket={c.socket.id}
+									class={[
+										'relative size-full overflow-hidden text-left leading-[19px]',
+										c.look === 'stick' && 'py-1.5 text-center [writing-mode:vertical-rl]',
+										c.look === 'cell' ? 'rounded-xs px-1' : 'rounded-sm px-1.5 py-0.5',
+										c.look === 'header' ? 'border-b' : 'border',
+										chosen === c.socket.id
+											? 'border-over bg-overtint'
+											: c.state.item
+												? c.look === 'header'
+													? 'border-ink hover:bg-water-2'
+													: 'border-ink bg-land hover:bg-water-2'
+												: 'border-dashed border-soft bg-paper hover:bg-water-1',
+										offer && !offer.costs.length && 'outline-3 outline-sound',
+										turned(c.socket.id) && 'outline-3 outline-over outline-dashed',
+										shut(c.socket.id) && 'cursor-not-allowed text-soft'
+									]}
+									aria-disabled={shut(c.socket.id) || undefined}
+									aria-pressed={chosen === c.socket.id}
+									title={[
+										c.socket.id,
+										name(c.state.item),
+										says(c.socket.id, c.state),
+										...(offer?.costs ?? []),
+										turned(c.socket.id) && `was: ${turned(c.socket.id)?.was}`
+									]
+										.filter(Boolean)
+										.join('\n')}
+									tabindex={stop === c.socket.id ? 0 : -1}
+									onfocus={() => {
+										at = c.socket.id;
+										open = groupOf(c.socket.id);
+										if (zoom.zoomed) zoom.show(c.box);
+									}}
+									onblur={() => (open = undefined)}
+									onclick={() => press(c.socket.id)}
+									{@attach draggable?.(c.state.item)}
+								>
+									{@render words(c.socket.id, c.state, c)}
+									{#if turned(c.socket.id) && c.look !== 'cell' && c.look !== 'stick'}
+										<span
+											class="absolute right-0 bottom-0 rounded-tl-sm bg-over px-1 text-sm text-paper"
+											>{TURN[turned(c.socket.id)!.turn]}</span
+										>
+									{/if}
+									{#if dead}
+										<svg
+											class="pointer-events-none absolute inset-0 size-full opacity-60"
+											aria-hidden="true"
+										>
+											<rect width="5" height="100%" fill="url(#{uid}hatch)" />
+											<rect
+												width="100%"
+												height="100%"
+												class="fill-none stroke-over"
+												stroke-width="2.5"
+											/>
+										</svg>
+									{/if}
+								</button>
+							</li>
+						{/each}
+					</ul>
+				</Turn>
 				{#if group}
 					{@const { x, y, to } = group.opens}
 					<!-- Each socket says the same itself, to those who hear the page. -->

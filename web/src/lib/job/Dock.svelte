@@ -3,7 +3,6 @@
 	// chart where there is room, at the thumb where there is none.
 	import Fetched from '$lib/ui/Fetched.svelte';
 	import Blocks from './Blocks.svelte';
-	import Changed from './Changed.svelte';
 	import { useDesk } from './desk.svelte';
 	import Mat from './Mat.svelte';
 
@@ -56,7 +55,7 @@
 				}}
 			/>
 		{:else}
-			<Changed />
+			{#if desk.changed.length > 0}<Fetched load={() => import('./Changed.svelte')} />{/if}
 			{#if desk.here}
 				<Fetched
 					load={() => import('./SocketPanel.svelte')}
