@@ -54,7 +54,7 @@ fuzz:
 		go test ./internal/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
 
-# Loading times of every view in Chromium, which docs/performance.md tables.
+# Loading times of every view in Chromium, which docs/loading.md tables.
 measure: web/build/index.html .setup/chromium
 	go test ./e2e -count=1 -run TestMeasure -measure "$(CURDIR)/docs/loading.md" -v
 

@@ -26,6 +26,15 @@ new PerformanceObserver((l) => l.getEntries().forEach((e) => tasks.push(e.durati
 new PerformanceObserver((l) => l.getEntries().forEach((e) => { if (!e.hadRecentInput) shift += e.value; })).observe({ type: 'layout-shift', buffered: true });
 new PerformanceObserver((l) => { window.shown = l.getEntries().at(-1).startTime; }).observe({ type: 'largest-contentful-paint', buffered: true });`
 
+// observe puts the observer into every page of a tab from now on.
+func observe(b *tab) {
+	b.t.Helper()
+	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		_, err := cdp.Call(ctx, t, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: observer})
+		return err
+	}))
+}
+
 // load is what one view took to load.
 type load struct {
 	Shown, Longest, Shift float64
@@ -104,19 +113,13 @@ func TestMeasure(t *testing.T) {
 			}
 			return l
 		}
-		b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
-			_, err := cdp.Call(ctx, t, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: observer})
-			return err
-		}))
+		observe(b)
 		cold := at()
 		warm := at()
 		fmt.Fprintf(&out, "| `%s` | %.0f | %.0f | %d | %.1f | %.1f | %.0f | %.3f |\n", path, cold.Shown, warm.Shown, len(cold.Asked), cold.gzipped(t, ".js"), cold.gzipped(t, ".css"), max(cold.Longest, warm.Longest), max(cold.Shift, warm.Shift))
 	}
 	b := open(t, base)
-	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
-		_, err := cdp.Call(ctx, t, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: observer})
-		return err
-	}))
+	observe(b)
 	largest := "/jobs/dive-camera-ingest/fit"
 	b.visit(largest)
 	b.do(pollTrue(`document.querySelectorAll('[data-socket]').length > 20`), chromedp.Sleep(time.Second))
@@ -125,7 +128,7 @@ func TestMeasure(t *testing.T) {
 		{"a socket is looked at", `document.querySelector('[data-socket="M2_1"]').click()`},
 		{"its piece is picked up", `[...document.querySelectorAll('button')].find((b) => b.textContent.trim() === 'Move it').click()`},
 		{"it is put down again", `[...document.querySelectorAll('button')].find((b) => b.textContent.trim() === 'Put it down').click()`},
-		{"a piece is taken out", `document.querySelector('[data-socket="M2_1"]').click(); setTimeout(() => [...document.querySelectorAll('button')].find((b) => b.textContent.trim() === 'Take it out').click(), 500)`},
+		{"a piece is taken out", `[...document.querySelectorAll('button')].find((b) => b.textContent.trim() === 'Take it out').click()`},
 		{"undone", `[...document.querySelectorAll('button')].find((b) => b.textContent.trim() === 'Undo').click()`},
 		{"the best plan is asked for", `[...document.querySelectorAll('button')].find((b) => b.textContent.trim() === 'Find the best plan').click()`},
 	} {

@@ -26,7 +26,11 @@ import (
 const pictures = "pictures"
 
 // beside puts pictures/SHEET/page-18.jpg beside its sheet.
-func beside(ctx context.Context, s *store.Store, path string, b []byte) error {
+func beside(ctx context.Context, s *store.Store, path string) error {
+	b, err := demo.Files.ReadFile(path)
+	if err != nil {
+		return err
+	}
 	p, err := picture.Read(b)
 	if err != nil {
 		return fmt.Errorf("%s: %w", path, err)
@@ -82,16 +86,13 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return fs.WalkDir(demo.Files, pictures, func(path string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() {
+	names, err := fs.Glob(demo.Files, pictures+"/*/*")
+	for _, name := range names {
+		if err := beside(ctx, s, name); err != nil {
 			return err
 		}
-		b, err := demo.Files.ReadFile(path)
-		if err != nil {
-			return err
-		}
-		return beside(ctx, s, path, b)
-	})
+	}
+	return err
 }
 
 // stock puts the counts of shelf.csv on the shelf; its parts are there already.
