@@ -13,6 +13,8 @@ import (
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+
+	"deepbay/internal/server"
 )
 
 // labelled is the selector of a control by its accessible name.
@@ -282,5 +284,38 @@ func TestManualPages(t *testing.T) {
 	b.visit("/sheets/harrier-t4")
 	if b.wants(`[data-testid="pages"]`, "page 18"); strings.Contains(b.text(`[data-testid="pages"]`), "page 31") {
 		t.Error("what was taken away is back")
+	}
+}
+
+// TestEditLayers writes layers of a sheet: the drawings answer, a circle is a fault with its
+// place, and a layer that is taken away is named by no other.
+func TestEditLayers(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/sheets/edit?id=gannet-d1")
+	b.button("main", "Layers")
+	b.button("main", "riser cage")
+	b.do(pollTrue(`document.querySelector('main svg[aria-label^="The riser cage"]') !== null`))
+	b.axe()
+	b.retype(`[data-at="/layers/2/fasteners/0/lengthMM"]`, "8")
+	b.do(pollTrue(`document.querySelector('svg[aria-label^="The riser cage"]').textContent.includes('8 mm')`))
+	b.retype(`[data-at="/layers/2/fasteners/0/at"]`, "1,2,3")
+	b.wants("main", "write points as 10,20")
+	b.retype(`[data-at="/layers/2/fasteners/0/at"]`, "-4,128 -4,212")
+	b.button("main", "fan duct")
+	b.retype(`[data-at="/layers/1/after"]`, "side-panel, riser-cage")
+	b.wants(`section[aria-labelledby="Faults-h"]`, "these wait for one another")
+	b.button(`section[aria-labelledby="Faults-h"]`, "riser-cage, after, 1: these wait for one another, so none can come off first: fan duct, riser cage")
+	b.retype(`[data-at="/layers/1/after"]`, "side-panel")
+	b.do(pollTrue(`!document.querySelector('section[aria-labelledby="Faults-h"]')`))
+	b.button("main", "Add a layer")
+	b.retype(`[data-at="/layers/4/name"]`, "cable guide")
+	b.retype(`[data-at="/layers/4/hides"]`, "A1, A2")
+	b.button("main", "drive heatsink")
+	b.button("main", "Take the drive heatsink away")
+	b.button("main", "Save to the shop")
+	b.do(pollTrue(`location.pathname === '/sheets/gannet-d1'`))
+	sheet := read[server.SheetView](t, b.base+"/api/sheets/gannet-d1").Sheet
+	if len(sheet.Layers) != 4 || sheet.Layers[2].Fasteners[0].Length != 8 || sheet.Layers[3].Name != "cable guide" || len(sheet.Layers[3].Hides) != 2 {
+		t.Errorf("kept is %+v", sheet.Layers)
 	}
 }

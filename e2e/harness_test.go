@@ -4,6 +4,8 @@ package e2e
 
 import (
 	"context"
+	"errors"
+	"flag"
 	"fmt"
 	"io"
 	"log/slog"
@@ -86,13 +88,56 @@ func shopBehind(t *testing.T, path string, before func(http.Handler) http.Handle
 	if _, is := beside.LoadOrStore(t, true); !is {
 		t.Parallel() // a shop of its own, and tabs of its own: most of a test is waiting
 	}
-	h, s := serving(t, path)
-	if err := demoshop.Fill(t.Context(), s); err != nil {
+	full, err := template()
+	if err != nil {
 		t.Fatal(err)
 	}
+	if err := os.WriteFile(path, full, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	h, _ := serving(t, path)
 	srv := httptest.NewServer(before(h))
 	t.Cleanup(srv.Close)
 	return srv.URL
+}
+
+// template is the data file of a demo shop whose jobs were listed once: filling it, and judging
+// all its jobs, would take a second of every test.
+var template = sync.OnceValues(func() ([]byte, error) {
+	dir, err := os.MkdirTemp("", "deepbay-e2e")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(dir)
+	path := filepath.Join(dir, "shop.db")
+	s, err := store.Open(context.Background(), path)
+	if err != nil {
+		return nil, err
+	}
+	err = demoshop.Fill(context.Background(), s)
+	if err == nil {
+		var h http.Handler
+		if h, err = handler(s); err == nil {
+			h.ServeHTTP(httptest.NewRecorder(), httptest.NewRequest(http.MethodGet, "http://127.0.0.1/api/jobs", nil))
+		}
+	}
+	if err := errors.Join(err, s.Close()); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
+// handler is the server of a store.
+func handler(s *store.Store) (http.Handler, error) {
+	files, err := web.Files()
+	if err != nil {
+		return nil, err
+	}
+	if _, err := files.Open("index.html"); err != nil {
+		return nil, errors.New("the front end is not built: run make build")
+	}
+	return server.New(server.Options{Data: s, Files: files, Version: "test",
+		Now: func() time.Time { return bayTime }, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
 }
 
 // serving is a server of a data file.
@@ -103,15 +148,7 @@ func serving(t *testing.T, path string) (http.Handler, *store.Store) {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	files, err := web.Files()
-	if err != nil {
-		t.Fatal(err)
-	}
-	if _, err := files.Open("index.html"); err != nil {
-		t.Fatal("the front end is not built: run make build")
-	}
-	h, err := server.New(server.Options{Data: s, Files: files, Version: "test",
-		Now: func() time.Time { return bayTime }, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	h, err := handler(s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -146,6 +183,10 @@ var browser = sync.OnceValues(func() (context.Context, error) {
 var stopBrowser = func() {}
 
 func TestMain(m *testing.M) {
+	flag.Parse()
+	if err := flag.Set("test.parallel", "3"); err != nil { // tests wait for the browser more than they work
+		panic(err)
+	}
 	code := m.Run()
 	stopBrowser()
 	os.Exit(code)

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"flag"
+	"fmt"
 	"os"
 	"path/filepath"
 	"testing"
@@ -32,6 +33,9 @@ func TestScreenshots(t *testing.T) {
 		{"fit-stopped", "/jobs/echo-sounding-tower/fit", 1280, 800, []chromedp.Action[chromedp.Void]{pick, chromedp.Click(chromedp.CSS(socket("M2_2")))}},
 		{"fit-workstation-night", "/jobs/chart-table-workstation/fit", 1280, 800, []chromedp.Action[chromedp.Void]{night, chromedp.Reload()}},
 		{"work-order", "/jobs/chart-table-workstation/order", 1280, 800, []chromedp.Action[chromedp.Void]{day, chromedp.Reload()}},
+		{"step", "/jobs/quay-camera-mini-pc/step", 1280, 800, []chromedp.Action[chromedp.Void]{untilStep("quay-camera-mini-pc", "open/board-tray"), chromedp.Reload()}},
+		{"sheet-layers", "/sheets/edit?id=gannet-d1", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[role=tab]')].find((t) => t.innerText.startsWith('Layers')).click()`),
+			pollTrue(`(() => { const b = [...document.querySelectorAll('main button')].find((b) => b.innerText === 'riser cage'); b?.click(); return Boolean(b); })()`)}},
 		{"prove", "/jobs/tide-gauge-mini-pc/prove", 1280, 800, nil},
 		{"plan", "/jobs/wave-model-desktop/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="plan"] li button`))}},
 		{"half-a-manual", "/jobs/weather-mast-logger/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="provided"]`)), chromedp.ScrollIntoView(chromedp.CSS(`[data-testid="provided"]`))}},
@@ -58,4 +62,12 @@ func TestScreenshots(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
+}
+
+// untilStep ticks an order up to a step, as hands would have.
+func untilStep(job, step string) chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`(async () => {
+		const at = '/api/jobs/%s', v = await (await fetch(at)).json(), all = v.view.order.map((s) => s.id);
+		await fetch(at + '/changes', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ revision: v.revision, key: crypto.randomUUID(), by: 'Oda Finch', change: { do: 'tick', steps: all.slice(0, all.indexOf('%s')) } }) });
+	})()`, job, step), chromedp.EvalAwaitPromise)
 }

@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"fmt"
+	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
@@ -86,7 +87,7 @@ func TestStory(t *testing.T) {
 	b.as("Oda Finch")
 
 	// Bench: the jobs with stage, what each waits for, and its next action.
-	b.wants("main", "9 open, 0 closed", "Echo-sounding tower", "a place for Ternlight 500", "Go on with the work order", "Compare what the screens show")
+	b.wants("main", "14 open, 0 closed", "Echo-sounding tower", "a place for Ternlight 500", "Go on with the work order", "Compare what the screens show")
 	b.axe()
 	b.button("main", "Place Ternlight 500: Echo-sounding tower")
 	b.wants("main", "A1 and A2 use 1 of the 2 channels", "single channel")
@@ -789,10 +790,10 @@ func TestPages(t *testing.T) {
 		b.do(pollTrue(fmt.Sprintf(`document.querySelectorAll(%q).length === %d`, selector, want)))
 	}
 	b.visit("/")
-	b.wants("main", "69 open, 0 closed; 50 are shown", "50 of 69 are shown")
+	b.wants("main", "74 open, 0 closed; 50 are shown", "50 of 74 are shown")
 	b.axe()
 	b.button("main", "Show more")
-	rows("main li h2", 69)
+	rows("main li h2", 74)
 	b.do(chromedp.SendKeys(chromedp.ID("q"), "bl 107"))
 	b.wants("main", "1 found for “bl 107”", "Buoy logger 7")
 	b.visit("/shelf")
@@ -803,6 +804,28 @@ func TestPages(t *testing.T) {
 	b.do(chromedp.SendKeys(chromedp.ID("find"), "ternlight 500"))
 	b.wants("main", "carry “ternlight 500”", "TL-N4-0500")
 	rows("tr[data-part]", 1)
+}
+
+// TestTypingGoesOn types on while the answer to the first letters is under way: no letter is
+// lost.
+func TestTypingGoesOn(t *testing.T) {
+	b := open(t, shopBehind(t, filepath.Join(t.TempDir(), "shop.db"), func(h http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if r.URL.Query().Get("q") != "" {
+				time.Sleep(600 * time.Millisecond)
+			}
+			h.ServeHTTP(w, r)
+		})
+	}))
+	for _, c := range []struct{ path, field, said string }{{"/", "q", "1 found for “hs-0447”"}, {"/shelf", "find", "carry “ternlight 500”"}} {
+		words := c.said[strings.Index(c.said, "“")+len("“") : strings.Index(c.said, "”")]
+		b.visit(c.path)
+		b.do(chromedp.SendKeys(chromedp.ID(c.field), words[:4]), chromedp.Sleep(500*time.Millisecond))
+		for _, letter := range words[4:] {
+			b.do(chromedp.KeyEvent(string(letter)), chromedp.Sleep(60*time.Millisecond))
+		}
+		b.wants("main", c.said)
+	}
 }
 
 // TestDamaged damages a job, a sheet and a part in the file: the bench names each, saves what is
@@ -864,7 +887,7 @@ func TestOwner(t *testing.T) {
 	b.do(pollTrue(`[...document.querySelectorAll('dialog[open] button')].some((b) => b.innerText === 'Delete for good' && b.disabled)`),
 		chromedp.SendKeys(chromedp.CSS(`dialog[open] input`), "Pilot station"))
 	b.button("dialog[open]", "Delete for good")
-	b.wants("main", "9 open, 0 closed")
+	b.wants("main", "14 open, 0 closed")
 	b.click("main details summary")
 	b.wants("main", "Oda Finch: a job of 1 revision was deleted, with all there was of it")
 	b.axe()
@@ -964,7 +987,7 @@ func TestUndoUnanswered(t *testing.T) {
 
 // views are the main views, the largest machine among them.
 var views = []string{"/", "/sheets", "/sheets/cormorant-w8", "/sheets/edit?id=cormorant-w8", "/shelf", "/shelf?for=echo-sounding-tower", "/rule", "/jobs/bathymetry-render/fit",
-	"/jobs/dive-camera-ingest/fit", "/jobs/chart-table-workstation/order", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"}
+	"/jobs/dive-camera-ingest/fit", "/jobs/chart-table-workstation/order", "/jobs/multibeam-workstation/step", "/practice", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"}
 
 // TestEveryView looks at every main view on a screen, a tablet and a phone, by day and by
 // night: nothing is wider than the screen, and axe finds nothing.
@@ -1204,12 +1227,12 @@ func TestBench(t *testing.T) {
 		b.do(pollTrue(fmt.Sprintf(`[...document.querySelectorAll('main ul[aria-label^="Open jobs"]')].map((u) => u.ariaLabel.slice(11) + ' ' + u.children.length).join(', ') === %q`, want)))
 	}
 	b.button("main", "By stage")
-	group("fit 7, work order 1, prove 1")
+	group("fit 12, work order 1, prove 1")
 	b.axe()
 	b.button("main", "By place")
-	group("bench 1 2, bench 2 2, quay hut 1, rack 2, shelf by the door 2")
+	group("bench 1 3, bench 2 4, bench 3 2, quay hut 1, rack 2, shelf by the door 2")
 	b.visit("/")
-	group("bench 1 2, bench 2 2, quay hut 1, rack 2, shelf by the door 2")
+	group("bench 1 3, bench 2 4, bench 3 2, quay hut 1, rack 2, shelf by the door 2")
 }
 
 // TestNextInView opens a work order that was begun: the step that comes next is in sight, on

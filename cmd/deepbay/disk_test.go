@@ -159,10 +159,22 @@ func TestKillOnBadDisk(t *testing.T) {
 				p := started(t, data)
 				var all sync.WaitGroup
 				counts := make([]int, len(writers))
+				written := make(chan struct{}, 1)
 				for i := range writers {
-					all.Go(func() { counts[i] = writers[i].work(p.base, func() {}) })
+					all.Go(func() {
+						counts[i] = writers[i].work(p.base, func() {
+							select {
+							case written <- struct{}{}:
+							default:
+							}
+						})
+					})
 				}
-				time.Sleep(time.Duration(100+rng.Intn(300)) * time.Millisecond)
+				select { // trouble that comes before anything was written tries nothing; machines are slow at times
+				case <-written:
+				case <-time.After(10 * time.Second):
+				}
+				time.Sleep(time.Duration(rng.Intn(300)) * time.Millisecond)
 				trouble.begins(d)
 				time.Sleep(time.Duration(rng.Intn(600)) * time.Millisecond)
 				if err := p.cmd.Process.Kill(); err != nil {

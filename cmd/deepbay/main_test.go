@@ -80,6 +80,8 @@ func TestCommands(t *testing.T) {
 		{"plan by nothing", []string{"plan", good, "--order", "beauty"}, 2, nil, []string{`/order/0: "beauty" is not a criterion`}},
 		{"check of a stage to come", []string{"check", ahead, "--stage", "1"}, 1, []string{"SATA6  free", "to be answered first  Mudlark 2 TB, serial ML7-0093318 leaves and may hold the system"}, nil},
 		{"check of the stage at work", []string{"check", ahead}, 0, []string{"SATA6  live"}, nil},
+		{"order", []string{"order", filepath.Join("..", "..", "demo", "jobs", "quay-camera-mini-pc.job.json")}, 0, []string{"lay out", "antistatic strap", "Take off the board tray", "- Into cell 2: 2 screws M2.5 x 6 mm", "tray", "All leads back"}, nil},
+		{"order of nothing", []string{"order", good}, 0, []string{"nothing to do"}, nil},
 		{"expect of a stage to come", []string{"expect", ahead, "--stage", "1"}, 1, []string{"Slot A1", "empty"}, nil},
 		{"plan of no stage", []string{"plan", ahead, "--stage", "2"}, 2, nil, []string{"the job has no stage 2 to come"}},
 		{"version", []string{"version"}, 0, []string{"deepbay development"}, nil},
@@ -179,7 +181,7 @@ func TestServeAndDemo(t *testing.T) {
 		args []string
 		jobs int
 	}{
-		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 9},
+		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 14},
 		{"serve", []string{"serve", "--data", data, "--listen", "127.0.0.1:0"}, 0},
 	} {
 		ctx, stop := context.WithCancel(t.Context())

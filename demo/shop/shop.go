@@ -37,7 +37,7 @@ func beside(ctx context.Context, s *store.Store, path string) error {
 	}
 	folder, file := filepath.Split(path)
 	says := strings.ReplaceAll(strings.TrimSuffix(file, ".jpg"), "-", " ")
-	_, err = s.KeepPicture(ctx, store.PictureWrite{Sheet: machine.ID(filepath.Base(folder)), Says: says, Picture: p, Stamp: stamp})
+	_, err = s.KeepPicture(ctx, store.PictureWrite{Album: store.Pages(machine.ID(filepath.Base(folder))), Says: says, Picture: p, Stamp: stamp})
 	return err
 }
 

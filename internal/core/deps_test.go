@@ -34,7 +34,9 @@ var edges = []struct{ room, uses string }{
 	{"flow", "quantity"},
 	{"part", "fact link memory problem quantity"},
 	{"shorthand", "fact link memory part problem quantity"},
-	{"machine", "fact link memory part problem quantity"},
+	{"layer", "fact problem quantity"},
+	{"practice", ""},
+	{"machine", "fact layer link memory part problem quantity"},
 	{"shelf", "fact machine part shorthand"},
 	{"rig", "known link machine memory part quantity"},
 	{"fit", "fact flow known link machine memory part quantity rig"},
@@ -42,10 +44,11 @@ var edges = []struct{ room, uses string }{
 	{"cure", "fact fit machine quantity rig"},
 	{"ask", "fact fit flow link machine memory part quantity rig shorthand"},
 	{"plan", "fact fit known machine memory part quantity rig shelf"},
-	{"workorder", "fact fit machine memory part quantity rig"},
+	{"access", "layer machine part quantity rig"},
+	{"workorder", "access fact fit layer machine memory part practice quantity rig"},
 	{"power", "fact fit known link machine memory part quantity rig"},
-	{"job", "cure fact fit link machine part plan power problem quantity rig shelf shorthand workorder"},
-	{"say", "ask cure fact fit intake job known link machine memory part plan power problem quantity rig shelf shorthand workorder"},
+	{"job", "cure fact fit layer link machine part plan power practice problem quantity rig shelf shorthand workorder"},
+	{"say", "access ask cure fact fit intake job known layer link machine memory part plan power practice problem quantity rig shelf shorthand workorder"},
 }
 
 // TestImports fails when the core imports anything but what is listed, and when a

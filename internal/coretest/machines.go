@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math/rand"
 
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
@@ -38,6 +39,7 @@ func Machine(rng *rand.Rand) rig.Rig {
 	if m.Intn(2) == 0 {
 		m.bays()
 	}
+	m.layers()
 	return b
 }
 
@@ -186,6 +188,61 @@ func (m *maker) bays() {
 			}
 		}
 		m.sheet.Bays = append(m.sheet.Bays, b)
+	}
+}
+
+// layers puts half of the machines behind layers, with leads and fasteners. They come from
+// chance of their own, like the plugs. Each lies only under those before it, so there is always a way in;
+// a lead that could never be plugged is left out.
+func (m *maker) layers() {
+	m.Rand = rand.New(rand.NewSource(int64(len(m.sheet.Sockets)*1000 + len(m.sheet.Rules)*10 + len(m.sheet.Bays))))
+	if m.Intn(2) == 0 {
+		return
+	}
+	places := m.sheet.Places()
+	some := func(odds int, kind machine.Kind) []layer.Named {
+		var out []layer.Named
+		for _, p := range places {
+			k := m.sheet.Socket(machine.SocketID(p))
+			if m.Intn(odds) == 0 && (kind == "" || k != nil && k.Kind == kind) {
+				out = append(out, p)
+			}
+		}
+		return out
+	}
+	for n := range 1 + m.Intn(6) {
+		l := layer.Layer{ID: layer.ID(fmt.Sprint("l", n)), Name: fmt.Sprint("layer ", n), Kind: pick(m, layer.Cage, layer.Bracket, layer.Duct, layer.Bezel, layer.Cover), Hides: some(3, ""), Crowds: some(8, ""), RunsWith: m.Intn(3) == 0}
+		switch {
+		case n == 0:
+			l.Kind, l.All = layer.Cover, m.Intn(4) > 0
+		case m.Intn(5) == 0:
+			l.Kind, l.Hides = layer.Heatsink, some(2, machine.M2)
+		case m.Intn(4) == 0 && len(m.sheet.Bays) > 0:
+			l.Kind, l.Hides, l.Holds = layer.Cage, nil, []layer.Named{layer.Named(m.sheet.Bays[m.Intn(len(m.sheet.Bays))].ID)}
+		case m.Intn(3) == 0:
+			l.Side = pick(m, layer.Top, layer.Bottom)
+		}
+		if m.Intn(2) == 0 {
+			l.Fasteners = []layer.Fastener{{Count: 1 + m.Intn(4), Bit: pick(m, layer.PH1, layer.T8, layer.ByHand), Thread: layer.M3, Length: 6, Captive: pick(m, quantity.Unknown, quantity.No, quantity.Yes)}}
+		}
+		for k := range n {
+			if m.Intn(3) == 0 && m.sheet.Layers[k].Kind != layer.Heatsink { // those lie at the bottom, under cards
+				l.After = append(l.After, layer.ID(fmt.Sprint("l", k)))
+			}
+		}
+		if m.Intn(2) == 0 {
+			d := layer.Lead{For: "light", Plug: pick(m, layer.Plugs()...), Undone: pick(m, "", layer.First, layer.Lifting), Again: pick(m, "", layer.BeforeBack, layer.OnceBack)}
+			if k := m.Intn(n + 1); k < n && m.Intn(3) == 0 && m.sheet.Layers[k].Kind != layer.Heatsink {
+				d.Under = []layer.ID{m.sheet.Layers[k].ID}
+			}
+			l.Leads = []layer.Lead{d}
+		}
+		m.sheet.Layers = append(m.sheet.Layers, l)
+	}
+	for i := range m.sheet.Layers {
+		if len(layer.Check(m.sheet.Layers, places)) > 0 {
+			m.sheet.Layers[i].Leads = nil
+		}
 	}
 }
 

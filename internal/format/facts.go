@@ -10,6 +10,7 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
@@ -30,6 +31,7 @@ type Deed struct {
 var kinds = map[string]reflect.Type{
 	"item": reflect.TypeFor[rig.ItemID](), "items": reflect.TypeFor[[]rig.ItemID](), "path": reflect.TypeFor[rig.Path](), "paths": reflect.TypeFor[[]rig.Path](),
 	"about": reflect.TypeFor[rig.Fact](), "learned": reflect.TypeFor[rig.Learned](),
+	"layer": reflect.TypeFor[layer.ID](), "fastener": reflect.TypeFor[layer.Fastener](),
 	"typed": reflect.TypeFor[fact.Typed](), "names": reflect.TypeFor[[]fact.Typed](), "field": reflect.TypeFor[machine.Field](), "count": reflect.TypeFor[fact.Count](), "noun": reflect.TypeFor[fact.Noun](),
 	"number": reflect.TypeFor[int](), "set": reflect.TypeFor[job.Setting](), "step-set": reflect.TypeFor[workorder.Setting](), "choice": reflect.TypeFor[power.Choice](),
 	"socket": reflect.TypeFor[machine.SocketID](), "sockets": reflect.TypeFor[[]machine.SocketID](), "holder": reflect.TypeFor[machine.Holder](), "bay": reflect.TypeFor[machine.BayID](), "bays": reflect.TypeFor[[]machine.BayID](),

@@ -357,6 +357,10 @@ type API struct {
 	WhyNot      WhyNot            `json:"whyNot"`
 	Keep        Keep              `json:"keep"`
 	KeepProven  KeepProven        `json:"keepProven"`
+	Bench       BenchView         `json:"bench"`
+	Practice    PracticeView      `json:"practice"`
+	PutPractice PutPractice       `json:"putPractice"`
+	KeepDiffers KeepDifference    `json:"keepDifference"`
 	KeepPart    KeepPart          `json:"keepPart"`
 	NewerSheet  NewerSheet        `json:"newerSheet"`
 	AtRevision  AtRevision        `json:"atRevision"`

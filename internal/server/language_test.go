@@ -80,7 +80,10 @@ func TestSecondLanguage(t *testing.T) {
 		}
 		check("POST", at+"/plan", `{"useShelf":true}`)
 		check("POST", at+"/why-not", `{"item":"nobody","socket":"nowhere"}`)
-		for _, it := range v.View.Job.Items {
+		for i, it := range v.View.Job.Items {
+			if i == 3 {
+				break // each is a search, and they say the same things
+			}
 			check("POST", at+"/why-not", `{"item":`+quoted(string(it.ID))+`,"socket":`+quoted(string(v.View.Job.Sheet.Sockets[0].ID))+`}`)
 		}
 		check("POST", at+"/keep", `{"fact":{"socket":"nowhere","attr":"key"}}`)
@@ -90,6 +93,9 @@ func TestSecondLanguage(t *testing.T) {
 		check("POST", at+"/again", `{"revision":1}`)
 		check("POST", at+"/keep-part", `{"item":"item-1"}`)
 		check("POST", at+"/proven", `{"of":"memory"}`)
+		check("GET", at+"/bench", "")
+		check("GET", at+"/pictures", "")
+		check("POST", at+"/differs", `{"id":1}`)
 		check("POST", at+"/shop", `{"memoryBytes":34359738368}`)
 		revision := v.Revision
 		do := func(change string) {
@@ -145,6 +151,9 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/sheets/harrier-t4/pictures?says=page+3", "no picture")
 	check("GET", "/api/sheets/harrier-t4/pictures/nothing", "")
 	check("DELETE", "/api/sheets/harrier-t4/pictures/nothing", "")
+	check("POST", "/api/jobs/rain-gauge-logger/pictures?says=inside", "no picture")
+	check("GET", "/api/jobs/rain-gauge-logger/pictures/nothing", "")
+	check("DELETE", "/api/jobs/rain-gauge-logger/pictures/nothing", "")
 	check("POST", "/api/jobs", `{"title":"x","sheet":"nobody","wish":{}}`)
 	check("POST", "/api/jobs", `{"title":"A new one","sheet":"harrier-t4","wish":{}}`)
 	check("POST", "/api/jobs", `{`)
@@ -202,6 +211,9 @@ func TestSecondLanguage(t *testing.T) {
 	}
 	check("GET", "/api/sheets/nobody/written", "")
 	check("GET", "/api/jobs/nobody/raw", "")
+	check("GET", "/api/practice", "")
+	check("PUT", "/api/practice", `{"revision":0,"practice":[{"question":"earth","school":"cups"}]}`)
+	check("PUT", "/api/practice", `{"revision":7,"practice":[]}`)
 	check("POST", "/api/shelf/words", `{"text":"1TB banana"}`)
 	check("POST", "/api/shelf/words", `{"text":"1TB nvme 2280 gen4 x4","price":"free"}`)
 	typed["1TB nvme M.2 2280 gen4 x4 1s"] = true // what people type is what the part is called

@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/picture"
@@ -24,7 +25,7 @@ const (
 	longSays   = 120      // letters that say what a picture shows
 )
 
-// SheetPicture is a page of a manual beside a sheet; what it shows is asked for by its id.
+// SheetPicture is a page of a manual beside a sheet, or a photograph beside a job; what it shows is asked for by its id.
 type SheetPicture struct {
 	ID     store.PictureID `json:"id"`
 	Says   string          `json:"says"`
@@ -34,7 +35,18 @@ type SheetPicture struct {
 	Height int             `json:"height"`
 }
 
-func (s *api) pictures(c *gin.Context, of machine.ID) ([]SheetPicture, error) {
+// album is whose pictures a request is about.
+func album(c *gin.Context) store.Album {
+	if strings.HasPrefix(c.FullPath(), "/api/jobs/") {
+		return store.Photographs(job.ID(c.Param("id")))
+	}
+	return store.Pages(machine.ID(c.Param("id")))
+}
+
+// photographs lists what was seen at the steps of a job.
+func (s *api) photographs(c *gin.Context) error { return s.sendPictures(c, album(c)) }
+
+func (s *api) pictures(c *gin.Context, of store.Album) ([]SheetPicture, error) {
 	kept, err := s.Data.Pictures(c.Request.Context(), of)
 	out := make([]SheetPicture, len(kept))
 	for i, k := range kept {
@@ -46,7 +58,7 @@ func (s *api) pictures(c *gin.Context, of machine.ID) ([]SheetPicture, error) {
 // picture sends what is seen on one. Its name is the digest of its bytes, so that a browser
 // may keep it.
 func (s *api) picture(c *gin.Context) error {
-	b, err := s.Data.Picture(c.Request.Context(), machine.ID(c.Param("id")), store.PictureID(c.Param("picture")))
+	b, err := s.Data.Picture(c.Request.Context(), album(c), store.PictureID(c.Param("picture")))
 	if err != nil {
 		return err
 	}
@@ -70,8 +82,8 @@ func (s *api) keepPicture(c *gin.Context) error {
 	if err != nil {
 		return problem.List{{Says: err.Error(), Cure: "take a picture of the page as JPEG, PNG or WebP"}}
 	}
-	of := machine.ID(c.Param("id"))
-	_, err = s.Data.KeepPicture(c.Request.Context(), store.PictureWrite{Sheet: of, Says: says, Picture: p, Stamp: s.stamp(c.Query("by")), Request: request(c, c.Query("key"))})
+	of := album(c)
+	_, err = s.Data.KeepPicture(c.Request.Context(), store.PictureWrite{Album: of, Says: says, Picture: p, Stamp: s.stamp(c.Query("by")), Request: request(c, c.Query("key"))})
 	var before *store.Applied
 	switch {
 	case errors.Is(err, store.ErrManyPictures):
@@ -84,14 +96,14 @@ func (s *api) keepPicture(c *gin.Context) error {
 
 // dropPicture takes a picture away and answers with the sheet's pictures.
 func (s *api) dropPicture(c *gin.Context) error {
-	of := machine.ID(c.Param("id"))
+	of := album(c)
 	if err := s.Data.DropPicture(c.Request.Context(), of, store.PictureID(c.Param("picture"))); err != nil {
 		return err
 	}
 	return s.sendPictures(c, of)
 }
 
-func (s *api) sendPictures(c *gin.Context, of machine.ID) error {
+func (s *api) sendPictures(c *gin.Context, of store.Album) error {
 	out, err := s.pictures(c, of)
 	if err == nil {
 		c.JSON(http.StatusOK, out)

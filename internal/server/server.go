@@ -36,6 +36,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
@@ -46,6 +47,9 @@ import (
 
 // Data is what the server asks of a store.
 type Data interface {
+	Practice(ctx context.Context) (store.KeptPractice, error)
+	PutPractice(ctx context.Context, p practice.Practice, from int, by job.Stamp) error
+	Closed(ctx context.Context, model machine.ID) ([]job.Job, error)
 	Jobs(ctx context.Context, p store.Page) (store.Listed, error)
 	Users(ctx context.Context, parts []part.ID, most int) (map[part.ID][]store.Stand, error)
 	Stand(ctx context.Context, id job.ID) (store.Stand, error)
@@ -63,10 +67,10 @@ type Data interface {
 	SheetHistory(ctx context.Context, id machine.ID) ([]store.Entry, error)
 	Parts(ctx context.Context) ([]part.Part, error)
 	PutSheet(ctx context.Context, w store.SheetWrite) (int, error)
-	Pictures(ctx context.Context, of machine.ID) ([]store.KeptPicture, error)
-	Picture(ctx context.Context, of machine.ID, id store.PictureID) ([]byte, error)
+	Pictures(ctx context.Context, of store.Album) ([]store.KeptPicture, error)
+	Picture(ctx context.Context, of store.Album, id store.PictureID) ([]byte, error)
 	KeepPicture(ctx context.Context, w store.PictureWrite) (store.PictureID, error)
-	DropPicture(ctx context.Context, of machine.ID, id store.PictureID) error
+	DropPicture(ctx context.Context, of store.Album, id store.PictureID) error
 	PutPart(ctx context.Context, p part.Part, by job.Stamp) error
 	Shelf(ctx context.Context) ([]store.KeptStock, error)
 	OnShelf(ctx context.Context, id part.ID) (store.KeptStock, error)
@@ -161,6 +165,14 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/jobs/:id/back", s.do(s.changed(s.back)))
 	a.GET("/jobs/:id/raw", s.do(s.raw))
 	a.POST("/jobs/:id/keep", s.do(s.changed(s.keep)))
+	a.GET("/jobs/:id/pictures", s.do(s.photographs))
+	a.POST("/jobs/:id/pictures", s.do(s.upTo(maxPicture, s.keepPicture)))
+	a.GET("/jobs/:id/pictures/:picture", s.do(s.picture))
+	a.DELETE("/jobs/:id/pictures/:picture", s.do(s.changed(s.dropPicture)))
+	a.GET("/practice", s.do(s.practice))
+	a.PUT("/practice", s.do(s.changed(s.putPractice)))
+	a.GET("/jobs/:id/bench", s.do(s.benchView))
+	a.POST("/jobs/:id/differs", s.do(s.changed(s.keepDifference)))
 	a.GET("/jobs/:id/sheet", s.do(s.newerSheet))
 	a.POST("/jobs/:id/sheet", s.do(s.changed(s.takeSheet)))
 	a.POST("/jobs/:id/again", s.do(s.changed(s.again)))
@@ -593,6 +605,11 @@ func (s *api) fromSheet(ctx context.Context, in *NewJob, stamp job.Stamp) (job.J
 		return job.Job{}, problem.List{{Pointer: "/title", Says: "there is nothing but blanks", Cure: "say what the machine is called"}}
 	}
 	j := job.New(newID(in.Title), strings.TrimSpace(in.Title), sheet.Sheet, in.Wish, stamp.At)
+	shop, err := s.Data.Practice(ctx)
+	if err != nil {
+		return job.Job{}, err
+	}
+	j.Practice = shop.Practice
 	j.Tag, j.Owner, j.Fresh, j.Stands, j.Due = in.Tag, in.Owner, in.Fresh, strings.TrimSpace(in.Stands), in.Due
 	if strings.TrimSpace(in.Lines) == "" {
 		return j, nil

@@ -64,7 +64,7 @@ func (s *api) sheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	pictures, err := s.pictures(c, id)
+	pictures, err := s.pictures(c, store.Pages(id))
 	if err != nil {
 		return err
 	}

@@ -26,7 +26,9 @@ import (
 )
 
 // Archive is what archive.json in an archive says. Beside it each job lies as a file that can be
-// brought in by itself, jobs/ID.job.json, and its journal, journals/ID.jsonl, a revision a line.
+// brought in by itself, jobs/ID.job.json, its journal, journals/ID.jsonl, a revision a line, and
+// where it has photographs, those, photographs/ID/NAME.jpg, with what is known of each in
+// photographs/ID.jsonl.
 type Archive struct {
 	Format  string     `json:"format"` // ArchiveFormat
 	Version int        `json:"version"`
@@ -41,6 +43,8 @@ type Archived struct {
 	ID        job.ID `json:"id"`
 	Title     string `json:"title"`
 	Revisions int    `json:"revisions"`
+
+	Photographs int `json:"photographs,omitempty"`
 }
 
 // ArchiveFormat is what an archive says it is.
@@ -122,7 +126,11 @@ func (s *Store) WriteArchive(ctx context.Context, to io.Writer, about Archive, j
 		if err != nil {
 			return fmt.Errorf("job %q: %w", k.ID, err)
 		}
-		about.Jobs = append(about.Jobs, Archived{k.ID, last.Title, k.Revision})
+		photos, err := s.archivePhotographs(ctx, tx, z, k.ID)
+		if err != nil {
+			return fmt.Errorf("job %q: %w", k.ID, err)
+		}
+		about.Jobs = append(about.Jobs, Archived{k.ID, last.Title, k.Revision, photos})
 		doc, err := format.Write(last)
 		if err != nil {
 			return err
@@ -384,7 +392,7 @@ func (s *Store) MoveToArchive(ctx context.Context, to string, jobs []Owned, by j
 	if err := errors.Join(err, f.Close()); err != nil {
 		return Archive{}, err
 	}
-	about, _, err := readArchive(half)
+	about, _, _, err := readArchive(half)
 	if err != nil {
 		return about, fmt.Errorf("the archive is not what was written: %w; nothing was taken out", err)
 	}
@@ -412,11 +420,11 @@ func syncFolder(path string) error {
 // mostUnpacked is how large a journal in an archive may be.
 const mostUnpacked = 1 << 30
 
-// readArchive reads an archive, and holds every revision against its digest.
-func readArchive(path string) (about Archive, lines map[job.ID][]line, err error) {
+// readArchive reads an archive, and holds every revision and photograph against its digest.
+func readArchive(path string) (about Archive, lines map[job.ID][]line, photos map[job.ID][]photograph, err error) {
 	z, err := zip.OpenReader(path)
 	if err != nil {
-		return about, nil, fmt.Errorf("%s is no archive: %w", path, err)
+		return about, nil, nil, fmt.Errorf("%s is no archive: %w", path, err)
 	}
 	defer z.Close()
 	read := func(name string, do func(io.Reader) error) error {
@@ -431,12 +439,12 @@ func readArchive(path string) (about Archive, lines map[job.ID][]line, err error
 		return nil
 	}
 	if err := read(aboutName, func(r io.Reader) error { return json.NewDecoder(r).Decode(&about) }); err != nil {
-		return about, nil, err
+		return about, nil, nil, err
 	}
 	if about.Format != ArchiveFormat || about.Version != 1 {
-		return about, nil, fmt.Errorf("%s, %s: it is %q of version %d, and %q of version 1 is read here", path, aboutName, about.Format, about.Version, ArchiveFormat)
+		return about, nil, nil, fmt.Errorf("%s, %s: it is %q of version %d, and %q of version 1 is read here", path, aboutName, about.Format, about.Version, ArchiveFormat)
 	}
-	lines = map[job.ID][]line{}
+	lines, photos = map[job.ID][]line{}, map[job.ID][]photograph{}
 	for _, k := range about.Jobs {
 		if err := read(journalName(k.ID), func(r io.Reader) error {
 			in := bufio.NewScanner(r)
@@ -453,19 +461,25 @@ func readArchive(path string) (about Archive, lines map[job.ID][]line, err error
 			}
 			return in.Err()
 		}); err != nil {
-			return about, nil, err
+			return about, nil, nil, err
 		}
 		if len(lines[k.ID]) != k.Revisions || k.Revisions == 0 {
-			return about, nil, fmt.Errorf("%s: job %q has %d revisions there, and there were %d", path, k.ID, len(lines[k.ID]), k.Revisions)
+			return about, nil, nil, fmt.Errorf("%s: job %q has %d revisions there, and there were %d", path, k.ID, len(lines[k.ID]), k.Revisions)
+		}
+		if k.Photographs == 0 {
+			continue
+		}
+		if photos[k.ID], err = unpackPhotographs(read, k); err != nil {
+			return about, nil, nil, err
 		}
 	}
-	return about, lines, nil
+	return about, lines, photos, nil
 }
 
 // BringBackArchive puts the jobs of an archive into the file as they were, all or none. Those
 // that are there, just as they were, stay as they are.
 func (s *Store) BringBackArchive(ctx context.Context, path string) (Archive, error) {
-	about, lines, err := readArchive(path)
+	about, lines, photos, err := readArchive(path)
 	if err != nil {
 		return about, err
 	}
@@ -473,6 +487,9 @@ func (s *Store) BringBackArchive(ctx context.Context, path string) (Archive, err
 		for _, k := range about.Jobs {
 			if err := comeBack(ctx, tx, k.ID, lines[k.ID]); err != nil {
 				return fmt.Errorf("job %q: %w", k.ID, err)
+			}
+			if err := photographsBack(ctx, tx, k.ID, photos[k.ID]); err != nil {
+				return fmt.Errorf("photographs of job %q: %w", k.ID, err)
 			}
 		}
 		return nil

@@ -43,6 +43,11 @@ func TestArchive(t *testing.T) {
 	for n := range 4 {
 		owned(t, s, fmt.Sprint("old-", n), "Quarantine Dock", 3)
 	}
+	for n := range 2 {
+		if _, err := s.KeepPicture(ctx, store.PictureWrite{Album: store.Photographs("old-1"), Says: "the inside", Picture: page(n), Stamp: stamp}); err != nil {
+			t.Fatal(err)
+		}
+	}
 	before := telling(t, s)
 	jobs, err := s.ClosedBefore(ctx, stamp.At.Add(time.Hour))
 	if err != nil || len(jobs) != 4 || jobs[0].Open {
@@ -61,7 +66,7 @@ func TestArchive(t *testing.T) {
 		t.Errorf("what was refused left %v, or changed something", files)
 	}
 	about, err := s.MoveToArchive(ctx, to, jobs, stamp)
-	if err != nil || len(about.Jobs) != 4 || about.Jobs[1].Revisions != 3 {
+	if err != nil || len(about.Jobs) != 4 || about.Jobs[1].Revisions != 3 || about.Jobs[0].Photographs+about.Jobs[1].Photographs+about.Jobs[2].Photographs+about.Jobs[3].Photographs != 2 {
 		t.Fatalf("%+v, %v", about, err)
 	}
 	if _, err := s.MoveToArchive(ctx, to, nil, stamp); err == nil || !strings.Contains(err.Error(), "is there already") {
@@ -84,7 +89,7 @@ func TestArchive(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if z, err := zip.NewReader(bytes.NewReader(whole), int64(len(whole))); err != nil || len(z.File) != 9 {
+	if z, err := zip.NewReader(bytes.NewReader(whole), int64(len(whole))); err != nil || len(z.File) != 12 { // four jobs with their journals, two photographs with what is known of them, and what the archive says
 		t.Errorf("%v", err)
 	}
 	rng := rand.New(rand.NewSource(1))

@@ -109,9 +109,12 @@ func Check(ctx context.Context, path string) (Checked, error) {
 			return fmt.Sprintf("what job %s is found by is not what is printed on it", id), nil
 		})
 	}
-	if out.Version >= 14 {
-		out.each(ctx, db, `SELECT sheet, id, says, at, by, width, height, seal, jpeg FROM pictures`, func(rows *sql.Rows) (string, error) {
-			var of machine.ID
+	for since, kind := range map[int]*albums{14: ofSheets, 15: ofJobs} {
+		if out.Version < since {
+			continue
+		}
+		out.each(ctx, db, kind.sql(`SELECT OWNER, id, says, at, by, width, height, seal, jpeg FROM ALBUM`), func(rows *sql.Rows) (string, error) {
+			var of string
 			var k KeptPicture
 			var at, kept string
 			var b []byte
@@ -120,11 +123,21 @@ func Check(ctx context.Context, path string) (Checked, error) {
 			}
 			switch {
 			case kept != sealPicture(of, &k, at):
-				return fmt.Sprintf("picture %q of sheet %s: %v", k.Says, of, errRow), nil
+				return fmt.Sprintf("picture %q of %s %s: %v", k.Says, kind.noun, of, errRow), nil
 			case seal(b) != string(k.ID):
-				return fmt.Sprintf("picture %q of sheet %s: %v", k.Says, of, errDoc), nil
+				return fmt.Sprintf("picture %q of %s %s: %v", k.Says, kind.noun, of, errDoc), nil
 			}
 			return "", nil
+		})
+	}
+	if out.Version >= 16 {
+		out.each(ctx, db, `SELECT doc, sum FROM practice`, func(rows *sql.Rows) (string, error) {
+			var doc []byte
+			var sum string
+			if err := rows.Scan(&doc, &sum); err != nil || seal(doc) == sum {
+				return "", err
+			}
+			return fmt.Sprintf("the shop's practice: %v", errDoc), nil
 		})
 	}
 	out.each(ctx, db, `SELECT id FROM jobs j WHERE NOT EXISTS (SELECT 1 FROM journal WHERE job = j.id AND revision = j.revision)`, func(rows *sql.Rows) (string, error) {

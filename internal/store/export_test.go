@@ -9,6 +9,6 @@ func (s *Store) Readers() *sql.DB { return s.db.DB }
 
 // ReadArchive holds an archive against its digests, and counts its jobs.
 func ReadArchive(path string) (int, error) {
-	about, _, err := readArchive(path)
+	about, _, _, err := readArchive(path)
 	return len(about.Jobs), err
 }

@@ -52,6 +52,13 @@ func told(ctx context.Context, s *store.Store) (out map[string]string, failed er
 		}
 		j, err := s.Job(ctx, k.ID)
 		tell("job "+string(k.ID), j, err)
+		photos, err := s.Pictures(ctx, store.Photographs(k.ID))
+		failed = errors.Join(failed, err)
+		for _, p := range photos {
+			b, err := s.Picture(ctx, store.Photographs(k.ID), p.ID)
+			tell(fmt.Sprint("photograph ", p.Says, " of ", k.ID), p, err)
+			tell(fmt.Sprint("what is seen on ", p.Says, " of ", k.ID), b, err)
+		}
 		entries, err := s.Journal(ctx, k.ID, 0)
 		failed = errors.Join(failed, err)
 		for _, e := range entries {
@@ -69,10 +76,10 @@ func told(ctx context.Context, s *store.Store) (out map[string]string, failed er
 		tell("listed sheet "+string(k.ID), k, err)
 		one, err := s.Sheet(ctx, k.ID)
 		tell("sheet "+string(k.ID), one, err)
-		pictures, err := s.Pictures(ctx, k.ID)
+		pictures, err := s.Pictures(ctx, store.Pages(k.ID))
 		failed = errors.Join(failed, err)
 		for _, p := range pictures {
-			b, err := s.Picture(ctx, k.ID, p.ID)
+			b, err := s.Picture(ctx, store.Pages(k.ID), p.ID)
 			tell(fmt.Sprint("picture ", p.Says, " of ", k.ID), p, err)
 			tell(fmt.Sprint("what is seen on picture ", p.Says, " of ", k.ID), b, err)
 		}
@@ -115,6 +122,12 @@ func TestNoByteIsSilent(t *testing.T) {
 	}
 	if err := shop.Fill(ctx, s); err != nil {
 		t.Fatal(err)
+	}
+	for n := range 3 { // two lie beside the first job of the list
+		id := []job.ID{"multibeam-workstation", "multibeam-workstation", "rain-gauge-logger"}[n]
+		if _, err := s.KeepPicture(ctx, store.PictureWrite{Album: store.Photographs(id), Says: "inside", Picture: page(50 + n), Stamp: stamp}); err != nil {
+			t.Fatal(err)
+		}
 	}
 	if err := s.Close(); err != nil {
 		t.Fatal(err)

@@ -12,6 +12,7 @@ import (
 
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/picture"
 	"deepbay/internal/store"
 )
@@ -37,11 +38,11 @@ func TestPictures(t *testing.T) {
 	}
 	stamp := job.Stamp{By: "Ines", At: time.Date(2026, 11, 26, 9, 0, 0, 0, time.UTC)}
 	keep := func(of machine.ID, says string, p picture.Picture, key string) (store.PictureID, error) {
-		return s.KeepPicture(ctx, store.PictureWrite{Sheet: of, Says: says, Picture: p, Stamp: stamp, Request: store.Request{Key: key, Asked: says}})
+		return s.KeepPicture(ctx, store.PictureWrite{Album: store.Pages(of), Says: says, Picture: p, Stamp: stamp, Request: store.Request{Key: key, Asked: says}})
 	}
 	says := func() string {
 		t.Helper()
-		list, err := s.Pictures(ctx, sheet.ID)
+		list, err := s.Pictures(ctx, store.Pages(sheet.ID))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -73,22 +74,22 @@ func TestPictures(t *testing.T) {
 	if _, err := keep(sheet.ID, "page 1, the slots", page(1), ""); err != nil { // it is there, and is said otherwise
 		t.Error(err)
 	}
-	if err := s.DropPicture(ctx, sheet.ID, store.PictureID("nothing")); err != nil {
+	if err := s.DropPicture(ctx, store.Pages(sheet.ID), store.PictureID("nothing")); err != nil {
 		t.Errorf("what is not there: %v", err)
 	}
-	list, err := s.Pictures(ctx, sheet.ID)
+	list, err := s.Pictures(ctx, store.Pages(sheet.ID))
 	if err != nil || len(list) != store.MostPictures {
 		t.Fatal(len(list), err)
 	}
 	for _, k := range list[2:] {
-		if err := s.DropPicture(ctx, sheet.ID, k.ID); err != nil {
+		if err := s.DropPicture(ctx, store.Pages(sheet.ID), k.ID); err != nil {
 			t.Fatal(err)
 		}
 	}
 	if is := says(); is != "page 1, the slots, page 2" {
 		t.Errorf("there are: %s", is)
 	}
-	if b, err := s.Picture(ctx, sheet.ID, first); err != nil || !bytes.Equal(b, page(1).JPEG) {
+	if b, err := s.Picture(ctx, store.Pages(sheet.ID), first); err != nil || !bytes.Equal(b, page(1).JPEG) {
 		t.Errorf("%q, %v", b, err)
 	}
 
@@ -100,7 +101,7 @@ func TestPictures(t *testing.T) {
 		t.Errorf("with one that is damaged there are: %s", is)
 	}
 	var damaged *store.Damaged
-	if _, err := s.Picture(ctx, sheet.ID, list[1].ID); !errors.As(err, &damaged) || damaged.What != "picture" {
+	if _, err := s.Picture(ctx, store.Pages(sheet.ID), list[1].ID); !errors.As(err, &damaged) || damaged.What != "picture" {
 		t.Errorf("what is seen on a damaged one: %v", err)
 	}
 	if len(s.Damage()) != 2 {
@@ -118,11 +119,85 @@ func TestPictures(t *testing.T) {
 		t.Errorf("%q, %v", b, err)
 	}
 	for _, k := range list[:2] {
-		if err := s.DropPicture(ctx, sheet.ID, k.ID); err != nil {
+		if err := s.DropPicture(ctx, store.Pages(sheet.ID), k.ID); err != nil {
 			t.Error(err)
 		}
 	}
 	if len(s.Damage()) != 0 {
 		t.Errorf("damage of what is away: %v", s.Damage())
+	}
+}
+
+// TestPhotographs keeps what was seen at the steps of a job: apart from the pages of a sheet of
+// the same name, and no longer than there is the job.
+func TestPhotographs(t *testing.T) {
+	s, path := open(t)
+	ctx := t.Context()
+	owned(t, s, "old-1", "Quarantine Dock", 2)
+	of := store.Photographs("old-1")
+	for n := range store.MostPhotographs {
+		if _, err := s.KeepPicture(ctx, store.PictureWrite{Album: of, Says: "step", Picture: page(n), Stamp: stamp}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := s.KeepPicture(ctx, store.PictureWrite{Album: of, Says: "step", Picture: page(999), Stamp: stamp}); !errors.Is(err, store.ErrManyPictures) {
+		t.Errorf("one more: %v", err)
+	}
+	if _, err := s.KeepPicture(ctx, store.PictureWrite{Album: store.Photographs("nobody"), Says: "step", Picture: page(1), Stamp: stamp}); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("beside no job: %v", err)
+	}
+	if pages, err := s.Pictures(ctx, store.Pages("old-1")); err != nil || len(pages) != 0 {
+		t.Errorf("beside a sheet of that name lie %d, %v", len(pages), err)
+	}
+	found, err := store.Check(ctx, path)
+	if err != nil || len(found.Faults) > 0 {
+		t.Errorf("%+v, %v", found, err)
+	}
+	jobs, err := s.OfOwner(ctx, "Quarantine Dock")
+	if err != nil || len(jobs) != 1 {
+		t.Fatalf("%v, %v", jobs, err)
+	}
+	if err := s.Remove(ctx, jobs, store.Deleted, stamp, store.Request{}); err != nil {
+		t.Fatal(err)
+	}
+	left := 0
+	if err := s.DB().QueryRowContext(ctx, "SELECT count(*) FROM photographs").Scan(&left); err != nil || left > 0 {
+		t.Errorf("%d photographs of a job that is gone for good, %v", left, err)
+	}
+}
+
+// TestShopsPractice is kept over its revision; a byte that changed is seen.
+func TestShopsPractice(t *testing.T) {
+	s, path := open(t)
+	ctx := t.Context()
+	if k, err := s.Practice(ctx); err != nil || k.Revision != 0 || len(k.Practice) != 0 {
+		t.Fatalf("%+v, %v", k, err)
+	}
+	p := practice.Practice{{Matter: practice.Screws, School: practice.Cups}}
+	if err := s.PutPractice(ctx, p, 0, stamp); err != nil {
+		t.Fatal(err)
+	}
+	var stale *store.Conflict
+	if err := s.PutPractice(ctx, nil, 0, stamp); !errors.As(err, &stale) || stale.Current != 1 {
+		t.Errorf("over what was read before: %v", err)
+	}
+	if k, err := s.Practice(ctx); err != nil || k.Revision != 1 || !k.Practice.Same(p) {
+		t.Errorf("%+v, %v", k, err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	execute(t, path, `UPDATE practice SET doc = replace(doc, 'cups', 'caps')`)
+	if s, err := store.Open(ctx, path); err != nil {
+		t.Fatal(err)
+	} else {
+		defer s.Close()
+		var damaged *store.Damaged
+		if _, err := s.Practice(ctx); !errors.As(err, &damaged) {
+			t.Errorf("a byte changed: %v", err)
+		}
+	}
+	if found, err := store.Check(ctx, path); err != nil || len(found.Faults) != 1 {
+		t.Errorf("%+v, %v", found, err)
 	}
 }

@@ -63,7 +63,9 @@ func Rescue(ctx context.Context, path, dir string) (Rescued, error) {
 	r.thing(ctx, "sheet", "sheets", "sheet_journal", &r.out.Sheets, func(b []byte) (any, error) { return checked(b, (*machine.Sheet).Validate) })
 	r.thing(ctx, "part", "parts", "shelf_journal", &r.out.Parts, func(b []byte) (any, error) { return checked(b, (*part.Part).Validate) })
 	r.shelf(ctx)
-	r.pictures(ctx)
+	r.pictures(ctx, ofSheets)
+	r.pictures(ctx, ofJobs)
+	r.practice(ctx)
 	return r.out, errors.Join(r.fault, ctx.Err())
 }
 
@@ -263,32 +265,47 @@ func (r *rescuer) shelf(ctx context.Context) {
 	r.write("shelf.csv", []byte(b.String()))
 }
 
-// pictures saves the pages of manuals, in a folder for each sheet; of one that is damaged
+// practice saves what the shop does where practitioners differ, where it ever said so.
+func (r *rescuer) practice(ctx context.Context) {
+	var doc []byte
+	var sum string
+	if err := r.db.QueryRowContext(ctx, `SELECT doc, sum FROM practice WHERE one = 1`).Scan(&doc, &sum); err != nil {
+		return // of a version without it, never written, or on damaged pages, which are said
+	}
+	if seal(doc) != sum {
+		r.says("the shop's practice: %v", errDoc)
+		r.write(filepath.Join("damaged", "practice.json"), doc)
+		return
+	}
+	r.write("practice.json", doc)
+}
+
+// pictures saves albums, in a folder for each sheet or job; of one that is damaged
 // what is there is saved.
-func (r *rescuer) pictures(ctx context.Context) {
-	rows, err := r.db.QueryContext(ctx, `SELECT sheet, id, says, jpeg FROM pictures ORDER BY sheet, number`)
+func (r *rescuer) pictures(ctx context.Context, kind *albums) {
+	rows, err := r.db.QueryContext(ctx, kind.sql(`SELECT OWNER, id, says, jpeg FROM ALBUM ORDER BY OWNER, number`))
 	if err != nil {
 		return // of a version without them, or damaged pages, which are said
 	}
 	defer rows.Close()
 	for rows.Next() {
-		var sheet, id, says string
+		var owner, id, says string
 		var b []byte
-		if err := rows.Scan(&sheet, &id, &says, &b); err != nil {
+		if err := rows.Scan(&owner, &id, &says, &b); err != nil {
 			r.says("a picture: %v", err)
 			continue
 		}
-		dir := "pictures"
+		dir := kind.table
 		if seal(b) != id {
-			r.says("picture %q of sheet %s: %v", says, sheet, errDoc)
+			r.says("picture %q of %s %s: %v", says, kind.noun, owner, errDoc)
 			dir = filepath.Join("damaged", dir)
 		} else {
 			r.out.Pictures++
 		}
-		r.write(filepath.Join(dir, fileName(sheet), fileName(strings.ToLower(says))+"-"+fileName(id)[:min(8, len(fileName(id)))]+".jpg"), b)
+		r.write(filepath.Join(dir, fileName(owner), fileName(strings.ToLower(says))+"-"+fileName(id)[:min(8, len(fileName(id)))]+".jpg"), b)
 	}
 	if err := rows.Err(); err != nil {
-		r.says("pictures end where their pages are damaged: %v", err)
+		r.says("%s end where their pages are damaged: %v", kind.table, err)
 	}
 }
 

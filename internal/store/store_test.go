@@ -401,7 +401,7 @@ func TestShelf(t *testing.T) {
 		t.Fatal(err)
 	}
 	sheets, err := s.Sheets(ctx)
-	if err != nil || len(sheets) != 9 || sheets[0].Name != "Avocet E1 entry desktop" {
+	if err != nil || len(sheets) != 11 || sheets[0].Name != "Avocet E1 entry desktop" {
 		t.Errorf("%d sheets, %v", len(sheets), err)
 	}
 	parts, err := s.Parts(ctx)

@@ -9,8 +9,12 @@ import (
 	"strconv"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/machine"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/workorder"
 )
 
 // Role is what a piece is for once the job is done; "" is not said.
@@ -108,8 +112,9 @@ func (j *Job) Starts() (says fact.Fact, block fact.Fact) {
 	return fact.Of(StartsAsBefore), fact.Fact{}
 }
 
-// blocks is what holds the work back besides the rules of fit.
-func (j *Job) blocks() []Block {
+// blocks is what holds the work back besides the rules of fit: of the machine as planned, and
+// of what its work order does not reach.
+func (j *Job) blocks(planned *fit.Answer, lost []workorder.Lost) []Block {
 	var out []Block
 	if len(j.Items) == 0 {
 		return nil
@@ -132,14 +137,33 @@ func (j *Job) blocks() []Block {
 			out = append(out, Block{Says: fact.Of(ArrayMode, Setting(a.Mode)), Moves: []rig.Move{{Setting: a.Mode.Setting, Value: a.Mode.Value}}})
 		}
 	}
+	out = append(out, j.stuckBlocks()...)
+	if j.Practice.Of(practice.Beyond) == practice.Never {
+		for i := range planned.Findings {
+			f := &planned.Findings[i]
+			if (f.Code == "memory-trial" || f.Code == "module-trial") && (f.Item == "" || j.Found.Where(f.Item).IsZero()) {
+				out = append(out, Block{Says: fact.Of(BeyondPractice, f.Says)})
+				break
+			}
+		}
+	}
+	for _, l := range lost {
+		if l.Item != "" {
+			out = append(out, Block{Says: fact.Of(OutOfReach, l.Item, machine.SocketID(l.Place))})
+		} else {
+			out = append(out, Block{Says: fact.Of(NoWayBack, l.Layer)})
+		}
+	}
 	return out
 }
 
 // Afterwards is what starts the machine, and what is to be answered before anything is done.
 func (j *Job) Afterwards() (starts fact.Fact, blocks []Block) {
 	starts, _ = j.Starts()
-	if len(j.Order()) > 0 {
-		blocks = j.blocks()
+	if work := j.Work(); len(work.Steps) > 0 {
+		planned := j.PlannedRig()
+		a := fit.Resolve(&planned)
+		blocks = j.blocks(&a, work.Lost)
 	}
 	return starts, blocks
 }

@@ -9,7 +9,9 @@ import (
 
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/coretest/jobs"
@@ -66,14 +68,14 @@ func TestRandomAnything(t *testing.T) {
 			say.Look(say.Plain, &v)
 		}
 	}
-	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen} {
+	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck} {
 		if *jobsTried >= 1000 && taken[do] == 0 {
 			t.Errorf("%s was never taken", do)
 		}
 	}
 }
 
-var demoJobs = []string{"bathymetry-render", "chart-table-workstation", "dive-camera-ingest", "echo-sounding-tower", "lock-gate-recorder", "side-scan-archive", "tide-gauge-mini-pc", "wave-model-desktop", "weather-mast-logger"}
+var demoJobs = []string{"bathymetry-render", "buoy-tracker-desktop", "multibeam-workstation", "rain-gauge-logger", "chart-table-workstation", "dive-camera-ingest", "echo-sounding-tower", "lock-gate-recorder", "side-scan-archive", "tide-gauge-mini-pc", "wave-model-desktop", "weather-mast-logger"}
 
 // anything is a change with fields that are mostly of the job.
 func anything(rng *rand.Rand, j *job.Job) job.Change {
@@ -148,6 +150,42 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 		if len(j.Sheet.Settings) > 0 {
 			s := j.Sheet.Settings[rng.Intn(len(j.Sheet.Settings))]
 			c.Setting, c.Value = s.ID, s.Options[rng.Intn(len(s.Options))].Value
+		}
+	}
+	number := fmt.Sprint(1 + rng.Intn(3))
+	if len(j.Later) > 0 && rng.Intn(10) == 0 {
+		c.Do = job.DoNextStage
+	}
+	if n := len(j.Differs); n > 0 && !j.Differs[n-1].Taken && rng.Intn(3) == 0 {
+		c.Do, number = job.DoToSheet, fmt.Sprint(n)
+	}
+	switch c.Do {
+	case job.DoIncident:
+		c.Incident = &job.Incident{Kind: job.IncidentKind(job.IncidentKind("").Values()[rng.Intn(3)]), Count: rng.Intn(3)}
+		if rng.Intn(2) == 0 {
+			c.Incident.Screw = &layer.Fastener{Count: 2, Thread: layer.M3, Length: 6}
+		}
+	case job.DoSettle:
+		c.Value, c.Incident = number, &job.Incident{Ended: job.Ended(job.Ended("").Values()[rng.Intn(3)])}
+	case job.DoToSheet, job.DoUnstuck:
+		c.Value = number
+	case job.DoDiffers:
+		c.Differs = &job.Difference{Text: "eight screws", Gone: rng.Intn(3) == 0, Layer: "lid"}
+		if n := len(j.Sheet.Layers); n > 0 {
+			l := j.Sheet.Layers[rng.Intn(n)].Clone()
+			if c.Differs.Layer = l.ID; rng.Intn(2) == 0 && !c.Differs.Gone {
+				l.Minutes++
+				c.Differs.Is = &l
+			}
+		}
+	case job.DoPractice:
+		rows := practice.Rows()
+		r := rows[rng.Intn(len(rows))]
+		c.Practice = practice.Practice{{Matter: r.Matter, School: r.Schools[rng.Intn(len(r.Schools))]}}
+	case job.DoStuck:
+		c.Stuck = &job.Stuck{Item: c.Item, Socket: c.Socket}
+		if n := len(j.Sheet.Layers); n > 0 && rng.Intn(2) == 0 {
+			c.Stuck.Layer = j.Sheet.Layers[rng.Intn(n)].ID
 		}
 	}
 	if c.Do == job.DoSchedule {

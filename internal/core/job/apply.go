@@ -13,6 +13,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
@@ -56,6 +57,13 @@ const (
 	DoNextStage Do = "next stage" // the one at work is finished
 	DoLook      Do = "look"       // fact was looked up: value is what it is
 	DoUnlook    Do = "unlook"     // that is taken back
+	DoIncident  Do = "incident"   // something happened to a fastener: incident
+	DoSettle    Do = "settle"     // value names an incident, and incident says how it ended; sure and text where a dropped one stays in the machine
+	DoDiffers   Do = "differs"    // the machine is other than its sheet: differs
+	DoToSheet   Do = "to sheet"   // what value names is written into the job's sheet
+	DoStuck     Do = "stuck"      // a layer or a piece does not go: stuck
+	DoUnstuck   Do = "unstuck"    // value names what does after all
+	DoPractice  Do = "practice"   // what the shop does where practitioners differ: practice
 	DoClose     Do = "close"      // the job ends; sure where nothing was fitted
 	DoReopen    Do = "reopen"     // it does not
 )
@@ -63,7 +71,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -80,33 +88,38 @@ func (State) Values() []string { return []string{string(InFound), string(InPlann
 
 // Change is one thing done to a job. Which fields it needs follows from Do.
 type Change struct {
-	Do      Do                `json:"do"`
-	In      State             `json:"in,omitempty"`
-	Stage   int               `json:"stage,omitempty" jsonschema:"minimum=1,maximum=8"` // in the plan of a stage that is to come, the first of them 1
-	Item    rig.ItemID        `json:"item,omitempty"`
-	Socket  rig.Path          `json:"socket,omitzero"`
-	Setting machine.SettingID `json:"setting,omitempty"`
-	Value   string            `json:"value,omitempty"`
-	Moves   []rig.Move        `json:"moves,omitempty" jsonschema:"maxItems=200"`
-	Part    *part.Part        `json:"part,omitempty"`
-	Parts   []part.Part       `json:"parts,omitempty" jsonschema:"maxItems=64"` // several, a piece of each; moves name them as plan.OnShelf does
-	Items   []rig.ItemID      `json:"items,omitempty" jsonschema:"maxItems=64"` // several at once
-	Serial  string            `json:"serial,omitempty" jsonschema:"maxLength=80"`
-	New     bool              `json:"new,omitempty"`
-	Holds   rig.Content       `json:"holds,omitempty"`
-	Alone   bool              `json:"alone,omitempty"` // a correction is of this piece, and of no other of its kind
-	Wish    *rig.Wish         `json:"wish,omitempty"`
-	Step    string            `json:"step,omitempty" jsonschema:"maxLength=200"`
-	Steps   []string          `json:"steps,omitempty" jsonschema:"maxItems=500"` // several at once
-	Result  *TestRun          `json:"result,omitempty"`
-	Line    power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
-	Lines   []power.LineID    `json:"lines,omitempty" jsonschema:"maxItems=2000"` // several at once
-	Sure    bool              `json:"sure,omitempty"`                             // the danger was named and seen
-	Text    string            `json:"text,omitempty" jsonschema:"maxLength=4000"`
-	Fact    *rig.Fact         `json:"fact,omitempty"`
-	Finding *Acceptance       `json:"finding,omitempty"`
-	Array   *rig.DriveArray   `json:"array,omitempty"`
-	Sheet   *machine.Sheet    `json:"sheet,omitempty"`
+	Do       Do                `json:"do"`
+	In       State             `json:"in,omitempty"`
+	Stage    int               `json:"stage,omitempty" jsonschema:"minimum=1,maximum=8"` // in the plan of a stage that is to come, the first of them 1
+	Item     rig.ItemID        `json:"item,omitempty"`
+	Socket   rig.Path          `json:"socket,omitzero"`
+	Setting  machine.SettingID `json:"setting,omitempty"`
+	Value    string            `json:"value,omitempty"`
+	Moves    []rig.Move        `json:"moves,omitempty" jsonschema:"maxItems=200"`
+	Part     *part.Part        `json:"part,omitempty"`
+	Parts    []part.Part       `json:"parts,omitempty" jsonschema:"maxItems=64"` // several, a piece of each; moves name them as plan.OnShelf does
+	Items    []rig.ItemID      `json:"items,omitempty" jsonschema:"maxItems=64"` // several at once
+	Serial   string            `json:"serial,omitempty" jsonschema:"maxLength=80"`
+	New      bool              `json:"new,omitempty"`
+	Holds    rig.Content       `json:"holds,omitempty"`
+	Alone    bool              `json:"alone,omitempty"` // a correction is of this piece, and of no other of its kind
+	Wish     *rig.Wish         `json:"wish,omitempty"`
+	Step     string            `json:"step,omitempty" jsonschema:"maxLength=200"`
+	Steps    []string          `json:"steps,omitempty" jsonschema:"maxItems=500"` // several at once
+	Result   *TestRun          `json:"result,omitempty"`
+	Line     power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
+	Lines    []power.LineID    `json:"lines,omitempty" jsonschema:"maxItems=2000"` // several at once
+	Sure     bool              `json:"sure,omitempty"`                             // the danger was named and seen
+	Text     string            `json:"text,omitempty" jsonschema:"maxLength=4000"`
+	Fact     *rig.Fact         `json:"fact,omitempty"`
+	Finding  *Acceptance       `json:"finding,omitempty"`
+	Incident *Incident         `json:"incident,omitempty"`
+	Differs  *Difference       `json:"differs,omitempty"`
+	Stuck    *Stuck            `json:"stuck,omitempty"`
+	Practice practice.Practice `json:"practice,omitempty" jsonschema:"maxItems=64"`
+	Seconds  int               `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at the step
+	Array    *rig.DriveArray   `json:"array,omitempty"`
+	Sheet    *machine.Sheet    `json:"sheet,omitempty"`
 }
 
 // Stamp says who did something and when.
@@ -147,6 +160,7 @@ func clone(j Job) Job {
 	j.Tests, j.Accepted = slices.Clone(j.Tests), slices.Clone(j.Accepted)
 	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
+	j.Incidents, j.Differs, j.Stuck = slices.Clone(j.Incidents), slices.Clone(j.Differs), slices.Clone(j.Stuck)
 	return j
 }
 
@@ -163,7 +177,7 @@ func (a *applier) refuse(pointer string, why fact.Fact) fact.Fact {
 }
 
 // longest is how many letters a job keeps of what is typed in a change.
-var longest = map[Do]int{DoExplain: 500, DoLeaveOut: 500, DoRead: 80, DoClose: 1000, DoAside: 120, DoAddStage: 120, DoNameStage: 120, DoSchedule: 60}
+var longest = map[Do]int{DoExplain: 500, DoLeaveOut: 500, DoRead: 80, DoClose: 1000, DoAside: 120, DoAddStage: 120, DoNameStage: 120, DoSchedule: 60, DoSettle: 500}
 
 func (a *applier) apply() fact.Fact {
 	c := &a.change
@@ -230,6 +244,14 @@ func (a *applier) apply() fact.Fact {
 		return a.accept()
 	case DoLook, DoUnlook:
 		return a.look()
+	case DoPractice:
+		if a.list = CheckPractice(c.Practice); len(a.list) > 0 {
+			return fact.Fact{}
+		}
+		a.job.Practice = c.Practice
+		return fact.Of(PracticeTaken)
+	case DoIncident, DoSettle, DoDiffers, DoToSheet, DoStuck, DoUnstuck:
+		return a.happened()
 	case DoClose:
 		return a.close()
 	case DoReopen:

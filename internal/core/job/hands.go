@@ -20,9 +20,10 @@ type Tick struct {
 	Step   string `json:"step" jsonschema:"minLength=1,maxLength=200"`
 	Reason string `json:"reason,omitempty" jsonschema:"maxLength=500"` // it was left out, and why
 	workorder.Deed
-	Over bool      `json:"over,omitempty"` // work inside began again afterwards: it counts no more
-	By   string    `json:"by,omitempty" jsonschema:"maxLength=80"`
-	At   time.Time `json:"at,omitzero"`
+	Seconds int       `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at it, where somebody took the time
+	Over    bool      `json:"over,omitempty"`                                         // work inside began again afterwards: it counts no more
+	By      string    `json:"by,omitempty" jsonschema:"maxLength=80"`
+	At      time.Time `json:"at,omitzero"`
 }
 
 // TestState is how far a test has come; one that nobody began has none.
@@ -96,13 +97,21 @@ func (a *applier) steps() ([]*workorder.Step, []string) {
 	return steps, pointers
 }
 
+// lost is what the work order does not reach, which only a sheet with layers tells.
+func (j *Job) lost() []workorder.Lost {
+	if len(j.Sheet.Layers) == 0 {
+		return nil
+	}
+	return j.Work().Lost
+}
+
 // mayBegin refuses work on a plan that is stopped.
 func (a *applier) mayBegin(pointer string) bool {
 	b := a.job.PlannedRig()
 	r := fit.Resolve(&b)
 	if r.Stops() {
 		a.refuse(pointer, fact.Of(PlanStopped, r.FirstStop().Says))
-	} else if b := a.job.blocks(); len(b) > 0 {
+	} else if b := a.job.blocks(&r, a.job.lost()); len(b) > 0 {
 		a.refuse(pointer, fact.Of(PlanStopped, b[0].Says))
 	}
 	return len(a.list) == 0
@@ -126,6 +135,8 @@ func (a *applier) tick() fact.Fact {
 		switch {
 		case c.Do == DoTick && s.Test != "":
 			return a.refuse(at[i], fact.Of(SayHowItEnded, s.Do))
+		case c.Do == DoTick && s.Powered() && a.job.Dropped() != nil:
+			return a.refuse(at[i], fact.Of(PowerHeld, a.job.Dropped().Says()))
 		case c.Do == DoLeaveOut && s.Danger.Is() && !c.Sure:
 			return a.refuse("/sure", fact.Of(Dangerous, s.Do, s.Danger))
 		}
@@ -159,10 +170,18 @@ func (a *applier) do(s *workorder.Step) {
 	if len(a.job.Done) >= mostTicks { // the journal has them
 		a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Over })
 	}
-	a.job.Done = append(a.job.Done, Tick{Step: s.ID, Deed: workorder.DeedOf(s), By: a.by.By, At: a.by.At})
+	a.job.Done = append(a.job.Done, Tick{Step: s.ID, Deed: workorder.DeedOf(s), Seconds: a.took(), By: a.by.By, At: a.by.At})
 	if s.Phase == workorder.Fit && s.Bay != "" && (rig.On(machine.SocketID(s.Bay)) != s.Socket || !a.job.Found.Where(s.Item).IsZero()) { // it lies there now, whatever else comes
 		a.move(&a.job.Planned, []rig.Move{{Item: s.Item, Socket: s.Socket, Bay: s.Bay}}, itself)
 	}
+}
+
+// took is how long hands were at the step, where they did one.
+func (a *applier) took() int {
+	if len(a.change.Steps) > 1 {
+		return 0
+	}
+	return a.change.Seconds
 }
 
 // mostTicks is how many ticks a job keeps before it lets go of those that count no more.
@@ -197,6 +216,8 @@ func (a *applier) test() fact.Fact {
 		return a.refuse("/result/passes", fact.Of(NoPasses))
 	case c.Result.State == TestErrors && c.Result.Text == "":
 		return a.refuse("/result/text", fact.Of(WhichErrors))
+	case a.job.Dropped() != nil:
+		return a.refuse(at[0], fact.Of(PowerHeld, a.job.Dropped().Says()))
 	case !a.mayBegin(at[0]):
 		return fact.Fact{}
 	}
@@ -229,16 +250,19 @@ func (t *TestRun) says(s *workorder.Step) fact.Fact {
 	return fact.Of(TestWell, s.Do)
 }
 
-// renew makes safety new: where work inside begins again after the machine had power, the
-// plug, the strap and the closing are to be done once more, and stand there unticked.
+// renew makes new what must be done once more where work inside begins again: of a machine
+// that had power since, the plug, the strap, the opening and the closing; of one that had not, the
+// layers that are back already. They stand there unticked.
 func renew(old, now *Job) {
-	if t := now.tickOf(workorder.StartStep); t == nil || t.Reason != "" {
+	started := now.tickOf(workorder.StartStep)
+	powered := started != nil && started.Reason == ""
+	if !powered && !slices.ContainsFunc(now.Done, func(t Tick) bool { return !t.Over && workorder.Opened(t.Step) != "" }) {
 		return
 	}
 	open := func(j *Job, order []workorder.Step) []string {
 		var out []string
 		for i := range order {
-			if s := &order[i]; s.Inside && j.tickOf(s.ID) == nil {
+			if s := &order[i]; s.Inside && s.Layer == "" && j.tickOf(s.ID) == nil {
 				out = append(out, s.ID)
 			}
 		}
@@ -250,14 +274,30 @@ func renew(old, now *Job) {
 	if len(again) == 0 {
 		return
 	}
+	over := func(step string) {
+		if t := now.tickOf(step); t != nil {
+			t.Over = true
+		}
+	}
 	for _, s := range slices.Concat(before, after) {
 		switch s.Phase {
 		case workorder.PowerDown, workorder.Open, workorder.PowerOn, workorder.Close:
-			if t := now.tickOf(s.ID); t != nil {
-				t.Over = true
+			if powered && s.Layer == "" { // a cover that lay loose is off still
+				over(s.ID)
 			}
 		}
 	}
+	for i := range now.Done {
+		if t := &now.Done[i]; !t.Over && workorder.Opened(t.Step) != "" {
+			t.Over = true
+			over(workorder.Opened(t.Step))
+		}
+	}
+}
+
+// openedAgain reports that the machine was closed, as far as it was, and is opened once more.
+func (j *Job) openedAgain() bool {
+	return slices.ContainsFunc(j.Done, func(t Tick) bool { return t.Over && workorder.Opens(t.Step) })
 }
 
 // close ends the job. What is open stands on the page and does not hold it back; that

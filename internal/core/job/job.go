@@ -17,6 +17,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shorthand"
@@ -48,7 +49,8 @@ type Job struct {
 	Sheet     machine.Sheet       `json:"sheet"`
 	Parts     []part.Part         `json:"parts" jsonschema:"maxItems=200"`
 	Items     []Item              `json:"items" jsonschema:"maxItems=200"`
-	Fresh     bool                `json:"fresh,omitempty"` // a new machine with nothing in it, which never ran
+	Fresh     bool                `json:"fresh,omitempty"`                             // a new machine with nothing in it, which never ran
+	Practice  practice.Practice   `json:"practice,omitempty" jsonschema:"maxItems=64"` // the shop's, where practitioners differ, as it was taken into the job
 	Arrays    []rig.DriveArray    `json:"arrays,omitempty" jsonschema:"maxItems=16"`
 	Found     rig.Setup           `json:"found"`
 	Planned   rig.Setup           `json:"planned"`
@@ -63,6 +65,9 @@ type Job struct {
 	Past      []PastStage     `json:"past,omitempty" jsonschema:"maxItems=40"`    // stages that are finished, oldest first
 	Later     []LaterStage    `json:"later,omitempty" jsonschema:"maxItems=8"`    // stages that are to come
 	Accepted  []Acceptance    `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
+	Incidents []Incident      `json:"incidents,omitempty" jsonschema:"maxItems=200"` // what happened to fasteners
+	Differs   []Difference    `json:"differs,omitempty" jsonschema:"maxItems=200"`   // in what the machine is not as its sheet says
+	Stuck     []Stuck         `json:"stuck,omitempty" jsonschema:"maxItems=200"`     // what was tried and does not go
 	Closed    *Closing        `json:"closed,omitempty"`
 }
 
@@ -126,6 +131,15 @@ func (j *Job) mustKnow(l *problem.List, at string, id rig.ItemID) {
 	if j.Item(id) == nil {
 		l.Add(at, fact.Of(NoItemIsNamed, id))
 	}
+}
+
+// CheckPractice reports the first choice of a practice that is none, under /practice.
+func CheckPractice(p practice.Practice) problem.List {
+	var l problem.List
+	if i := p.Fault(); i >= 0 {
+		l.Add("/practice/"+strconv.Itoa(i), fact.Of(NoSuchSchool, fact.Typed(p[i].School), fact.Typed(p[i].Matter)))
+	}
+	return l
 }
 
 // Name is what an item is called.
@@ -203,9 +217,12 @@ func (j *Job) FoundRig() rig.Rig {
 	return b
 }
 
-// Order is the work order from found to planned.
-func (j *Job) Order() []workorder.Step {
-	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0})
+// Order is the steps of the work order from found to planned.
+func (j *Job) Order() []workorder.Step { return j.Work().Steps }
+
+// Work is the work order from found to planned, with what goes with it.
+func (j *Job) Work() workorder.Order {
+	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed()})
 }
 
 // back is the pieces that a later stage has in the machine: what is taken out meanwhile comes
@@ -291,6 +308,7 @@ func (j *Job) Validate() problem.List {
 		}
 	}
 	j.validateArrays(&l)
+	l = append(l, CheckPractice(j.Practice)...)
 	if !j.Due.Valid() {
 		l.Add("/due", fact.Of(NoSuchDay, string(j.Due)))
 	}

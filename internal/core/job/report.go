@@ -33,7 +33,7 @@ type Report struct {
 	Warnings int         // of the plan, that nobody has accepted yet and that could be
 	Cautions []fact.Fact // what can lose data or hurt somebody once the machine has left
 	Accepted []AcceptedLoss
-	Notes    []fact.Fact // what the owner should know: ports that are off, slots that stay dead
+	Notes    []fact.Fact // what the owner should know: ports that are off, slots that stay dead, screws that are missing
 	Proven   []Proven    // what the machine was seen to do beyond what its sheet says
 	Stages   []StageReport
 	Hands    []string
@@ -280,6 +280,14 @@ func (r *Report) notes(v *View) {
 		for _, why := range s.Because() {
 			r.Notes = append(r.Notes, fact.Of(StaysOff, s.Socket, why.Fact))
 			break
+		}
+	}
+	for i := range v.Job.Incidents {
+		switch n := &v.Job.Incidents[i]; n.Ended {
+		case "":
+			r.Open = append(r.Open, n.Says())
+		case Agreed:
+			r.Notes = append(r.Notes, fact.Of(ScrewAgreed, n.Says()))
 		}
 	}
 	for _, it := range v.Job.Items {

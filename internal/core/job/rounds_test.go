@@ -3,11 +3,13 @@ package job_test
 import (
 	"maps"
 	"math/rand"
+	"slices"
 	"strings"
 	"testing"
 
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
@@ -18,18 +20,18 @@ import (
 // in between, nothing is taken from where it is not, nothing goes where something lies, and
 // when all steps are done all lies and is set as planned.
 func TestRounds(t *testing.T) {
-	back, ended := 0, 0
+	back, ended, opened := 0, 0, 0
 	for seed := range int64(*jobsTried / 40) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, jobs.Random(rng)}
 		b.job.Wish.Starts.How = rig.StartNothing
-		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, bays: bays(b.job.FoundRig())}
+		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, off: map[string]bool{}, bays: bays(b.job.FoundRig())}
 		for round := range 4 {
 			for range 12 { // until nothing stops the plan
 				if a := b.job.Check(); !a.Stops() {
 					break
 				}
-				jobs.Shuffle(rng, &b.job)
+				b.shuffle(rng)
 			}
 			if a := b.job.Check(); a.Stops() {
 				continue
@@ -48,10 +50,14 @@ func TestRounds(t *testing.T) {
 				b.do(carryOut(*s))
 			}
 			if round < 3 {
-				jobs.Shuffle(rng, &b.job)
+				b.shuffle(rng)
 				continue
 			}
 			ended++
+			opened += h.opened
+			if len(h.off) > 0 {
+				t.Fatalf("seed %d: all is done, and %v is off:\n%s", seed, h.off, h.log)
+			}
 			if want := seats(&b.job.Planned); !maps.Equal(h.now, want) {
 				t.Fatalf("seed %d: all lies as %v\nand is planned as %v\n%s", seed, h.now, want, h.log)
 			}
@@ -68,9 +74,17 @@ func TestRounds(t *testing.T) {
 			}
 		}
 	}
-	if n := *jobsTried / 40; n >= 50 && (back < n/10 || ended < n/8) {
-		t.Errorf("only %d steps that take something back, in %d jobs", back, ended)
+	if n := *jobsTried / 40; n >= 50 && (back < n/10 || ended < n/8 || opened < n/5) {
+		t.Errorf("only %d steps that take something back, and %d layers, in %d jobs", back, opened, ended)
 	}
+}
+
+// shuffle changes the plan, and asks for the opening anew as Apply does.
+func (b *bench) shuffle(rng *rand.Rand) {
+	old := b.job
+	old.Done = slices.Clone(old.Done)
+	jobs.Shuffle(rng, &b.job)
+	job.Renew(&old, &b.job)
 }
 
 // hands carry out what an order says, and see what really happens.
@@ -82,7 +96,37 @@ type hands struct {
 	led    map[rig.ItemID]bool // its data lead was moved
 	set    map[string]string
 	bays   map[rig.ItemID]machine.BayID // where drives lie
+	off    map[string]bool              // layers that are off, and leads
+	opened int
 	log    string
+}
+
+// layer takes a layer off or puts it back, or does so with a lead of it: never twice.
+func (h *hands) layer(s *workorder.Step) {
+	h.Helper()
+	h.log += s.ID + "\n"
+	of := workorder.Opened(s.ID)
+	if off := h.off[of]; of != "" && !off || of == "" && h.off[s.ID] {
+		h.Fatalf("seed %d: %s, and it is so already:\n%s", h.seed, s.ID, h.log)
+	}
+	if of != "" {
+		delete(h.off, of)
+		return
+	}
+	h.off[s.ID] = true
+	h.opened++
+}
+
+// reaches fails where a layer that hides the place from everywhere is on.
+func (h *hands) reaches(j *job.Job, s *workorder.Step) {
+	h.Helper()
+	for i := range j.Sheet.Layers {
+		l := &j.Sheet.Layers[i]
+		hides := l.All || slices.Contains(l.Hides, layer.Named(s.Socket.Top())) && s.Phase == workorder.Fit
+		if l.Side == "" && hides && l.Kind != layer.Heatsink && !h.off["open/"+string(l.ID)] {
+			h.Fatalf("seed %d: %s, and the %s is on:\n%s", h.seed, s.ID, l.Name, h.log)
+		}
+	}
 }
 
 // bays is where drives of a rig lie.
@@ -119,9 +163,16 @@ func (h *hands) do(j *job.Job, s *workorder.Step) {
 	if s.Choice.Setting != "" {
 		h.set[string(s.Choice.Setting)] = s.Choice.Value
 	}
+	if s.Layer != "" {
+		h.layer(s)
+		return
+	}
 	of := workorder.Undoes(s.ID)
 	if s.Item == "" || s.Test != "" {
 		return
+	}
+	if s.Inside && (s.Phase == workorder.TakeOut || s.Phase == workorder.Fit) {
+		h.reaches(j, s)
 	}
 	h.log += s.ID + "\n"
 	lead := strings.Contains(s.ID, "/lead-")
@@ -143,6 +194,7 @@ func (h *hands) do(j *job.Job, s *workorder.Step) {
 		if delete(h.now, s.Item); !lead {
 			delete(h.bays, s.Item)
 		}
+		maps.DeleteFunc(h.off, func(step string, _ bool) bool { return strings.Contains(step, "/"+string(s.Item)+"-") }) // its leads are off for good
 	case s.Phase == workorder.Fit:
 		for id, bay := range h.bays {
 			if s.Bay != "" && bay == s.Bay && id != s.Item {

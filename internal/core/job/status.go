@@ -11,6 +11,7 @@ import (
 	"deepbay/internal/core/cure"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
@@ -77,6 +78,11 @@ type View struct {
 	Found    fit.Answer
 	Planned  fit.Answer
 	Order    []workorder.Step
+	Layers   []layer.Layer // of the machine as it stands, fitted parts among them
+	Tray     []workorder.Cell
+	Pick     []workorder.Need
+	Off      []workorder.Step // what is off now, by the steps that put it back
+	Stands   []fact.Fact      // where the work stands, for somebody who goes on with it
 	Lines    []power.Line
 	Before   []power.Line // what the screens of the machine showed as it came
 	Variants []Variant
@@ -91,16 +97,19 @@ type View struct {
 // Look computes the view of a job.
 func Look(j Job) View {
 	found, planned := j.FoundRig(), j.PlannedRig()
-	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Order: j.Order(), Variants: variants(&j)}
+	v := View{Job: j, Found: resolve(&found), Planned: resolve(&planned), Variants: variants(&j)}
+	work := j.Work()
+	v.Order, v.Layers, v.Tray, v.Pick, v.Off = work.Steps, work.Layers, work.Tray, work.Pick, j.off(work.Steps)
 	v.Lines = j.Lines(&v.Planned, &v.Found)
 	quiet(&j, &v.Found, &v.Planned)
 	v.Usual = v.Planned.Usual()
-	v.Blocks = j.blocks()
+	v.Blocks = j.blocks(&v.Planned, work.Lost)
 	v.Starts, _ = j.Starts()
 	v.Stages = j.stages()
 	v.Before = power.Compare(&found, &v.Found, power.Seen{Readings: j.Before})
 	v.Status = status(&v)
 	v.Report = report(&v)
+	v.Stands = stands(&v)
 	return v
 }
 
@@ -118,9 +127,10 @@ func LookAt(j Job, n int) (View, bool) {
 // Stand is where a job stands, without the rest of its view.
 func Stand(j Job) Status {
 	found, planned := j.FoundRig(), j.PlannedRig()
-	v := View{Job: j, Found: fit.Resolve(&found), Planned: fit.Resolve(&planned), Order: j.Order()}
+	work := j.Work()
+	v := View{Job: j, Found: fit.Resolve(&found), Planned: fit.Resolve(&planned), Order: work.Steps}
 	quiet(&j, &v.Found, &v.Planned)
-	v.Blocks = j.blocks()
+	v.Blocks = j.blocks(&v.Planned, work.Lost)
 	v.Lines = j.Lines(&v.Planned, &v.Found)
 	return status(&v)
 }
@@ -213,6 +223,8 @@ func status(v *View) Status {
 		stand(judged(v), StageFit, fact.Of(HandsReady), fact.Of(BeginOrder))
 		s.Go = StageOrder
 		return s
+	case next != nil && next.Powered() && v.Job.Dropped() != nil:
+		return working(GradeStops, fact.Of(HeldByScrew), StageOrder, v.Job.Dropped().Says(), fact.Of(FindScrew))
 	case next != nil:
 		return stand(Judgement{GradeOpen, steps, next.Do}, StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
 	case notLooked > 0:

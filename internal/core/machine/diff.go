@@ -56,7 +56,7 @@ func differs(before, after map[string]json.RawMessage, lists map[string]fact.Nou
 }
 
 // lists are the fields that hold named entries, with the word for one.
-var lists = map[string]fact.Noun{"processors": "processor", "roots": "root", "groups": "group", "sockets": "socket", "bays": "bay", "settings": "setting", "rules": "rule"}
+var lists = map[string]fact.Noun{"processors": "processor", "roots": "root", "groups": "group", "sockets": "socket", "bays": "bay", "layers": "layer", "settings": "setting", "rules": "rule"}
 
 // fields takes a value apart by its JSON names.
 func fields(v any) map[string]json.RawMessage {

@@ -13,6 +13,7 @@ package machine
 import (
 	"slices"
 
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
@@ -47,23 +48,24 @@ type (
 
 // Sheet is one model of machine.
 type Sheet struct {
-	Format     string      `json:"format" jsonschema:"enum=deepbay/sheet"`
-	Version    int         `json:"version" jsonschema:"enum=1"`
-	ID         ID          `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
-	Name       string      `json:"name" jsonschema:"minLength=1,maxLength=120"`
-	Class      Class       `json:"class"`
-	Source     string      `json:"source,omitempty" jsonschema:"maxLength=200"` // the manual and edition the sheet was typed from
-	Board      Board       `json:"board"`
-	Chassis    Chassis     `json:"chassis,omitzero"`
-	Firmware   Firmware    `json:"firmware,omitzero"`
-	Processors []Processor `json:"processors,omitempty" jsonschema:"maxItems=64"` // where it matters which one is fitted
-	Roots      []Root      `json:"roots" jsonschema:"minItems=1,maxItems=16"`
-	Groups     []Group     `json:"groups" jsonschema:"maxItems=64"`
-	Sockets    []Socket    `json:"sockets" jsonschema:"minItems=1,maxItems=512"`
-	Bays       []Bay       `json:"bays,omitempty" jsonschema:"maxItems=64"` // places for drives, apart from the ports their data comes from
-	Settings   []Setting   `json:"settings" jsonschema:"maxItems=64"`
-	Rules      []Rule      `json:"rules" jsonschema:"maxItems=512"`
-	Memory     Memory      `json:"memory"`
+	Format     string        `json:"format" jsonschema:"enum=deepbay/sheet"`
+	Version    int           `json:"version" jsonschema:"enum=1"`
+	ID         ID            `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
+	Name       string        `json:"name" jsonschema:"minLength=1,maxLength=120"`
+	Class      Class         `json:"class"`
+	Source     string        `json:"source,omitempty" jsonschema:"maxLength=200"` // the manual and edition the sheet was typed from
+	Board      Board         `json:"board"`
+	Chassis    Chassis       `json:"chassis,omitzero"`
+	Firmware   Firmware      `json:"firmware,omitzero"`
+	Processors []Processor   `json:"processors,omitempty" jsonschema:"maxItems=64"` // where it matters which one is fitted
+	Roots      []Root        `json:"roots" jsonschema:"minItems=1,maxItems=16"`
+	Groups     []Group       `json:"groups" jsonschema:"maxItems=64"`
+	Sockets    []Socket      `json:"sockets" jsonschema:"minItems=1,maxItems=512"`
+	Bays       []Bay         `json:"bays,omitempty" jsonschema:"maxItems=64"`   // places for drives, apart from the ports their data comes from
+	Layers     []layer.Layer `json:"layers,omitempty" jsonschema:"maxItems=64"` // what lies over what; none is not stated
+	Settings   []Setting     `json:"settings" jsonschema:"maxItems=64"`
+	Rules      []Rule        `json:"rules" jsonschema:"maxItems=512"`
+	Memory     Memory        `json:"memory"`
 }
 
 // Class is the kind of machine.
@@ -286,6 +288,28 @@ func (s *Sheet) EveryBay() []Bay {
 		}
 	}
 	return append(out, s.Bays...)
+}
+
+// Places is the names of all that can be reached: sockets and bays.
+func (s *Sheet) Places() []layer.Named {
+	var out []layer.Named
+	for i := range s.Sockets {
+		out = append(out, layer.Named(s.Sockets[i].ID))
+	}
+	for _, b := range s.Bays {
+		out = append(out, layer.Named(b.ID))
+	}
+	return out
+}
+
+// Layer finds a layer by its name, nil if the sheet has none.
+func (s *Sheet) Layer(id layer.ID) *layer.Layer {
+	for i := range s.Layers {
+		if s.Layers[i].ID == id {
+			return &s.Layers[i]
+		}
+	}
+	return nil
 }
 
 // Bay finds a bay by its name; false if the sheet has none.

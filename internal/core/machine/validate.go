@@ -7,6 +7,7 @@ import (
 	"strconv"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
 )
@@ -26,6 +27,7 @@ func (s *Sheet) Validate() problem.List {
 	v.settings()
 	v.rules()
 	v.memory()
+	v.list = append(v.list, layer.Check(s.Layers, s.Places()).Under("/layers")...)
 	return v.list
 }
 

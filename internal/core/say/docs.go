@@ -11,6 +11,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
@@ -37,6 +38,69 @@ type Step struct {
 	Socket   rig.Path        `json:"socket,omitzero"`
 	Test     rig.Test        `json:"test,omitempty"`  // how it ended is told, not ticked
 	Danger   Text            `json:"danger,omitzero"` // what can come of it if it is left out
+	Layer    layer.ID        `json:"layer,omitempty"` // that it takes off or puts back, or whose lead it is
+	Lead     int             `json:"lead,omitempty"`  // of that layer, from 1 on
+	Shuts    bool            `json:"shuts,omitempty"` // it belongs to the way back
+	Inside   bool            `json:"inside,omitempty"`
+	Tools    []Text          `json:"tools"`
+	See      Text            `json:"see,omitzero"`    // what must be seen before it counts as done
+	Photo    bool            `json:"photo,omitempty"` // and is worth a photograph
+	Minutes  layer.Minutes   `json:"minutes"`
+	Guess    bool            `json:"guess,omitempty"` // nobody measured that
+}
+
+// Cell is a place in the tray, with fasteners of one kind.
+type Cell struct {
+	N        int            `json:"n"`
+	Of       Text           `json:"of"`   // what they came out of
+	Says     Text           `json:"says"` // "4 screws M3 x 6 mm, cross-head 1"
+	Layer    layer.ID       `json:"layer"`
+	Fastener layer.Fastener `json:"fastener"`
+	Out      StepID         `json:"out"`
+	Back     StepID         `json:"back,omitempty"` // absent: they are kept with what stays off
+	Laid     bool           `json:"laid"`           // they lie there now
+}
+
+// Off is what is off now: a layer, or a lead.
+type Off struct {
+	Layer layer.ID `json:"layer"`
+	Lead  int      `json:"lead,omitempty"`
+	Says  Text     `json:"says"`
+	Back  StepID   `json:"back"` // with which it goes back
+}
+
+// PickLine is one thing to lay out before the machine is opened.
+type PickLine struct {
+	Sort  workorder.Sort `json:"sort"`
+	Says  Text           `json:"says"`
+	Count int            `json:"count"`
+	Have  int            `json:"have"` // of these, with the job or in the machine
+	Item  rig.ItemID     `json:"item,omitempty"`
+	Shelf int            `json:"shelf"`             // how many more lie on the shelf
+	Short bool           `json:"short,omitempty"`   // it is not there, as far as the shop's stock tells
+	Part  bool           `json:"stocked,omitempty"` // it is a part that the shelf could hold
+}
+
+// Mishap is what happened to a fastener.
+type Mishap struct {
+	ID    int              `json:"id"`
+	Kind  job.IncidentKind `json:"kind"`
+	Says  Text             `json:"says"`
+	Text  Name             `json:"text,omitempty"`
+	By    Name             `json:"by,omitempty"`
+	Ended job.Ended        `json:"ended,omitempty"`
+	Holds bool             `json:"holds,omitempty"` // no power until it is found
+}
+
+// Observed is in what the machine is not as its sheet says, or what was tried and does not go.
+type Observed struct {
+	ID    int      `json:"id"`
+	Says  Text     `json:"says"`
+	Text  Name     `json:"text,omitempty"`
+	By    Name     `json:"by,omitempty"`
+	Taken bool     `json:"taken,omitempty"`
+	Can   bool     `json:"can,omitempty"` // it can be written into the sheet
+	Layer layer.ID `json:"layer,omitempty"`
 }
 
 // StepID names a step.
@@ -107,22 +171,30 @@ type Status struct {
 
 // View is a job with everything the core says about it.
 type View struct {
-	Job      job.Job    `json:"job"`
-	Status   Status     `json:"status"`
-	Found    Resolved   `json:"found"`
-	Planned  Resolved   `json:"planned"`
-	Order    []Step     `json:"order"`
-	Lines    []Line     `json:"lines"`
-	Read     Text       `json:"read"`   // how many lines are to read, agree, differ and are explained
-	Before   []Line     `json:"before"` // what the screens showed as the machine came
-	Variants []Variant  `json:"variants"`
-	Report   Report     `json:"report"`
-	Looked   []LookedUp `json:"looked"` // what was looked up at the bench
-	Blocks   []Block    `json:"blocks"` // what holds the work back besides the rules of fit
-	Starts   Text       `json:"starts,omitzero"`
-	Stages   []StageOf  `json:"stages"` // none where there is but one
-	At       int        `json:"at"`     // the stage that is looked at
-	Usual    []Missing  `json:"usual"`  // what is not known of what is fitted anew, and was taken as it nearly always is
+	Job       job.Job       `json:"job"`
+	Status    Status        `json:"status"`
+	Found     Resolved      `json:"found"`
+	Planned   Resolved      `json:"planned"`
+	Order     []Step        `json:"order"`
+	Layers    []layer.Layer `json:"layers"` // of the machine as it stands, fitted parts among them
+	Tray      []Cell        `json:"tray"`
+	Off       []Off         `json:"off"` // what is off now, in the order in which it came off
+	Pick      []PickLine    `json:"pick"`
+	Stands    []Text        `json:"stands"` // where the work stands, for somebody who goes on with it
+	Incidents []Mishap      `json:"incidents"`
+	Differs   []Observed    `json:"differs"`
+	Stuck     []Observed    `json:"stuck"`
+	Lines     []Line        `json:"lines"`
+	Read      Text          `json:"read"`   // how many lines are to read, agree, differ and are explained
+	Before    []Line        `json:"before"` // what the screens showed as the machine came
+	Variants  []Variant     `json:"variants"`
+	Report    Report        `json:"report"`
+	Looked    []LookedUp    `json:"looked"` // what was looked up at the bench
+	Blocks    []Block       `json:"blocks"` // what holds the work back besides the rules of fit
+	Starts    Text          `json:"starts,omitzero"`
+	Stages    []StageOf     `json:"stages"` // none where there is but one
+	At        int           `json:"at"`     // the stage that is looked at
+	Usual     []Missing     `json:"usual"`  // what is not known of what is fitted anew, and was taken as it nearly always is
 }
 
 // Block holds the work back besides the rules of fit.
@@ -351,6 +423,7 @@ func Look(l Language, w *job.View) View {
 	v := voice(l, j)
 	out := View{Job: *j, Status: v.Status(&w.Status), Found: v.Answer(&w.Found), Planned: v.Answer(&w.Planned), Order: v.Steps(w.Order),
 		Lines: v.Lines(w.Lines), Before: v.Lines(w.Before), Variants: make([]Variant, len(w.Variants)), Report: v.report(w), Looked: v.Looked(j), Usual: v.missed(w.Usual), Stages: make([]StageOf, len(w.Stages)), At: w.At, Blocks: make([]Block, len(w.Blocks)), Starts: v.Fact(w.Starts)}
+	v.bench(w, &out)
 	out.Read = v.text(readTally(w.Lines))
 	for i := range w.Blocks {
 		out.Blocks[i] = Block{v.Fact(w.Blocks[i].Says), w.Blocks[i].Moves, w.Blocks[i].Start}
@@ -394,7 +467,7 @@ func (v *Voice) Steps(steps []workorder.Step) []Step {
 	out := make([]Step, len(steps))
 	for i := range steps {
 		s := &steps[i]
-		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger)}
+		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger), s.Layer, s.Lead, s.Shuts, s.Inside, v.facts(s.Tools), v.Fact(s.See), s.Photo, s.Takes, s.Guess}
 		for n, c := range s.Cautions {
 			out[i].Cautions[n] = Caution{v.Fact(c.Topic), v.Fact(c.Says)}
 		}

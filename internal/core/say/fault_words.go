@@ -4,6 +4,7 @@ import (
 	"deepbay/internal/core/ask"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
@@ -77,6 +78,16 @@ var faultWords = map[fact.Code]string{
 	shelf.NoPrice:                "{0:quoted} is not a price: write it like 42.50",
 	shelf.NoHeadLine:             "the file has no head line: its first line names the columns {0}",
 	shelf.NoColumn:               "the head line has no column {0:quoted}: it names {1}",
+	layer.NamedTwice:             "layer {0} is there already, as number {1}",
+	layer.NoLayer:                "no layer is named {0}",
+	layer.NoPlace:                "no socket and no bay is named {0}",
+	layer.HidesItself:            "the {0} cannot wait for itself",
+	layer.Circle:                 "these wait for one another, so none can come off first: {0}",
+	layer.OutOfReach:             "{0} cannot be reached: the {1} does not come off, or lies under what does not",
+	layer.NeverUndone:            "the {0} is under the {1} itself, and must be undone before that moves",
+	layer.NeverPlugged:           "the {0} can never be plugged again: it must wait for the {1}, and is hidden by then",
+	layer.MorePoints:             "{0} places for {1} of them",
+	layer.FixedHeld:              "the {0} does not come off, and has fasteners or leads to undo",
 	machine.ChipsetWithoutUplink: "a chipset hangs on an uplink",
 	machine.ConditionOfNothing:   "a condition asks about a socket, a setting or the processor",
 	machine.SlotWithoutChannel:   "a memory slot needs its channel",
@@ -196,6 +207,16 @@ var faultWords = map[fact.Code]string{
 
 // cures is what helps against it, in the values of the same fact.
 var cures = map[fact.Code]string{
+	layer.NamedTwice:             "give it another id",
+	layer.NoLayer:                "name one of the sheet's layers, or leave it out",
+	layer.NoPlace:                "name one of the sheet's, or leave it out",
+	layer.HidesItself:            "leave it out",
+	layer.Circle:                 "look which of them really comes off first, and leave the others' entries out",
+	layer.OutOfReach:             "say how it comes off, or that it does not hide the place",
+	layer.NeverUndone:            "say that it is undone once that is lifted, or leave the layer out",
+	layer.NeverPlugged:           "say that it is plugged before, or that nothing hides it",
+	layer.MorePoints:             "leave some out, or count again",
+	layer.FixedHeld:              "one of the two is wrong: leave it out",
 	job.PlanStopped:              "cure it before you work by it",
 	job.CannotConfirm:            "type what is shown",
 	job.StepNotDone:              "finish the work order, or take the step out of the plan",

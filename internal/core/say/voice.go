@@ -22,6 +22,7 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/known"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
@@ -164,6 +165,10 @@ func (v *Voice) arg(x any, verb string) string {
 		return string(a)
 	case fact.Typed:
 		switch {
+		case verb == "by" && a != "":
+			return ", by " + string(a)
+		case verb == "by":
+			return ""
 		case verb == "from" && a != "":
 			return ", on " + string(a)
 		}
@@ -175,7 +180,10 @@ func (v *Voice) arg(x any, verb string) string {
 	case shelf.Grade:
 		return string(a)
 	case int:
-		if verb != "" {
+		switch {
+		case verb == "cell" || verb == "fromcell":
+			return cellWords(a, verb)
+		case verb != "":
 			return noun(a, verb)
 		}
 		return strconv.Itoa(a)
@@ -255,6 +263,20 @@ func (v *Voice) arg(x any, verb string) string {
 		return list(a, toString, ", ", " and ")
 	case machine.Kind:
 		return kindWords[a]
+	case layer.ID:
+		return v.layer(a)
+	case layer.Fastener:
+		return fastenerWords(&a, verb)
+	case layer.Catch:
+		return catchWords(&a, verb)
+	case layer.Motion:
+		return motionWords(&a, verb)
+	case layer.Minutes:
+		return minutes(a)
+	case layer.Bit:
+		return driverWords[a]
+	case []layer.Named:
+		return list(a, toString, ", ", " and ")
 	case *part.Part:
 		return describe(a)
 	case machine.RootID:

@@ -239,3 +239,22 @@ func readRow(row []string, at map[string]int, line int, known func(part.ID) (par
 	e.Serials = strings.Fields(field("serials"))
 	return e, wrong
 }
+
+// perPack is how many screws a pack on the shelf has: what one drive takes.
+const perPack = 4
+
+// Holds is how many of a wanted fitting a kind of stock gives; none where it is something
+// else.
+func Holds(s *Stock, want *part.Fitting) int {
+	f := s.Part.Fitting
+	switch {
+	case f == nil || f.Kind != want.Kind,
+		want.Thread != "" && f.Thread != want.Thread,
+		want.End != "" && f.End != want.End,
+		want.Holds != "" && f.Holds != "" && f.Holds != want.Holds:
+		return 0
+	case f.Kind == part.Screws:
+		return perPack * s.Count
+	}
+	return s.Count
+}

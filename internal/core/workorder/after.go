@@ -4,7 +4,10 @@ package workorder
 // system comes onto its drive.
 
 import (
+	"slices"
+
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
@@ -31,6 +34,13 @@ func (m *maker) arrays() {
 	}
 }
 
+// others reports that other drives lie in the machine as planned.
+func (m *maker) others(but rig.ItemID) bool {
+	return slices.ContainsFunc(m.Planned.Pieces, func(p rig.Piece) bool {
+		return p.ID != but && p.Part.Drive != nil && !p.Part.Drive.Form.Optical() && !m.Planned.Where(p.ID).IsZero()
+	})
+}
+
 // system asks for the system to come onto its drive, in the last stage, where somebody said
 // how.
 func (m *maker) system() {
@@ -46,6 +56,9 @@ func (m *maker) system() {
 	case st.How == rig.Install:
 		s.Do = fact.Of(InstallOn, st.Item)
 		s.How = []fact.Fact{fact.Of(ChooseBySerial)}
+		if m.Practice.Of(practice.OldDrive) == practice.Unplugged && m.others(st.Item) {
+			s.How = append(s.How, fact.Of(OthersOff))
+		}
 	default:
 		s.Do = fact.Of(CopyOnto, st.Item)
 		s.How = []fact.Fact{fact.Of(CopyWhole), fact.Of(StartAlone)}

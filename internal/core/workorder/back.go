@@ -56,6 +56,9 @@ func (m *maker) takeBack() {
 			d.Step = of
 			d.Phase = map[Phase]Phase{TakeOut: Fit, Fit: TakeOut, Settings: Settings}[d.Phase]
 		}
+		if Opens(d.Step) || Opened(d.Step) != "" {
+			continue // what is off is put back by the way back
+		}
 		s := Step{ID: back + d.Step, Item: d.Item, Socket: d.Socket, Bay: d.Bay, Choice: d.Choice}
 		if m.listed(s.ID) || !m.unwanted(d, &s) {
 			continue

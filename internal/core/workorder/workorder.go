@@ -11,12 +11,14 @@ import (
 	"slices"
 	"strings"
 
+	"deepbay/internal/core/access"
 	"deepbay/internal/core/fact"
-
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 )
@@ -77,9 +79,23 @@ type Step struct {
 	Socket   rig.Path
 	Bay      machine.BayID // of a drive: in which it lies, or lay
 	Choice   rig.Choice    // of a step in set-up
+	Layer    layer.ID      // that it takes off or puts back, or whose lead it is
+	Names    fact.Fact     // what that is called
+	Lead     int           // of that layer, from 1 on; 0 for the layer itself
+	Shuts    bool          // it belongs to the way back
 	Inside   bool          // it is done inside the open machine
+	Tools    []fact.Fact   // what hands need for it
+	See      fact.Fact     // what must be seen before it counts as done; none where nothing must
+	Photo    bool          // and is worth a photograph
+	Takes    layer.Minutes // how long it takes
+	Guess    bool          // nobody measured that: it is as usual
 	Test     rig.Test      // it asks for a test: how that ended is told, not ticked; "" for none
 	Danger   fact.Fact     // what can come of it if it is left out; none where nothing does
+}
+
+// Powered reports a step for which the machine has power.
+func (s *Step) Powered() bool {
+	return s.Phase == PowerOn && s.ID != "power-on/look" || s.Phase == Settings || s.Phase == Test || s.Phase == System
 }
 
 // StartStep is the step with which the machine gets power again.
@@ -90,39 +106,66 @@ type Setting rig.Choice
 
 // Job is what an order is made from: one machine in two states.
 type Job struct {
-	Sheet   *machine.Sheet
-	Found   rig.Rig
-	Planned rig.Rig
-	Fresh   bool         // a new machine that never ran
-	Last    bool         // no stage comes after this
-	Back    []rig.ItemID // pieces that come back in a later stage
-	Done    []Deed       // what hands did, oldest first: what the plan asks for no more is taken back
+	Sheet    *machine.Sheet
+	Found    rig.Rig
+	Planned  rig.Rig
+	Fresh    bool         // a new machine that never ran
+	Last     bool         // no stage comes after this
+	Back     []rig.ItemID // pieces that come back in a later stage
+	Done     []Deed       // what hands did, oldest first: what the plan asks for no more is taken back
+	Again    bool         // it was opened, closed and is opened again: what is done needs no reaching any more
+	Practice practice.Practice
+	Agreed   []fact.Fact // losses that somebody accepted knowingly, and who
+	Barred   []layer.ID  // layers that were tried and do not come off
+}
+
+// Order is the steps, with what goes with them.
+type Order struct {
+	Steps  []Step
+	Layers []layer.Layer // of the machine as it is opened, and parts that lie over others when it is closed
+	Tray   []Cell
+	Pick   []Need
+	Lost   []Lost // what cannot be reached: the order must not be begun
 }
 
 // Make lists the steps from found to planned, and from what hands did to planned where that
 // is something else. It is empty when nothing differs.
-func Make(j Job) []Step {
-	m := maker{Job: j}
+func Make(j Job) Order {
+	m := maker{Job: j, steps: []Step{}}
 	m.Planned.Found = &m.Found.Setup
 	m.wasIn, m.liesIn = fit.Bays(&m.Found), fit.Bays(&m.Planned)
+	if m.layered() {
+		m.opening.found, m.opening.planned = access.Of(&m.Found, m.wasIn, m.Barred), access.Of(&m.Planned, m.liesIn, m.Barred)
+	}
 	m.compare()
-	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests) == 0 {
-		return []Step{}
+	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests) == 0 && !m.leftOff() {
+		return Order{Steps: m.steps}
+	}
+	inside := m.inside()
+	if inside {
+		m.reach()
 	}
 	m.prepare()
-	if m.inside() {
+	if inside {
 		m.powerDown()
 		m.open()
 	}
 	m.backAgain(TakeOut)
-	for _, c := range m.out {
-		m.takeOut(c)
+	for i, c := range m.out {
+		if !slices.Contains(m.taken, i) {
+			m.takeOut(c)
+		}
 	}
-	for _, c := range m.in {
-		m.fit(c)
+	now, then := m.opening.before(m.Practice.Of(practice.FirstStart) == practice.Closed)
+	if m.layered() && inside {
+		m.putTogether(now, Fit)
+	} else {
+		for _, c := range m.in {
+			m.fit(c)
+		}
 	}
-	if m.inside() {
-		m.powerOn()
+	if inside {
+		m.powerOn(then)
 	} else if len(m.set)+len(m.back) > 0 {
 		m.setUp(fact.Of(RestartSetUp))
 	}
@@ -130,10 +173,33 @@ func Make(j Job) []Step {
 	m.arrays()
 	m.test()
 	m.system()
-	if m.inside() {
-		m.close()
+	if inside {
+		m.close(then)
+	} else {
+		m.resume()
 	}
-	return m.steps
+	for i := range m.tray { // what stays off for good takes its screws along
+		if !slices.ContainsFunc(m.steps, func(s Step) bool { return s.ID == m.tray[i].Back }) {
+			m.tray[i].Back = ""
+		}
+	}
+	layers := slices.Clone(m.opening.found.Layers)
+	for _, l := range m.opening.planned.Layers {
+		if !slices.ContainsFunc(layers, func(f layer.Layer) bool { return f.ID == l.ID }) {
+			layers = append(layers, l)
+		}
+	}
+	return Order{m.steps, layers, m.tray, m.pick(), m.opening.lost}
+}
+
+// leftOff reports that hands took a layer off, or undid a lead, and did not put it back.
+func (m *maker) leftOff() bool {
+	for i := range m.opening.planned.Layers {
+		if m.wasLeft(&m.opening.planned.Layers[i]) {
+			return true
+		}
+	}
+	return false
 }
 
 // change is one piece leaving a place, entering one, or both.
@@ -160,7 +226,7 @@ func (m *maker) tookOut(id rig.ItemID) bool {
 // inside reports that the machine must be opened: something changes that is
 // neither a box on a USB port nor in one.
 func (m *maker) inside() bool {
-	return slices.ContainsFunc(slices.Concat(m.in, m.out), m.insideOf) || slices.ContainsFunc(m.back, func(s Step) bool { return s.Inside })
+	return m.leftOff() || slices.ContainsFunc(slices.Concat(m.in, m.out), m.insideOf) || slices.ContainsFunc(m.back, func(s Step) bool { return s.Inside })
 }
 
 func (m *maker) insideOf(c change) bool {
@@ -176,6 +242,9 @@ type maker struct {
 	set     []rig.Choice
 	back    []Step // of what was done and is not wanted any more
 	steps   []Step
+	opening opening
+	taken   []int  // of out: those that were in the way
+	tray    []Cell // what lies in it
 }
 
 func (m *maker) compare() {
@@ -306,7 +375,17 @@ func (m *maker) add(s Step) {
 	if !s.Danger.Is() && len(s.Cautions) > 0 {
 		s.Danger = s.Cautions[0].Says
 	}
+	if s.Takes == 0 {
+		s.Takes, s.Guess = cmp.Or(usual[s.Do.Code], 1), true
+	}
 	m.steps = append(m.steps, s)
+}
+
+// usual is how long hands are busy with a step where nobody measured it; of a test, with
+// beginning it and reading what it says.
+var usual = map[fact.Code]layer.Minutes{
+	Backup: 3, LayOut: 3, HoldButton: 0.5, TakeOutOf: 1.5, FitInto: 2, StartUp: 2, StartClosed: 2, RunMemoryTest: 3, RunSelfTest: 2, RunLoadTest: 3, SaveLeave: 0.5,
+	MakeArray: 3, InstallOn: 20, InstallArray: 20, CopyOnto: 10, CoverOff: 1, CloseReverse: 2, LeadsBack: 3,
 }
 
 func (m *maker) drivesFound() bool {
@@ -315,8 +394,16 @@ func (m *maker) drivesFound() bool {
 	})
 }
 
+// risks reports work by which what lies on a drive can be lost.
+func (m *maker) risks() bool {
+	return !m.Fresh && m.drivesFound() && (m.inside() || len(m.set) > 0)
+}
+
+// suspends reports that the protection of an encrypted disk is suspended for the work.
+func (m *maker) suspends() bool { return m.Planned.Wish.Encrypted == quantity.Yes && m.risks() }
+
 func (m *maker) prepare() {
-	if !m.Fresh && m.drivesFound() && (m.inside() || len(m.set) > 0) {
+	if m.risks() {
 		s := Step{ID: "prepare/backup", Phase: Prepare, Do: fact.Of(Backup),
 			Cautions: []Caution{cautionBackup}}
 		if w := m.Planned.Wish; w.BackedUp != "" {
@@ -329,6 +416,9 @@ func (m *maker) prepare() {
 			s.Cautions = append(s.Cautions, cautionKey)
 		}
 		m.add(s)
+	}
+	if m.suspends() {
+		m.add(Step{ID: "prepare/suspend", Phase: Prepare, Do: fact.Of(SuspendProtection), How: []fact.Fact{fact.Of(OnceResumed)}, Cautions: []Caution{cautionKey}})
 	}
 	if len(m.in) == 0 && !m.inside() {
 		return // a setting needs no tool
@@ -350,8 +440,14 @@ func (m *maker) prepare() {
 	if m2 {
 		list = ToolsM2
 	}
-	tools.How = append(tools.How, fact.Of(list))
+	tools.How = append(append(tools.How, fact.Of(list)), m.Agreed...)
 	m.add(tools)
+}
+
+// earthed reports that the machine stays plugged in with its supply switched off: the shop
+// does so, and the supply has a switch and an earthed lead.
+func (m *maker) earthed() bool {
+	return m.Practice.Of(practice.Earth) == practice.Switch && m.Sheet.Chassis.Earthed == quantity.Yes
 }
 
 func (m *maker) powerDown() {
@@ -362,30 +458,65 @@ func (m *maker) powerDown() {
 	}
 	m.add(Step{ID: "power-down/shut", Phase: PowerDown, Do: fact.Of(ShutDown),
 		How: []fact.Fact{fact.Of(FullShutDown)}, Danger: fact.Of(DangerLive)})
-	m.add(Step{ID: "power-down/unplug", Phase: PowerDown, Do: fact.Of(PullMains),
-		How:      []fact.Fact{fact.Of(SupplySwitch)},
-		Cautions: []Caution{cautionMains}})
+	if m.earthed() {
+		m.add(Step{ID: "power-down/switch", Phase: PowerDown, Do: fact.Of(SwitchOff),
+			How:      []fact.Fact{fact.Of(EarthTested)},
+			Cautions: []Caution{cautionMains}})
+	} else {
+		m.add(Step{ID: "power-down/unplug", Phase: PowerDown, Do: fact.Of(PullMains),
+			How:      []fact.Fact{fact.Of(SupplySwitch)},
+			Cautions: []Caution{cautionMains}})
+	}
 	m.add(Step{ID: "power-down/drain", Phase: PowerDown, Do: fact.Of(HoldButton),
 		How:      []fact.Fact{fact.Of(LightsOut)},
 		Cautions: []Caution{cautionStandby}})
 }
 
+// open opens the machine: layer by layer where the sheet knows them, else by its cover alone,
+// and it is said that nobody knows what lies below.
 func (m *maker) open() {
-	s := Step{ID: "open/cover", Phase: Open, Do: fact.Of(CoverOff), Cautions: []Caution{cautionEdges, cautionCell}}
+	if m.layered() {
+		m.takeApart()
+		return
+	}
+	s := Step{ID: "open/cover", Phase: Open, Do: fact.Of(CoverOff), Cautions: m.openCautions()}
 	if c := m.Sheet.Chassis.Cover; c != "" {
 		s.How = append(s.How, fact.Of(AsTyped, fact.Typed(c)))
 	}
-	s.How = append(s.How, fact.Of(LayScrews))
-	if m.Sheet.Chassis.WeightKG > 20 {
-		s.Cautions = append(s.Cautions, cautionHeavy)
+	s.How = append(s.How, fact.Of(map[practice.School]fact.Code{practice.PlaceOrder: LayScrews, practice.Cups: ScrewsInCups, practice.MagneticMat: ScrewsOnMat}[m.Practice.Of(practice.Screws)]), fact.Of(LayersUnstated))
+	m.add(s)
+	m.strap()
+}
+
+func (m *maker) strap() {
+	s := Step{ID: "open/strap", Phase: Open, Do: fact.Of(StrapOn), See: fact.Of(SeeInside), Photo: true,
+		How: []fact.Fact{fact.Of(LeadsAsFound)}, Cautions: []Caution{cautionStatic}}
+	if !m.isDone(s.ID) && slices.ContainsFunc(m.Done, func(d Deed) bool { return Opens(d.Step) }) {
+		s.Cautions = append(s.Cautions, cautionEdges) // it ran since the cover came off, and is hot again
 	}
 	m.add(s)
-	m.add(Step{ID: "open/strap", Phase: Open, Do: fact.Of(StrapOn),
-		How: []fact.Fact{fact.Of(LeadsAsFound)}, Cautions: []Caution{cautionStatic}})
+}
+
+// outStep names the step that takes a piece out, inStep the one that fits it.
+func (m *maker) outStep(c change) string {
+	if c.unplug {
+		return placeStep(unplugStep, c.piece.ID, c.from.Path)
+	}
+	return placeStep("take-out/", c.piece.ID, c.from.Path)
+}
+
+func (m *maker) inStep(c change) string {
+	switch {
+	case c.back != nil:
+		return c.back.ID
+	case m.leadOnly(c) && rig.Suits(c.piece.Part, &c.to.Socket):
+		return placeStep(leadStep, c.piece.ID, c.to.Path)
+	}
+	return placeStep("fit/", c.piece.ID, c.to.Path) + m.apart(c.in, c.to)
 }
 
 func (m *maker) takeOut(c change) {
-	s := Step{ID: placeStep("take-out/", c.piece.ID, c.from.Path), Phase: TakeOut,
+	s := Step{ID: m.outStep(c), Phase: TakeOut,
 		Do: fact.Of(TakeOutOf, c.piece.ID, c.from.Path), Item: c.piece.ID, Socket: c.from.Path, Bay: c.out, Inside: m.insideOf(c)}
 	switch c.from.Kind {
 	case machine.DIMM:
@@ -393,13 +524,18 @@ func (m *maker) takeOut(c change) {
 	case machine.SODIMM:
 		s.How = []fact.Fact{fact.Of(SpreadClips), fact.Of(HoldEdges)}
 	case machine.M2:
-		s.How = []fact.Fact{fact.Of(HeatsinkOff), fact.Of(UndoScrew), fact.Of(DrawOut)}
+		s.How = []fact.Fact{fact.Of(UndoScrew), fact.Of(DrawOut)}
+		if !m.sinkIsLayer(c.from) {
+			s.How = append([]fact.Fact{fact.Of(HeatsinkOff)}, s.How...)
+		}
+		if m.layered() && !slices.ContainsFunc(m.in, func(d change) bool { return d.to.Path == c.from.Path }) {
+			s.How = append(s.How, fact.Of(ScrewStays))
+		}
 	case machine.Slot:
 		s.How = []fact.Fact{fact.Of(PlugsOff), fact.Of(PressLatch)}
 	case machine.SATA, machine.U2:
 		s.How = []fact.Fact{fact.Of(PullPlugs), fact.Of(outOf(c.piece.Part.Drive, m.mount(c.out, c.from).Holder))}
 		if c.unplug {
-			s.ID = placeStep(unplugStep, c.piece.ID, c.from.Path)
 			s.Do = fact.Of(PullLead, c.piece.ID, c.from.Path)
 			s.How = []fact.Fact{fact.Of(PortWanted)}
 		}
@@ -409,6 +545,7 @@ func (m *maker) takeOut(c change) {
 	if c.aside {
 		s.How = append(s.How, fact.Of(GoesBack))
 	}
+	m.crowded(&s, m.places(c, c.from, c.out))
 	if at := m.leadAt(c.piece.ID); !at.IsZero() && at != c.from.Path {
 		s.How = append(s.How, fact.Of(LeadIsOn, at))
 	}
@@ -427,7 +564,7 @@ func (m *maker) fit(c change) {
 		m.add(*c.back)
 		return
 	}
-	s := Step{ID: placeStep("fit/", c.piece.ID, c.to.Path) + m.apart(c.in, c.to), Phase: Fit,
+	s := Step{ID: m.inStep(c), Phase: Fit,
 		Do: fact.Of(FitInto, c.piece.ID, c.to.Path), Item: c.piece.ID, Socket: c.to.Path, Bay: c.in, Inside: m.insideOf(c)}
 	switch holder := m.Planned.In(c.to.Path.Holder()); {
 	case c.to.Where != "":
@@ -441,14 +578,17 @@ func (m *maker) fit(c change) {
 	}
 	switch c.to.Kind {
 	case machine.DIMM:
+		s.See = fact.Of(SeeLevel)
 		s.How = append(s.How, fact.Of(LeversOpen),
 			fact.Of(PressEnds),
 			fact.Of(FingerAlong))
 	case machine.SODIMM:
+		s.See = fact.Of(SeeLevel)
 		s.How = append(s.How, fact.Of(InAtSlant),
 			fact.Of(FoldDown))
 	case machine.M2:
-		s.How = append(s.How, fitM2(c.piece.Part.M2(), &c.to.Socket)...)
+		s.See = fact.Of(SeeGold)
+		s.How = append(s.How, m.fitM2(c.piece.Part.M2(), c.to)...)
 	case machine.Slot:
 		s.How = append(s.How, fact.Of(PlateOff), fact.Of(BracketClosed))
 		for _, p := range c.piece.Part.Card.Plugs {
@@ -460,17 +600,28 @@ func (m *maker) fit(c change) {
 		s.How = append(s.How, fact.Of(BoxLead),
 			fact.Of(AllTheWay))
 	}
+	m.crowded(&s, m.places(c, c.to, c.in))
 	if m.leadOnly(c) {
-		s.ID = placeStep(leadStep, c.piece.ID, c.to.Path)
 		s.Do = fact.Of(MoveLead, c.piece.ID, c.from.Path, c.to.Path)
 	}
 	m.add(s)
 }
 
-func fitM2(d *part.M2, k *machine.Socket) []fact.Fact {
-	own := d.Heatsink == quantity.Yes
+// sinkIsLayer reports that the board's heatsink over a socket is a layer, with steps of its
+// own.
+func (m *maker) sinkIsLayer(k *rig.Place) bool {
+	return slices.ContainsFunc(m.Sheet.Layers, func(l layer.Layer) bool {
+		return l.Kind == layer.Heatsink && slices.Contains(l.Hides, layer.Named(k.Path.Top()))
+	})
+}
+
+func (m *maker) fitM2(d *part.M2, k *rig.Place) []fact.Fact {
+	own, sinkIsLayer, peel := d.Heatsink == quantity.Yes, m.sinkIsLayer(k), PeelFilms
+	if m.Practice.Of(practice.Label) == practice.LabelOff {
+		peel = PaperLabelOff
+	}
 	var how []fact.Fact
-	if k.Heatsink == quantity.Yes {
+	if k.Heatsink == quantity.Yes && !sinkIsLayer {
 		how = append(how, fact.Of(BoardHeatsinkOff))
 	}
 	if d.LengthMM.Known() {
@@ -482,9 +633,13 @@ func fitM2(d *part.M2, k *machine.Socket) []fact.Fact {
 	switch {
 	case k.Heatsink == quantity.Yes && own:
 		how = append(how, fact.Of(OneHeatsink))
+	case k.Heatsink == quantity.Yes && sinkIsLayer:
+		how = append(how, fact.Of(peel))
 	case k.Heatsink == quantity.Yes:
-		how = append(how, fact.Of(PeelFilms),
+		how = append(how, fact.Of(peel),
 			fact.Of(HeatsinkBack))
+	case !own && m.Practice.Of(practice.Heatsink) == practice.Always:
+		how = append(how, fact.Of(HeatsinkOn))
 	}
 	return how
 }
@@ -549,12 +704,30 @@ var training = map[memory.Generation]fact.Code{
 	memory.DDR5: TrainsDDR5,
 }
 
-func (m *maker) powerOn() {
+func (m *maker) powerOn(then []layer.Act) {
 	m.add(Step{ID: "power-on/look", Phase: PowerOn, Do: fact.Of(LookOnce),
-		How: []fact.Fact{fact.Of(AllLevel), fact.Of(EveryScrew)}, Danger: fact.Of(DangerLoose)})
+		How: m.lookOver(), See: fact.Of(SeeNothingLoose), Danger: fact.Of(DangerLoose)})
 	start := Step{ID: StartStep, Phase: PowerOn, Do: fact.Of(StartUp),
 		How: []fact.Fact{fact.Of(StrapOff)}, Cautions: []Caution{cautionFans}}
+	if m.layered() {
+		start.Do = fact.Of(StartClosed)
+		var loose []fact.Fact
+		for _, a := range then {
+			if a.Lead < 0 {
+				loose = append(loose, named(&m.opening.planned.Layers[a.Layer]))
+			}
+		}
+		if len(loose) > 0 {
+			start.How = append([]fact.Fact{fact.Of(StayLoose, loose)}, start.How...)
+		}
+	}
 	moved := slices.Concat(m.in, m.out)
+	if n := m.kinds(); n > 1 && m.Practice.Of(practice.Test) == practice.EachKind {
+		start.How = append(start.How, fact.Of(KindByKind, n))
+	}
+	if m.Practice.Of(practice.Speed) == practice.Base && slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) && !slices.ContainsFunc(m.set, m.profiles) {
+		start.How = append(start.How, fact.Of(ProfileStaysOff))
+	}
 	if i := slices.IndexFunc(moved, func(c change) bool { return c.piece.Part.Module != nil }); i >= 0 {
 		family := cmp.Or(m.Sheet.Memory.Generation, moved[i].piece.Part.Module.Generation)
 		start.How = append(start.How, fact.Of(cmp.Or(training[family], TrainsOther)))
@@ -563,13 +736,36 @@ func (m *maker) powerOn() {
 	m.setUp(fact.Of(IntoSetUp))
 }
 
+// lookOver is what is looked at before the machine gets power.
+func (m *maker) lookOver() []fact.Fact {
+	how := []fact.Fact{fact.Of(AllLevel), fact.Of(EveryScrew)}
+	if !m.Fresh {
+		how = append(how, fact.Of(DustOut))
+	}
+	if slices.ContainsFunc(m.in, func(c change) bool { return c.to.Kind == machine.Slot || c.to.Kind == machine.M2 }) {
+		how = append(how, fact.Of(NothingRubs))
+	}
+	return how
+}
+
+// kinds is how many kinds of parts come in.
+func (m *maker) kinds() int {
+	seen := map[machine.Kind]bool{}
+	for _, c := range m.in {
+		if c.from == nil {
+			seen[c.to.Kind] = true
+		}
+	}
+	return len(seen)
+}
+
 // setUp adds the way into the set-up screens.
 func (m *maker) setUp(do fact.Fact) {
 	key := fact.Of(KeyUnknown)
 	if k := m.Sheet.Firmware.SetupKey; k != "" {
 		key = fact.Of(PressKey, fact.Typed(k))
 	}
-	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: do, How: []fact.Fact{key}})
+	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: do, How: []fact.Fact{key}, See: fact.Of(SeeScreens)})
 }
 
 func (m *maker) settings() {
@@ -653,15 +849,35 @@ func (m *maker) testMemory() {
 	m.add(s)
 }
 
-func (m *maker) close() {
-	m.add(Step{ID: "close/off", Phase: Close, Do: fact.Of(OffAgain),
-		Cautions: []Caution{cautionMains}})
-	m.add(Step{ID: "close/cover", Phase: Close, Do: fact.Of(CloseReverse),
-		How: []fact.Fact{fact.Of(NothingInside), fact.Of(CoverLocked)}, Danger: fact.Of(DangerLoose)})
+// resume asks for the protection that was suspended.
+func (m *maker) resume() {
+	if m.suspends() {
+		m.add(Step{ID: "close/resume", Phase: Close, Do: fact.Of(ResumeProtection), How: []fact.Fact{fact.Of(ProtectionOn)}, Danger: fact.Of(DangerUnprotected)})
+	}
+}
+
+// close closes what is open still: what the layers say, where the sheet knows them.
+func (m *maker) close(then []layer.Act) {
+	if len(then) > 0 || !m.layered() {
+		off := fact.Of(OffAgain)
+		if m.earthed() {
+			off = fact.Of(SwitchOffAgain)
+		}
+		m.add(Step{ID: "close/off", Phase: Close, Do: off,
+			Cautions: []Caution{cautionMains}})
+		inside := Step{ID: "close/cover", Phase: Close, Do: fact.Of(CloseReverse),
+			How: []fact.Fact{fact.Of(NothingInside), fact.Of(CoverLocked)}, Danger: fact.Of(DangerLoose)}
+		if m.layered() {
+			inside.Do, inside.How = fact.Of(LookInside), inside.How[:1]
+		}
+		m.add(inside)
+		m.putTogether(then, Close)
+	}
 	comes := ComesUp
 	if m.Fresh || m.Planned.Wish.Starts.How != "" && m.Last {
 		comes = ComesUpNew
 	}
 	m.add(Step{ID: "close/leads", Phase: Close, Do: fact.Of(LeadsBack),
 		How: []fact.Fact{fact.Of(comes)}})
+	m.resume()
 }

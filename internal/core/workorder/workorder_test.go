@@ -1,6 +1,7 @@
 package workorder_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -10,6 +11,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/practice"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
@@ -206,5 +208,58 @@ func TestHolders(t *testing.T) {
 				t.Errorf("%q: %s", family, joined(s.How))
 			}
 		}
+	}
+}
+
+// Where practitioners differ the order does as the shop does, and only where its condition holds.
+func TestPractice(t *testing.T) {
+	for _, c := range []struct {
+		matter practice.Matter
+		school practice.School
+		change func(*job.Job)
+		step   string
+		want   string
+		usual  string
+	}{
+		{practice.Earth, practice.Switch, nil, "power-down/switch", "earth was tested", "Pull the mains plug"},
+		{practice.Earth, practice.Switch, func(j *job.Job) { j.Sheet.Chassis.Earthed = quantity.Unknown }, "power-down/unplug", "Pull the mains plug", "Pull the mains plug"},
+		{practice.Label, practice.LabelOff, nil, "fit/item-4@M2_1", "a paper label under the pad comes off", "own label stays on"},
+		{practice.Heatsink, practice.Always, func(j *job.Job) { j.Sheet.Socket("M2_1").Heatsink = quantity.No }, "fit/item-4@M2_1", "gets a heatsink", ""},
+		{practice.Screws, practice.Cups, nil, "open/cover", "into cups", "in the order and place"},
+		{practice.Test, practice.EachKind, nil, "power-on/start", "2 kinds of parts", "2 kinds of parts"},
+		{practice.Test, practice.AtTheEnd, nil, "power-on/start", "Strap off", "2 kinds of parts"},
+		{practice.Speed, practice.Base, nil, "power-on/start", "profile stays off", ""},
+		{practice.OldDrive, practice.Connected, func(j *job.Job) { j.Wish.Starts = rig.Start{How: rig.Install, Item: "item-4"} }, "system/install", "size and serial", "every other drive is unplugged"},
+	} {
+		said := func(p practice.Practice) string {
+			j := tower(t)
+			j.Sheet.Sockets = slices.Clone(j.Sheet.Sockets)
+			j.Planned.Placements = place("item-3:SATA6", "item-4:M2_1", "item-5:A2", "item-6:B2")
+			if c.change != nil {
+				c.change(&j)
+			}
+			j.Practice = p
+			out := ""
+			for _, s := range say.About(say.Plain, &j).Steps(j.Order()) {
+				if string(s.ID) == c.step || p == nil && s.Phase == workorder.PowerDown {
+					out += s.Do.String() + " " + joined(s.How)
+				}
+			}
+			return out
+		}
+		if got := said(practice.Practice{{Matter: c.matter, School: c.school}}); !strings.Contains(got, c.want) {
+			t.Errorf("%s: %s: %s lacks %q: %s", c.matter, c.school, c.step, c.want, got)
+		}
+		if got := said(nil); !strings.Contains(got, c.usual) {
+			t.Errorf("%s as usual lacks %q: %s", c.matter, c.usual, got)
+		}
+	}
+	j, err := demo.Job("rain-gauge-logger")
+	if err != nil {
+		t.Fatal(err)
+	}
+	j.Practice = practice.Practice{{Matter: practice.FirstStart, School: practice.Closed}}
+	if order := ids(j.Order()); strings.Index(order, "shut/rear-foot") > strings.Index(order, "power-on/start") {
+		t.Errorf("a shop that starts closed machines has %s", order)
 	}
 }

@@ -30,8 +30,9 @@
 	$effect(() => listen(() => (finding = true)));
 	$effect(keepFocus);
 	$effect(warm);
-	afterNavigate(({ type }) => {
-		if (type !== 'enter') main?.focus({ preventScroll: false });
+	afterNavigate(({ type, from, to }) => {
+		// Another question to the same view leaves whoever types it where they are.
+		if (type !== 'enter' && from?.url.pathname !== to?.url.pathname) main?.focus();
 	});
 </script>
 
@@ -57,7 +58,10 @@
 				<!-- On a narrow screen the rooms are at the thumb. -->
 				<nav
 					aria-label="Rooms"
-					class="flex max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-40 max-sm:border-t max-sm:border-line max-sm:bg-paper"
+					class={[
+						'flex max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-40 max-sm:border-t max-sm:border-line max-sm:bg-paper',
+						page.route.id === '/jobs/[id]/step' && 'max-sm:hidden'
+					]}
 				>
 					{#each ROOMS as [to, label, k] (to)}
 						{@const here = to === '/' ? page.url.pathname === to : page.url.pathname.startsWith(to)}

@@ -11,15 +11,17 @@
 	import Later from '$lib/ui/Later.svelte';
 	import { bringIn } from '$lib/ui/bring';
 	import FileButton from '$lib/ui/FileButton.svelte';
-	import { searching } from '$lib/ui/search';
+	import { Search } from '$lib/ui/search.svelte';
 	import { shortcut } from '$lib/ui/commands.svelte';
 	import type { PageProps } from './$types';
 
 	let { data }: PageProps = $props();
 	let making = $state(false);
-	let q = $derived(data.q);
 	let list = $derived(data.list);
-	const search = searching((q) => resolve('/') + (q ? '?q=' + encodeURIComponent(q) : ''));
+	const search = new Search(
+		() => data.q,
+		(q) => resolve('/') + (q ? '?q=' + encodeURIComponent(q) : '')
+	);
 
 	// What others do is seen here as it happens; several things at once are one look.
 	$effect(() => {
@@ -68,8 +70,7 @@
 		<Input
 			id="q"
 			type="search"
-			bind:value={q}
-			oninput={() => search(q)}
+			bind:value={search.q}
 			placeholder="serial, part number, tag, name"
 			{@attach shortcut('search')}
 		/>

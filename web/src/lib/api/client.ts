@@ -39,8 +39,7 @@ import type {
 	Progress,
 	ProblemDoc,
 	Sheet,
-	SheetName,
-	SheetPicture
+	SheetName
 } from './types.gen';
 
 type Fetch = typeof fetch;
@@ -76,7 +75,7 @@ async function send(f: Fetch, path: string, init?: RequestInit): Promise<Respons
 	}
 }
 
-async function call<T>(f: Fetch, path: string, init?: RequestInit): Promise<T> {
+export async function call<T>(f: Fetch, path: string, init?: RequestInit): Promise<T> {
 	let answer: Response;
 	try {
 		answer = await send(f, path, init);
@@ -100,7 +99,7 @@ async function call<T>(f: Fetch, path: string, init?: RequestInit): Promise<T> {
 	throw new ApiError(problem);
 }
 
-const post = (body: unknown): RequestInit => ({
+export const post = (body: unknown): RequestInit => ({
 	method: 'POST',
 	headers: { 'Content-Type': 'application/json' },
 	body: JSON.stringify(body)
@@ -216,16 +215,6 @@ export const api = {
 		call<CSVReport>(fetch, `/shelf/csv?by=${encodeURIComponent(by)}${take ? '&take=true' : ''}`, {
 			method: 'POST',
 			body: file
-		}),
-	keepPicture: (sheet: string, file: Blob, says: string, by: string, key: string) =>
-		call<SheetPicture[]>(
-			fetch,
-			`/sheets/${encodeURIComponent(sheet)}/pictures?` + new URLSearchParams({ says, by, key }),
-			{ method: 'POST', body: file }
-		),
-	dropPicture: (sheet: string, picture: string) =>
-		call<SheetPicture[]>(fetch, `/sheets/${encodeURIComponent(sheet)}/pictures/${picture}`, {
-			method: 'DELETE'
 		}),
 	owner: (name: string) => call<OwnerJobs>(fetch, '/owner?name=' + encodeURIComponent(name)),
 	forget: (body: Forget) => call<Forgotten>(fetch, '/owner/forget', post(body)),

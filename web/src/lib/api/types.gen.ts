@@ -1,6 +1,19 @@
 /* Generated from docs/schema/api.schema.json by `make generate`; do not edit. */
 
 /**
+ * the shop's, where practitioners differ, as it was taken into the job
+ */
+export type Practice = Held[];
+/**
+ * Practice is what a shop chose; what is absent is as usual.
+ */
+export type Practice1 = Held[];
+/**
+ * Practice is what a shop chose; what is absent is as usual.
+ */
+export type Practice2 = Held[];
+
+/**
  * API names every document that crosses the wire, so that one schema and one set of TypeScript types cover them.
  */
 export interface API {
@@ -23,6 +36,10 @@ export interface API {
 	whyNot: WhyNot;
 	keep: Keep;
 	keepProven: KeepProven;
+	bench: BenchView;
+	practice: PracticeView;
+	putPractice: PutPractice;
+	keepDifference: KeepDifference;
 	keepPart: KeepPart;
 	newerSheet: NewerSheet;
 	atRevision: AtRevision;
@@ -167,6 +184,23 @@ export interface View {
 	found: Resolved;
 	planned: Resolved;
 	order: Step[];
+	/**
+	 * of the machine as it stands, fitted parts among them
+	 */
+	layers: Layer[];
+	tray: Cell[];
+	/**
+	 * what is off now, in the order in which it came off
+	 */
+	off: Off[];
+	pick: PickLine[];
+	/**
+	 * where the work stands, for somebody who goes on with it
+	 */
+	stands: string[];
+	incidents: Mishap[];
+	differs: Observed[];
+	stuck: Observed[];
 	lines: Line[];
 	/**
 	 * how many lines are to read, agree, differ and are explained
@@ -243,6 +277,7 @@ export interface Job {
 	 * a new machine with nothing in it, which never ran
 	 */
 	fresh?: boolean;
+	practice?: Practice;
 	/**
 	 * @maxItems 16
 	 */
@@ -297,6 +332,24 @@ export interface Job {
 	 * @maxItems 1000
 	 */
 	accepted?: Acceptance[];
+	/**
+	 * what happened to fasteners
+	 *
+	 * @maxItems 200
+	 */
+	incidents?: Incident[];
+	/**
+	 * in what the machine is not as its sheet says
+	 *
+	 * @maxItems 200
+	 */
+	differs?: Difference[];
+	/**
+	 * what was tried and does not go
+	 *
+	 * @maxItems 200
+	 */
+	stuck?: Stuck[];
 	closed?: Closing;
 }
 /**
@@ -399,6 +452,12 @@ export interface Sheet {
 	 * @maxItems 64
 	 */
 	bays?: Bay[];
+	/**
+	 * what lies over what; none is not stated
+	 *
+	 * @maxItems 64
+	 */
+	layers?: Layer[];
 	/**
 	 * @maxItems 64
 	 */
@@ -694,6 +753,249 @@ export interface Bay {
 	 * of the screws kept with the bay
 	 */
 	thread?: 'M3' | '6-32';
+}
+/**
+ * Layer is one thing that lies over others.
+ */
+export interface Layer {
+	id: string;
+	/**
+	 * with its article left out: "fan duct"
+	 */
+	name: string;
+	kind:
+		| 'cover'
+		| 'bezel'
+		| 'shell'
+		| 'cage'
+		| 'bracket'
+		| 'shroud'
+		| 'fan duct'
+		| 'card'
+		| 'shield'
+		| 'cooler'
+		| 'heatsink'
+		| 'board'
+		| 'supply'
+		| 'drive'
+		| 'foot';
+	where?: string;
+	outline?: Outline;
+	/**
+	 * from which it is taken off; what it hides can be reached from another side too
+	 */
+	side?: 'top' | 'bottom' | 'front' | 'rear' | 'left' | 'right';
+	/**
+	 * must be off first
+	 *
+	 * @maxItems 64
+	 */
+	after?: string[];
+	/**
+	 * hides everything inside
+	 */
+	all?: boolean;
+	/**
+	 * sockets and bays that cannot be reached while it is on
+	 *
+	 * @maxItems 512
+	 */
+	hides?: string[];
+	/**
+	 * that can, but it is tight
+	 *
+	 * @maxItems 512
+	 */
+	crowds?: string[];
+	/**
+	 * the leads of the drives it holds come out with it
+	 */
+	leadsAlong?: boolean;
+	/**
+	 * bays that come out with it: drives are loaded while it is out
+	 *
+	 * @maxItems 64
+	 */
+	holds?: string[];
+	/**
+	 * it is whatever lies in this socket or bay, and is not there where nothing does
+	 */
+	in?: string;
+	/**
+	 * all must be undone
+	 *
+	 * @maxItems 32
+	 */
+	fasteners?: Fastener[];
+	/**
+	 * tabs, clips and latches
+	 *
+	 * @maxItems 16
+	 */
+	catches?: Catch[];
+	/**
+	 * how it comes away, in order
+	 *
+	 * @maxItems 8
+	 */
+	moves?: Motion[];
+	/**
+	 * that must be undone
+	 *
+	 * @maxItems 32
+	 */
+	leads?: Lead[];
+	/**
+	 * besides the drivers of its fasteners
+	 *
+	 * @maxItems 8
+	 */
+	tools?: string[];
+	/**
+	 * to take it off
+	 */
+	minutes?: number;
+	risk?: 'low' | 'some' | 'high';
+	/**
+	 * what can break or hurt
+	 */
+	caution?: string;
+	/**
+	 * it swings aside on its hinge and hangs there
+	 */
+	stays?: boolean;
+	/**
+	 * it does not come off
+	 */
+	fixed?: boolean;
+	/**
+	 * the machine must not run, or does not start, without it: a cover switch, the air
+	 */
+	runsWith?: boolean;
+	/**
+	 * as machines of this class mostly are: nobody looked at this one
+	 */
+	typical?: boolean;
+}
+/**
+ * as seen on the board, for drawings
+ */
+export interface Outline {
+	xMM: number;
+	yMM: number;
+	widthMM: number;
+	heightMM: number;
+}
+/**
+ * Fastener is screws of one kind in one layer.
+ */
+export interface Fastener {
+	count: number;
+	bit?:
+		| 'by hand'
+		| 'PH00'
+		| 'PH0'
+		| 'PH1'
+		| 'PH2'
+		| 'T5'
+		| 'T6'
+		| 'T8'
+		| 'T10'
+		| 'T15'
+		| 'T20'
+		| 'flat 3 mm'
+		| 'flat 5.5 mm'
+		| 'hex 2 mm'
+		| 'hex nut 5 mm';
+	thread?: 'M1.6' | 'M2' | 'M2.5' | 'M3' | 'M3.5' | 'M4' | '6-32' | 'self-tapping' | 'push rivet';
+	/**
+	 * of the thread
+	 */
+	lengthMM?: number;
+	/**
+	 * backs off and stays in its layer
+	 */
+	captive?: boolean;
+	/**
+	 * "under the left front foot"
+	 */
+	where?: string;
+	/**
+	 * one for each, for drawings
+	 *
+	 * @maxItems 64
+	 */
+	at?: Point[];
+	/**
+	 * how hard, in the manual's words
+	 */
+	torque?: string;
+}
+/**
+ * Point is a point on the drawing of the board, in millimetres from its top left corner; it may lie beyond the board's edges.
+ */
+export interface Point {
+	xMM: number;
+	yMM: number;
+}
+/**
+ * Catch holds a layer without a screw.
+ */
+export interface Catch {
+	kind: 'tab' | 'clip' | 'latch' | 'lock' | 'adhesive';
+	count?: number;
+	where?: string;
+	/**
+	 * @maxItems 64
+	 */
+	at?: Point[];
+	/**
+	 * pressed or drawn that way to let go
+	 */
+	toward?: 'top' | 'bottom' | 'front' | 'rear' | 'left' | 'right';
+}
+/**
+ * Motion is one stretch of the way a layer comes off.
+ */
+export interface Motion {
+	how: 'lift' | 'slide' | 'swing' | 'tilt' | 'pull';
+	toward?: 'top' | 'bottom' | 'front' | 'rear' | 'left' | 'right';
+	byMM?: number;
+}
+/**
+ * Lead ties a layer to the rest.
+ */
+export interface Lead {
+	/**
+	 * what it is: "front panel light"
+	 */
+	for: string;
+	plug?:
+		| 'friction'
+		| 'latch'
+		| 'flip lock'
+		| 'slide lock'
+		| 'coax'
+		| 'SATA data'
+		| 'SATA power'
+		| 'card power';
+	/**
+	 * where its plug is
+	 */
+	where?: string;
+	at?: Point;
+	/**
+	 * layers that hide its plug; its own too, where it is undone once that is lifted
+	 *
+	 * @maxItems 32
+	 */
+	under?: string[];
+	undone?: 'first' | 'lifting';
+	again?: 'before' | 'after';
+	/**
+	 * how far its layer can be moved away with it on
+	 */
+	lengthMM?: number;
 }
 /**
  * Setting is one firmware choice in this machine's own words.
@@ -1218,6 +1520,58 @@ export interface Item {
 	holds?: 'blank' | 'data' | 'system';
 }
 /**
+ * Held is a question answered.
+ */
+export interface Held {
+	question:
+		| 'earth'
+		| 'slots'
+		| 'more-memory'
+		| 'memory-speed'
+		| 'beyond-stated'
+		| 'array'
+		| 'heatsink'
+		| 'drive-label'
+		| 'old-drive'
+		| 'first-start'
+		| 'test'
+		| 'system'
+		| 'screws';
+	school:
+		| 'strap'
+		| 'switch'
+		| 'sheet'
+		| 'first-third'
+		| 'lower-first'
+		| 'kit'
+		| 'mix'
+		| 'profile'
+		| 'by-hand'
+		| 'base'
+		| 'try'
+		| 'never'
+		| 'apart'
+		| 'striped'
+		| 'mirrored'
+		| 'by-load'
+		| 'always'
+		| 'label-stays'
+		| 'label-off'
+		| 'unplugged'
+		| 'connected'
+		| 'open'
+		| 'closed'
+		| 'each-kind'
+		| 'at-the-end'
+		| 'by-goal'
+		| 'fresh'
+		| 'clone'
+		| 'copy'
+		| 'place-order'
+		| 'cups'
+		| 'magnetic-mat';
+}
+/**
  * DriveArray is drives that firmware shows to the system as one disk.
  */
 export interface DriveArray {
@@ -1394,6 +1748,10 @@ export interface Tick {
 	bay?: string;
 	choice?: Choice1;
 	/**
+	 * how long hands were at it, where somebody took the time
+	 */
+	seconds?: number;
+	/**
 	 * work inside began again afterwards: it counts no more
 	 */
 	over?: boolean;
@@ -1527,6 +1885,231 @@ export interface Acceptance {
 export interface LaterStage {
 	name: string;
 	planned: Setup;
+}
+/**
+ * Incident is a fastener that went wrong.
+ */
+export interface Incident {
+	id: number;
+	kind: 'missing' | 'dropped' | 'stripped';
+	/**
+	 * at which it happened
+	 */
+	step?: string;
+	layer?: string;
+	screw?: Fastener1;
+	count?: number;
+	text?: string;
+	by?: string;
+	at?: string;
+	ended?: 'found' | 'replaced' | 'agreed';
+	/**
+	 * who agreed to what
+	 */
+	reason?: string;
+	endedBy?: string;
+	endedAt?: string;
+}
+/**
+ * Fastener is screws of one kind in one layer.
+ */
+export interface Fastener1 {
+	count: number;
+	bit?:
+		| 'by hand'
+		| 'PH00'
+		| 'PH0'
+		| 'PH1'
+		| 'PH2'
+		| 'T5'
+		| 'T6'
+		| 'T8'
+		| 'T10'
+		| 'T15'
+		| 'T20'
+		| 'flat 3 mm'
+		| 'flat 5.5 mm'
+		| 'hex 2 mm'
+		| 'hex nut 5 mm';
+	thread?: 'M1.6' | 'M2' | 'M2.5' | 'M3' | 'M3.5' | 'M4' | '6-32' | 'self-tapping' | 'push rivet';
+	/**
+	 * of the thread
+	 */
+	lengthMM?: number;
+	/**
+	 * backs off and stays in its layer
+	 */
+	captive?: boolean;
+	/**
+	 * "under the left front foot"
+	 */
+	where?: string;
+	/**
+	 * one for each, for drawings
+	 *
+	 * @maxItems 64
+	 */
+	at?: Point[];
+	/**
+	 * how hard, in the manual's words
+	 */
+	torque?: string;
+}
+/**
+ * Difference is something in which the machine is not as its sheet says.
+ */
+export interface Difference {
+	id: number;
+	step?: string;
+	/**
+	 * which it is about
+	 */
+	layer?: string;
+	text?: string;
+	is?: Layer1;
+	/**
+	 * there is no such layer
+	 */
+	gone?: boolean;
+	taken?: boolean;
+	by?: string;
+	at?: string;
+}
+/**
+ * Layer is one thing that lies over others.
+ */
+export interface Layer1 {
+	id: string;
+	/**
+	 * with its article left out: "fan duct"
+	 */
+	name: string;
+	kind:
+		| 'cover'
+		| 'bezel'
+		| 'shell'
+		| 'cage'
+		| 'bracket'
+		| 'shroud'
+		| 'fan duct'
+		| 'card'
+		| 'shield'
+		| 'cooler'
+		| 'heatsink'
+		| 'board'
+		| 'supply'
+		| 'drive'
+		| 'foot';
+	where?: string;
+	outline?: Outline;
+	/**
+	 * from which it is taken off; what it hides can be reached from another side too
+	 */
+	side?: 'top' | 'bottom' | 'front' | 'rear' | 'left' | 'right';
+	/**
+	 * must be off first
+	 *
+	 * @maxItems 64
+	 */
+	after?: string[];
+	/**
+	 * hides everything inside
+	 */
+	all?: boolean;
+	/**
+	 * sockets and bays that cannot be reached while it is on
+	 *
+	 * @maxItems 512
+	 */
+	hides?: string[];
+	/**
+	 * that can, but it is tight
+	 *
+	 * @maxItems 512
+	 */
+	crowds?: string[];
+	/**
+	 * the leads of the drives it holds come out with it
+	 */
+	leadsAlong?: boolean;
+	/**
+	 * bays that come out with it: drives are loaded while it is out
+	 *
+	 * @maxItems 64
+	 */
+	holds?: string[];
+	/**
+	 * it is whatever lies in this socket or bay, and is not there where nothing does
+	 */
+	in?: string;
+	/**
+	 * all must be undone
+	 *
+	 * @maxItems 32
+	 */
+	fasteners?: Fastener[];
+	/**
+	 * tabs, clips and latches
+	 *
+	 * @maxItems 16
+	 */
+	catches?: Catch[];
+	/**
+	 * how it comes away, in order
+	 *
+	 * @maxItems 8
+	 */
+	moves?: Motion[];
+	/**
+	 * that must be undone
+	 *
+	 * @maxItems 32
+	 */
+	leads?: Lead[];
+	/**
+	 * besides the drivers of its fasteners
+	 *
+	 * @maxItems 8
+	 */
+	tools?: string[];
+	/**
+	 * to take it off
+	 */
+	minutes?: number;
+	risk?: 'low' | 'some' | 'high';
+	/**
+	 * what can break or hurt
+	 */
+	caution?: string;
+	/**
+	 * it swings aside on its hinge and hangs there
+	 */
+	stays?: boolean;
+	/**
+	 * it does not come off
+	 */
+	fixed?: boolean;
+	/**
+	 * the machine must not run, or does not start, without it: a cover switch, the air
+	 */
+	runsWith?: boolean;
+	/**
+	 * as machines of this class mostly are: nobody looked at this one
+	 */
+	typical?: boolean;
+}
+/**
+ * Stuck is something that does not go as the order wants: a layer that does not come off, a piece that does not go in.
+ */
+export interface Stuck {
+	id: number;
+	step?: string;
+	layer?: string;
+	item?: string;
+	socket?: string;
+	text?: string;
+	by?: string;
+	at?: string;
 }
 /**
  * Closing is the end of a job.
@@ -1965,6 +2548,33 @@ export interface Step {
 	 * what can come of it if it is left out
 	 */
 	danger?: string;
+	/**
+	 * that it takes off or puts back, or whose lead it is
+	 */
+	layer?: string;
+	/**
+	 * of that layer, from 1 on
+	 */
+	lead?: number;
+	/**
+	 * it belongs to the way back
+	 */
+	shuts?: boolean;
+	inside?: boolean;
+	tools: string[];
+	/**
+	 * what must be seen before it counts as done
+	 */
+	see?: string;
+	/**
+	 * and is worth a photograph
+	 */
+	photo?: boolean;
+	minutes: number;
+	/**
+	 * nobody measured that
+	 */
+	guess?: boolean;
 }
 /**
  * Caution is what can hurt somebody or lose data at a step.
@@ -1972,6 +2582,98 @@ export interface Step {
 export interface Caution {
 	topic: string;
 	says: string;
+}
+/**
+ * Cell is a place in the tray, with fasteners of one kind.
+ */
+export interface Cell {
+	n: number;
+	/**
+	 * what they came out of
+	 */
+	of: string;
+	/**
+	 * "4 screws M3 x 6 mm, cross-head 1"
+	 */
+	says: string;
+	layer: string;
+	fastener: Fastener;
+	out: string;
+	/**
+	 * absent: they are kept with what stays off
+	 */
+	back?: string;
+	/**
+	 * they lie there now
+	 */
+	laid: boolean;
+}
+/**
+ * Off is what is off now: a layer, or a lead.
+ */
+export interface Off {
+	layer: string;
+	lead?: number;
+	says: string;
+	/**
+	 * with which it goes back
+	 */
+	back: string;
+}
+/**
+ * PickLine is one thing to lay out before the machine is opened.
+ */
+export interface PickLine {
+	sort: 'part' | 'small' | 'tool' | 'spent' | 'stick';
+	says: string;
+	count: number;
+	/**
+	 * of these, with the job or in the machine
+	 */
+	have: number;
+	item?: string;
+	/**
+	 * how many more lie on the shelf
+	 */
+	shelf: number;
+	/**
+	 * it is not there, as far as the shop's stock tells
+	 */
+	short?: boolean;
+	/**
+	 * it is a part that the shelf could hold
+	 */
+	stocked?: boolean;
+}
+/**
+ * Mishap is what happened to a fastener.
+ */
+export interface Mishap {
+	id: number;
+	kind: 'missing' | 'dropped' | 'stripped';
+	says: string;
+	text?: string;
+	by?: string;
+	ended?: 'found' | 'replaced' | 'agreed';
+	/**
+	 * no power until it is found
+	 */
+	holds?: boolean;
+}
+/**
+ * Observed is in what the machine is not as its sheet says, or what was tried and does not go.
+ */
+export interface Observed {
+	id: number;
+	says: string;
+	text?: string;
+	by?: string;
+	taken?: boolean;
+	/**
+	 * it can be written into the sheet
+	 */
+	can?: boolean;
+	layer?: string;
 }
 /**
  * Line is one line to compare: what should be shown, in the words and numbers of the screens, and what is.
@@ -2396,6 +3098,13 @@ export interface Change {
 		| 'next stage'
 		| 'look'
 		| 'unlook'
+		| 'incident'
+		| 'settle'
+		| 'differs'
+		| 'to sheet'
+		| 'stuck'
+		| 'unstuck'
+		| 'practice'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';
@@ -2454,6 +3163,14 @@ export interface Change {
 	text?: string;
 	fact?: Fact;
 	finding?: Acceptance;
+	incident?: Incident;
+	differs?: Difference;
+	stuck?: Stuck;
+	practice?: Practice1;
+	/**
+	 * how long hands were at the step
+	 */
+	seconds?: number;
 	array?: DriveArray;
 	sheet?: Sheet;
 }
@@ -2550,7 +3267,7 @@ export interface Figure {
 	value: string;
 }
 /**
- * SheetPicture is a page of a manual beside a sheet; what it shows is asked for by its id.
+ * SheetPicture is a page of a manual beside a sheet, or a photograph beside a job; what it shows is asked for by its id.
  */
 export interface SheetPicture {
 	id: string;
@@ -2814,6 +3531,155 @@ export interface Keep {
 export interface KeepProven {
 	of: 'module' | 'memory' | 'link';
 	socket?: string;
+	by?: string;
+}
+/**
+ * BenchView is what to lay out for a job, and how long its steps take.
+ */
+export interface BenchView {
+	pick: PickLine[];
+	steps: StepTime[];
+	/**
+	 * all steps together
+	 */
+	minutes: number;
+	/**
+	 * those that are not done
+	 */
+	left: number;
+	practice?: Practice2;
+	/**
+	 * how many of them are learnt from finished jobs
+	 */
+	learnt: number;
+	says: string;
+}
+/**
+ * StepTime is how long a step takes, and who says so.
+ */
+export interface StepTime {
+	step: string;
+	minutes: number;
+	says: string;
+}
+/**
+ * PracticeView is the shop's practice in words.
+ */
+export interface PracticeView {
+	revision: number;
+	rows: PracticeRow[];
+}
+/**
+ * PracticeRow is one question with its schools, the default first.
+ */
+export interface PracticeRow {
+	question:
+		| 'earth'
+		| 'slots'
+		| 'more-memory'
+		| 'memory-speed'
+		| 'beyond-stated'
+		| 'array'
+		| 'heatsink'
+		| 'drive-label'
+		| 'old-drive'
+		| 'first-start'
+		| 'test'
+		| 'system'
+		| 'screws';
+	asks: string;
+	schools: PracticeSchool[];
+	chosen:
+		| 'strap'
+		| 'switch'
+		| 'sheet'
+		| 'first-third'
+		| 'lower-first'
+		| 'kit'
+		| 'mix'
+		| 'profile'
+		| 'by-hand'
+		| 'base'
+		| 'try'
+		| 'never'
+		| 'apart'
+		| 'striped'
+		| 'mirrored'
+		| 'by-load'
+		| 'always'
+		| 'label-stays'
+		| 'label-off'
+		| 'unplugged'
+		| 'connected'
+		| 'open'
+		| 'closed'
+		| 'each-kind'
+		| 'at-the-end'
+		| 'by-goal'
+		| 'fresh'
+		| 'clone'
+		| 'copy'
+		| 'place-order'
+		| 'cups'
+		| 'magnetic-mat';
+}
+/**
+ * PracticeSchool is one answer.
+ */
+export interface PracticeSchool {
+	school:
+		| 'strap'
+		| 'switch'
+		| 'sheet'
+		| 'first-third'
+		| 'lower-first'
+		| 'kit'
+		| 'mix'
+		| 'profile'
+		| 'by-hand'
+		| 'base'
+		| 'try'
+		| 'never'
+		| 'apart'
+		| 'striped'
+		| 'mirrored'
+		| 'by-load'
+		| 'always'
+		| 'label-stays'
+		| 'label-off'
+		| 'unplugged'
+		| 'connected'
+		| 'open'
+		| 'closed'
+		| 'each-kind'
+		| 'at-the-end'
+		| 'by-goal'
+		| 'fresh'
+		| 'clone'
+		| 'copy'
+		| 'place-order'
+		| 'cups'
+		| 'magnetic-mat';
+	says: string;
+	why: string;
+	/**
+	 * the condition on which it may be done
+	 */
+	needs?: string;
+}
+/**
+ * PutPractice writes the shop's practice over a revision.
+ */
+export interface PutPractice {
+	revision: number;
+	practice: Practice1;
+	by?: string;
+}
+/**
+ * KeepDifference writes what differs into the shop's sheet.
+ */
+export interface KeepDifference {
+	id: number;
 	by?: string;
 }
 /**

@@ -2,7 +2,7 @@
 	// Pages of the machine's manual, as pictures beside its sheet: to read them while the facts
 	// are written, and to see later where they came from.
 	import { Input, Label } from 'flowbite-svelte';
-	import { api } from '$lib/api/client';
+	import * as ask from '$lib/step/api';
 	import { refused } from '$lib/api/refused';
 	import type { SheetPicture } from '$lib/api/types.gen';
 	import FileButton from '$lib/ui/FileButton.svelte';
@@ -18,6 +18,7 @@
 	}
 	let { sheet, pages: given, shown = $bindable() }: Props = $props();
 	let pages = $derived(given);
+	const of = $derived(`/sheets/${encodeURIComponent(sheet)}`);
 	const uid = $props.id();
 	let large = $state(false);
 	let says = $state('');
@@ -28,7 +29,7 @@
 		busy = true;
 		try {
 			const there = pages.map((p) => p.id);
-			pages = await api.keepPicture(sheet, file, says, who.name, crypto.randomUUID());
+			pages = await ask.keepPicture(of, file, says, who.name, crypto.randomUUID());
 			shown = pages.find((p) => !there.includes(p.id))?.id ?? shown;
 			says = '';
 		} catch (e) {
@@ -40,7 +41,7 @@
 	async function drop(p: SheetPicture) {
 		if (!confirm(`Take ${p.says} away? Its picture is kept nowhere else here.`)) return;
 		try {
-			pages = await api.dropPicture(sheet, p.id);
+			pages = await ask.dropPicture(of, p.id);
 		} catch (e) {
 			refused(e);
 		}

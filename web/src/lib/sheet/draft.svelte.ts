@@ -3,7 +3,7 @@
 import { createContext } from 'svelte';
 import { api } from '$lib/api/client';
 import { refusal } from '$lib/api/refused';
-import type { Problem, Sheet, SheetCheck, Socket } from '$lib/api/types.gen';
+import type { Layer, Problem, Sheet, SheetCheck, Socket } from '$lib/api/types.gen';
 import { read, write } from './pointer';
 
 const JUDGE_AFTER = 150; // ms without a change
@@ -27,7 +27,25 @@ export function leftBehind(key: string): Kept | null {
 	}
 }
 
-export type List = 'processors' | 'roots' | 'groups' | 'sockets' | 'bays' | 'settings' | 'rules';
+export type List =
+	'processors' | 'roots' | 'groups' | 'sockets' | 'bays' | 'layers' | 'settings' | 'rules';
+
+/** Names in a layer follow what is renamed or taken away: layers, sockets and bays. */
+function follow(l: Layer, list: List, to: (id: string) => string | undefined) {
+	const all = (ids: string[] | undefined) => {
+		const left = ids?.map(to).filter((x) => x !== undefined);
+		return left?.length ? (left as string[]) : undefined;
+	};
+	if (list === 'layers') {
+		l.after = all(l.after);
+		for (const d of l.leads ?? []) d.under = all(d.under);
+	} else if (list === 'sockets' || list === 'bays') {
+		l.hides = all(l.hides);
+		l.crowds = all(l.crowds);
+		l.holds = all(l.holds);
+		l.in = l.in && to(l.in);
+	}
+}
 
 export class Draft {
 	sheet = $state<Sheet>() as Sheet;
@@ -151,6 +169,7 @@ export class Draft {
 			if (list === 'sockets')
 				for (const f of s.memory.fill ?? [])
 					f.slots = f.slots.map((x) => (x === was ? to : x)) as typeof f.slots;
+			for (const l of s.layers ?? []) follow(l, list, (x) => (x === was ? to : x));
 			if (list === 'groups') for (const k of s.sockets) swap(k, 'group');
 			if (list === 'roots') {
 				for (const k of s.sockets) swap(k, 'root');
@@ -172,6 +191,9 @@ export class Draft {
 					if (left?.length) b.ports = left as typeof b.ports;
 					else delete b.ports;
 				}
+			if (s.layers?.length === 0) delete s.layers;
+			if (gone)
+				for (const l of s.layers ?? []) follow(l, list, (x) => (x === gone ? undefined : x));
 			const field = { sockets: 'socket', settings: 'setting', processors: 'processor' }[
 				list as string
 			] as 'socket' | 'setting' | 'processor' | undefined;

@@ -11,6 +11,7 @@ export const TABS = [
 	['sata', 'Drives'],
 	['memory', 'Memory'],
 	['usb', 'USB'],
+	['layers', 'Layers'],
 	['settings', 'Settings'],
 	['rules', 'Rules']
 ] as const;
@@ -31,6 +32,7 @@ export function tabOf(sheet: Sheet, pointer: string): Tab {
 		case 'processors':
 			return 'lanes';
 		case 'memory':
+		case 'layers':
 		case 'settings':
 		case 'rules':
 			return list;

@@ -1,7 +1,7 @@
 <script lang="ts">
 	// All commands with their keys, which can be changed here or switched off.
 	import { Button, Checkbox } from 'flowbite-svelte';
-	import { COMMANDS, keys, OTHER_KEYS, written, type CommandId } from './commands.svelte';
+	import { COMMANDS, keys, written, type CommandId } from './commands.svelte';
 	import Dialog from './Dialog.svelte';
 
 	let { open = $bindable() }: { open: boolean } = $props();
@@ -14,6 +14,18 @@
 		if (e.key !== 'Escape') keys.set(id, e.key.toLowerCase());
 		changing = undefined;
 	}
+
+	/** Keys that are no commands: they belong to the control in focus. */
+	const OTHER_KEYS = [
+		{ key: 'Ctrl K', what: 'Find a command by its words' },
+		{
+			key: 'Arrows',
+			what: 'From socket to socket on the chart; move one, in a sheet (Shift: 5 mm)'
+		},
+		{ key: 'Right', what: 'Step by step: done, and the next; space and page down too' },
+		{ key: 'Left', what: 'Step by step: back one; page up too' },
+		{ key: 'Space', what: 'Tick the step in focus, in Work order' }
+	] as const;
 </script>
 
 <Dialog bind:open title="Keys" size="md">

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import { Toast } from 'flowbite-svelte';
 	import Mark from './Mark.svelte';
 	import { toasts } from './toasts.svelte';
@@ -7,7 +8,10 @@
 <div
 	role="status"
 	aria-live="polite"
-	class="no-print fixed bottom-4 left-4 z-50 grid gap-2"
+	class={[
+		'no-print fixed left-4 z-50 grid gap-2',
+		page.route.id === '/jobs/[id]/step' ? 'top-14' : 'bottom-4' // what is at the thumb stays free
+	]}
 	data-testid="toasts"
 >
 	{#each toasts.items as t (t.id)}

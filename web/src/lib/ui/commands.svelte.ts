@@ -13,6 +13,7 @@ export const COMMANDS = [
 	{ id: 'rule', key: 'r', what: 'The slide rule' },
 	{ id: 'fit', key: 'f', what: 'Fit, of the open job' },
 	{ id: 'order', key: 'w', what: 'Work order' },
+	{ id: 'step', key: 'i', what: 'The work order step by step' },
 	{ id: 'prove', key: 'p', what: 'Prove' },
 	{ id: 'handover', key: 'h', what: 'Hand over' },
 	{ id: 'new', key: 'n', what: 'A new job, on the bench; a new sheet, on the sheets' },
@@ -33,13 +34,6 @@ export const COMMANDS = [
 ] as const;
 
 export type CommandId = (typeof COMMANDS)[number]['id'];
-
-/** Keys that are no commands: they belong to the control in focus. */
-export const OTHER_KEYS = [
-	{ key: 'Ctrl K', what: 'Find a command by its words' },
-	{ key: 'Arrows', what: 'From socket to socket on the chart; move one, in a sheet (Shift: 5 mm)' },
-	{ key: 'Space', what: 'Tick the step in focus, in Work order' }
-] as const;
 
 const SLOT = 'deepbay.keys';
 const PRESSED = /^(checkbox|radio|button|submit|file)$/; // inputs that take no text

@@ -7,7 +7,7 @@
 	import { shelfAt, type Asked } from '$lib/shelf/address';
 	import { Shelf } from '$lib/shelf/shelf.svelte';
 	import Quiet from '$lib/ui/Quiet.svelte';
-	import { asking, searching } from '$lib/ui/search';
+	import { asking, Search } from '$lib/ui/search.svelte';
 	import { shortcut } from '$lib/ui/commands.svelte';
 	import type { PageProps } from './$types';
 
@@ -23,8 +23,10 @@
 			name: KINDS.find((x) => x.value === k.kind)?.short ?? k.kind
 		}))
 	]);
-	let q = $derived(asked.q);
-	const search = searching((q) => shelfAt({ ...asked, q }));
+	const search = new Search(
+		() => asked.q,
+		(q) => shelfAt({ ...asked, q })
+	);
 	const look = (next: Partial<Asked>) => asking(shelfAt({ ...asked, ...next }));
 	let adding = $state(false);
 </script>
@@ -45,8 +47,7 @@
 		<Input
 			id="find"
 			type="search"
-			bind:value={q}
-			oninput={() => search(q)}
+			bind:value={search.q}
 			placeholder="name, number, serial, words"
 			{@attach shortcut('search')}
 		/>

@@ -19,6 +19,10 @@
 	$effect(() => session.follow());
 
 	const id = $derived(session.job.id);
+	/** One step fills the screen: nothing above it. */
+	const bare = $derived(
+		page.route.id === '/jobs/[id]/step' || page.route.id === '/jobs/[id]/print'
+	);
 	const status = $derived(session.view.status);
 	// A stage that is to come has a plan and nothing else: the other screens show the one at work.
 	$effect(() => {
@@ -30,46 +34,46 @@
 	const last = $derived(session.now.journal.at(-1));
 </script>
 
-<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-1">
-	<div class="min-w-0 max-sm:flex-1 sm:max-w-60 lg:max-w-100">
-		<h1 class="truncate text-xl">{session.job.title}</h1>
-		<p class="truncate text-soft">
-			{[
-				status.of ? `stage ${status.at ?? 1} of ${status.of}: ${status.name ?? ''}` : '',
-				session.job.tag,
-				session.job.sheet.name,
-				session.job.owner
-			]
-				.filter(Boolean)
-				.join(' · ')}
-		</p>
+{#if !bare}<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-1">
+		<div class="min-w-0 max-sm:flex-1 sm:max-w-60 lg:max-w-100">
+			<h1 class="truncate text-xl">{session.job.title}</h1>
+			<p class="truncate text-soft">
+				{[
+					status.of ? `stage ${status.at ?? 1} of ${status.of}: ${status.name ?? ''}` : '',
+					session.job.tag,
+					session.job.sheet.name,
+					session.job.owner
+				]
+					.filter(Boolean)
+					.join(' · ')}
+			</p>
+		</div>
+		<nav aria-label="This job" class="flex max-sm:order-1 max-sm:w-full">
+			{#each TABS as t (t)}
+				{@const s = SCREENS[t]}
+				{@const here = page.route.id === s.route}
+				<a
+					href={resolve(s.route, { id })}
+					aria-current={here ? 'page' : undefined}
+					class={[
+						'flex min-h-11 items-center border-b-4 px-3 hover:bg-water-1 max-sm:grow max-sm:justify-center max-sm:px-1',
+						here ? 'border-ink font-semibold' : 'border-transparent'
+					]}
+					{@attach shortcut(s.key)}>{s.name}</a
+				>
+			{/each}
+		</nav>
+		<span class="grow max-sm:hidden"></span>
+		<Schedule />
+		<Button
+			color="alternative"
+			disabled={(session.now.revision < 2 && session.waiting.length === 0) || session.closed}
+			title={last && session.now.revision > 1 ? `takes back: ${last.says}, ${last.by}` : undefined}
+			onclick={() => session.undo()}
+			{@attach shortcut('undo')}>Undo</Button
+		>
 	</div>
-	<nav aria-label="This job" class="flex max-sm:order-1 max-sm:w-full">
-		{#each TABS as t (t)}
-			{@const s = SCREENS[t]}
-			{@const here = page.route.id === s.route}
-			<a
-				href={resolve(s.route, { id })}
-				aria-current={here ? 'page' : undefined}
-				class={[
-					'flex min-h-11 items-center border-b-4 px-3 hover:bg-water-1 max-sm:grow max-sm:justify-center max-sm:px-1',
-					here ? 'border-ink font-semibold' : 'border-transparent'
-				]}
-				{@attach shortcut(s.key)}>{s.name}</a
-			>
-		{/each}
-	</nav>
-	<span class="grow max-sm:hidden"></span>
-	<Schedule />
-	<Button
-		color="alternative"
-		disabled={(session.now.revision < 2 && session.waiting.length === 0) || session.closed}
-		title={last && session.now.revision > 1 ? `takes back: ${last.says}, ${last.by}` : undefined}
-		onclick={() => session.undo()}
-		{@attach shortcut('undo')}>Undo</Button
-	>
-</div>
-<Verdict />
+	<Verdict />{/if}
 
 <p class="sr-only" role="status" aria-live="polite">{session.said}</p>
 <NotSaved />

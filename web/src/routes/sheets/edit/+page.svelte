@@ -17,6 +17,7 @@
 	import { apart } from '$lib/sheet/sentences';
 	import Settings from '$lib/sheet/Settings.svelte';
 	import Sockets from '$lib/sheet/Sockets.svelte';
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import Later from '$lib/ui/Later.svelte';
 	import TabBar from '$lib/ui/TabBar.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
@@ -101,6 +102,7 @@
 					>{/if}{/snippet}
 			{#if tab === 'machine'}<Machine fresh={data.fresh} />
 			{:else if tab === 'lanes'}<Lanes />
+			{:else if tab === 'layers'}<Fetched load={() => import('$lib/sheet/Layers.svelte')} />
 			{:else if tab === 'settings'}<Settings />
 			{:else if tab === 'rules'}<Rules />
 			{:else}

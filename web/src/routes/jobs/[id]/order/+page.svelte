@@ -6,6 +6,8 @@
 	import Phases from '$lib/job/Phases.svelte';
 	import { useSession } from '$lib/job/session.svelte';
 	import StepRow from '$lib/job/StepRow.svelte';
+	import { shortcut } from '$lib/ui/commands.svelte';
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 
 	const get = useSession();
@@ -17,8 +19,11 @@
 	const left = (steps: readonly Step[]) =>
 		steps.filter((s) => !done(s) && !s.test).map((s) => s.id);
 	const phases = $derived(
-		order.reduce<{ phase: Step['phase']; steps: Step[] }[]>((all, s) => {
-			if (all.at(-1)?.phase !== s.phase) all.push({ phase: s.phase, steps: [] });
+		order.reduce<{ id: string; phase: Step['phase']; steps: Step[] }[]>((all, s) => {
+			if (all.at(-1)?.phase !== s.phase) {
+				const again = all.filter((p) => p.phase === s.phase).length; // taken out in between
+				all.push({ id: again ? `${s.phase} ${again + 1}` : s.phase, phase: s.phase, steps: [] });
+			}
 			all.at(-1)?.steps.push(s);
 			return all;
 		}, [])
@@ -74,12 +79,23 @@
 	</section>
 {:else}
 	<div class="grid gap-6 lg:grid-cols-[13rem_1fr]">
-		<Phases {phases} />
+		<div class="no-print grid content-start gap-3 self-start lg:sticky lg:top-16">
+			<Button
+				href={resolve('/jobs/[id]/step', { id: session.job.id })}
+				class="min-h-12 text-lg"
+				{@attach shortcut('step')}>Step by step</Button
+			>
+			<Button color="alternative" href={resolve('/jobs/[id]/print', { id: session.job.id })}
+				>On paper</Button
+			>
+			<Phases {phases} />
+		</div>
 		<div>
-			{#each phases as p (p.phase)}
-				<section aria-labelledby="{p.phase}-h" class="pb-5">
-					<h2 id={p.phase} class="border-b-2 border-ink pb-1 text-xl">
-						<span id="{p.phase}-h" class="block first-letter:uppercase">{p.phase}</span>
+			<Fetched load={() => import('$lib/step/Before.svelte')} />
+			{#each phases as p (p.id)}
+				<section aria-labelledby="{p.id}-h" class="pb-5">
+					<h2 id={p.id} class="border-b-2 border-ink pb-1 text-xl">
+						<span id="{p.id}-h" class="block first-letter:uppercase">{p.phase}</span>
 					</h2>
 					{#if p.phase === 'close' && proveFirst}
 						<p class="my-2 bg-water-1 p-3">

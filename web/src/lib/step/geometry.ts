@@ -1,0 +1,78 @@
+// Where things are on the drawing of one step, in millimetres of the board.
+import type { Layer, Sheet, Step } from '$lib/api/types.gen';
+
+export interface Box {
+	x: number;
+	y: number;
+	w: number;
+	h: number;
+}
+type Outlined = NonNullable<Layer['outline']>;
+type Side = NonNullable<Layer['side']>;
+
+export const boxOf = (o: Outlined): Box => ({
+	x: o.xMM,
+	y: o.yMM,
+	w: o.widthMM,
+	h: o.heightMM
+});
+
+/** The smallest box around boxes. */
+export function around(boxes: readonly Box[]): Box {
+	const x = Math.min(...boxes.map((b) => b.x));
+	const y = Math.min(...boxes.map((b) => b.y));
+	return {
+		x,
+		y,
+		w: Math.max(...boxes.map((b) => b.x + b.w)) - x,
+		h: Math.max(...boxes.map((b) => b.y + b.h)) - y
+	};
+}
+
+/** What is to be seen at a step: the board, and the layer that moves. */
+export function view(sheet: Sheet, layer: Layer | undefined): Box {
+	const board = { x: 0, y: 0, w: sheet.board.widthMM, h: sheet.board.heightMM };
+	const points = [
+		...(layer?.fasteners ?? []).flatMap((f) => f.at ?? []),
+		...(layer?.catches ?? []).flatMap((c) => c.at ?? []),
+		...(layer?.leads ?? []).flatMap((l) => (l.at ? [l.at] : []))
+	].map((p) => ({ x: p.xMM, y: p.yMM, w: 0, h: 0 }));
+	const all = around([board, ...points, ...(layer?.outline ? [boxOf(layer.outline)] : [])]);
+	const room = Math.max(all.w, all.h) * 0.09;
+	return { x: all.x - room, y: all.y - room, w: all.w + 2 * room, h: all.h + 2 * room };
+}
+
+/** The socket at a step, by its place on the board; a carrier's position is where its slot is. */
+export const socketAt = (sheet: Sheet, step: Step) =>
+	sheet.sockets.find((k) => k.id === step.socket?.split('/')[0]);
+
+/** Which way on the drawing something moves: the rear panel is at its left. Up and down are across it. */
+export const WAY: Record<Side, [number, number]> = {
+	front: [1, 0],
+	right: [1, 0],
+	rear: [-1, 0],
+	left: [-1, 0],
+	top: [0, 0],
+	bottom: [0, 0]
+};
+
+/** How deep each layer lies: none over it is 0. */
+export function depths(layers: readonly Layer[]): Map<string, number> {
+	const out = new Map<string, number>();
+	const depth = (id: string, seen: readonly string[]): number => {
+		const known = out.get(id);
+		if (known !== undefined || seen.includes(id)) return known ?? 0;
+		const l = layers.find((x) => x.id === id);
+		const over = layers
+			.filter(
+				(x) =>
+					x.id !== id && (l?.after?.includes(x.id) || (l?.in && (x.all || x.hides?.includes(l.in))))
+			)
+			.map((x) => x.id);
+		const n = over.length ? 1 + Math.max(...over.map((a) => depth(a, [...seen, id]))) : 0;
+		out.set(id, n);
+		return n;
+	};
+	for (const l of layers) depth(l.id, []);
+	return out;
+}
