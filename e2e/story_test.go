@@ -71,8 +71,11 @@ func (b *tab) tickAll(until string) {
 			b.do(chromedp.SendKeys(chromedp.CSS(row+" form input"), "4"+kb.Enter))
 			b.wants(row, "passed")
 		default:
+			// The page brings the next step into view when the tick is held, not when it is made.
+			before := b.text(`[data-testid="progress"]`)
 			b.do(chromedp.Click(chromedp.CSS(row + " input")))
 			b.wants(row, "done by")
+			b.do(pollTrue(fmt.Sprintf(`document.querySelector('[data-testid="progress"]').innerText !== %q`, before)))
 		}
 	}
 	b.t.Fatal("the order does not end")

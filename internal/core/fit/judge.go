@@ -16,6 +16,7 @@ type Verdict struct {
 	Sockets []Outcome
 	Flows   []Flow
 	Memory  MemoryAnswer
+	Lies    []rig.Lying // drives in bays
 
 	Troubles []Spot // what does not hold or is not known, and where
 }
@@ -60,7 +61,7 @@ func Hope(b *rig.Rig) Verdict { return verdict(b, hopeful) }
 
 func verdict(b *rig.Rig, how mode) Verdict {
 	r := settle(b, how)
-	out := Verdict{Found: make([]int, len(Rules)), Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory}
+	out := Verdict{Found: make([]int, len(Rules)), Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory, Lies: r.lying()}
 	var last *sock
 	out.Doubts = r.doubts
 	out.Troubles = make([]Spot, 0, len(r.troubles))

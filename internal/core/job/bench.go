@@ -143,6 +143,17 @@ func (j *Job) barred() []layer.ID {
 	return out
 }
 
+// tried is the pieces that do not go into a place, or not come out of it.
+func (j *Job) tried() []rig.Placement {
+	var out []rig.Placement
+	for i := range j.Stuck {
+		if s := &j.Stuck[i]; s.Item != "" {
+			out = append(out, rig.Placement{Item: s.Item, Socket: s.Socket})
+		}
+	}
+	return out
+}
+
 // nextID is a number that none of a list has.
 func nextID[T any](list []T, id func(*T) int) int {
 	most := 0
@@ -173,7 +184,7 @@ func (a *applier) happened() fact.Fact {
 		if i < 0 {
 			return a.refuse("/value", fact.Of(NoSuchNumber, fact.Typed(c.Value)))
 		}
-		says := a.job.Stuck[i].Says()
+		says := a.job.Stuck[i].Says(&a.job)
 		a.job.Stuck = slices.Delete(a.job.Stuck, i, i+1)
 		return fact.Of(GoesAfterAll, says)
 	}
@@ -336,13 +347,16 @@ func (a *applier) stuck() fact.Fact {
 	}
 	s.ID, s.By, s.At = nextID(a.job.Stuck, func(s *Stuck) int { return s.ID }), a.by.By, a.by.At
 	a.job.Stuck = append(a.job.Stuck, s)
-	return s.Says()
+	return s.Says(&a.job)
 }
 
 // Says is what does not go as a fact.
-func (s *Stuck) Says() fact.Fact {
-	if s.Layer != "" {
+func (s *Stuck) Says(j *Job) fact.Fact {
+	switch {
+	case s.Layer != "":
 		return fact.Of(LayerStuck, s.Layer)
+	case j.Found.Where(s.Item) == s.Socket:
+		return fact.Of(PieceHeld, s.Item, s.Socket)
 	}
 	return fact.Of(PieceStuck, s.Item, s.Socket)
 }
@@ -351,8 +365,8 @@ func (s *Stuck) Says() fact.Fact {
 func (j *Job) stuckBlocks() []Block {
 	var out []Block
 	for i := range j.Stuck {
-		if s := &j.Stuck[i]; s.Item != "" && j.Planned.Where(s.Item) == s.Socket && j.Found.Where(s.Item) != s.Socket {
-			out = append(out, Block{Says: fact.Of(PieceStuck, s.Item, s.Socket)})
+		if s := &j.Stuck[i]; s.Item != "" && (j.Planned.Where(s.Item) == s.Socket) != (j.Found.Where(s.Item) == s.Socket) {
+			out = append(out, Block{Says: s.Says(j)})
 		}
 	}
 	return out

@@ -42,7 +42,7 @@ func (j *Job) Try(p *part.Part) (rig.Rig, []fit.Offer) {
 // PlanInput makes the planner's question; an error is a problem.List into the question.
 func (j *Job) PlanInput(q PlanQuestion) (plan.Input, error) {
 	var list problem.List
-	in := plan.Input{Found: j.FoundRig(), Pieces: j.PlannedRig().Pieces, Wish: j.wish(), Pins: q.Pins, Bans: q.Bans, Bays: j.Planned.Bays, Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
+	in := plan.Input{Found: j.FoundRig(), Pieces: j.PlannedRig().Pieces, Wish: j.wish(), Pins: q.Pins, Bans: q.Bans, Bays: j.Planned.Bays, Barred: j.barred(), Stuck: j.tried(), Ports: q.Ports, Scratch: q.Scratch, Array: q.Array, May: map[rig.ItemID]plan.Role{}, Prices: map[rig.ItemID]shelf.Cents{}}
 	j.leaveOut(&in, &q)
 	for i := range q.Shelf {
 		e := &q.Shelf[i]

@@ -10,6 +10,7 @@ import (
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
@@ -211,6 +212,8 @@ func (in *Input) way(p, best *Plan) Way {
 		case best == nil && p.Score[c] == 0, best != nil && p.Score[c] == best.Score[c]:
 		case c == InUse:
 			out.Says = append(out.Says, in.lost(p))
+		case c == Layers:
+			out.Says = append(out.Says, in.opens(p, best))
 		case best == nil:
 			out.Says = append(out.Says, c.says(p.Score[c]))
 		default:
@@ -281,6 +284,55 @@ func (in *Input) lost(p *Plan) fact.Fact {
 	return fact.Of(All, out)
 }
 
+// opens is which layers a plan takes off, beside those of the best.
+func (in *Input) opens(p, best *Plan) fact.Fact {
+	if best == nil {
+		return fact.Of(ToOpen, in.layers(p))
+	}
+	return fact.Of(InsteadOf, fact.Of(ToOpen, in.layers(p)), in.layers(best))
+}
+
+// layers names what comes off for a plan.
+func (in *Input) layers(p *Plan) fact.Fact {
+	c := newCover(in)
+	r := in.rig(p.Placements, p.Choices)
+	var names []layer.ID
+	takes := layer.Minutes(0)
+	for _, i := range c.opens(c.touched(in.Pieces, &r, fit.Bays(&r))) {
+		l := &c.stack.Layers[i]
+		m, _ := l.Takes()
+		names, takes = append(names, l.ID), takes+m
+	}
+	if len(names) == 0 {
+		return fact.Of(NoLayers)
+	}
+	return fact.Of(LayersFor, names, takes)
+}
+
+// untouchable is why hands cannot bring a piece to a place, or do not get it away from where it
+// is, though rules and room would let them; no fact where they can.
+func (in *Input) untouchable(item rig.ItemID, at rig.Path) fact.Fact {
+	home := in.home(item)
+	switch tried := func(p rig.Path) bool {
+		return !p.IsZero() && slices.Contains(in.Stuck, rig.Placement{Item: item, Socket: p})
+	}; {
+	case at == home:
+		return fact.Fact{}
+	case tried(home):
+		return fact.Of(HeldFast, item, home)
+	case tried(at):
+		return fact.Of(TriedThere, item, at)
+	}
+	if c := newCover(in); c != nil {
+		for _, p := range []rig.Path{at, home} {
+			if !p.IsZero() && c.lost[layer.Named(p.Top())] {
+				return fact.Of(OutOfReach, p, in.Barred)
+			}
+		}
+	}
+	return fact.Fact{}
+}
+
 // moves make a plan out of any other: every piece into its place or out, every
 // setting that rules ask about at its value.
 func (in *Input) moves(p *Plan) []rig.Move {
@@ -342,6 +394,8 @@ func (c Criterion) says(n int64) fact.Fact {
 		return fact.Of(WarningsAre, count(n, WarningsCounted))
 	case Opened:
 		return counted(n, NoSocketTouched, SocketTouched, SocketsTouched, count(n, Sockets))
+	case Layers:
+		return fact.Fact{} // a plan says which: see opens
 	case Settings:
 		return counted(n, NoSettingChanges, SettingChanges, SettingsChange, count(n, SettingsChanged))
 	case Cost:
@@ -426,7 +480,11 @@ func WhyNot(ctx context.Context, in Input, item rig.ItemID, socket rig.Path) (fa
 	}
 	for _, c := range in.Order {
 		if now, was := r.Best.Score[c], best.Score[c]; now > was {
-			return fact.Of(WorksBut, item, socket, c.against(now, was)), nil
+			loses := c.against(now, was)
+			if c == Layers {
+				loses = in.opens(r.Best, best)
+			}
+			return fact.Of(WorksBut, item, socket, loses), nil
 		} else if now < was { // better, for it was pinned elsewhere
 			break
 		}
@@ -436,6 +494,9 @@ func WhyNot(ctx context.Context, in Input, item rig.ItemID, socket rig.Path) (fa
 
 // stopped is what stops a piece in a socket, with the rest as in the best plan.
 func (in *Input) stopped(best *Plan, item rig.ItemID, socket rig.Path) fact.Fact {
+	if why := in.untouchable(item, socket); why.Is() {
+		return why
+	}
 	b := in.rig(in.Found.Placements, in.Found.Settings)
 	if best != nil {
 		b.Setup = rig.Setup{Placements: best.Placements, Settings: best.Choices}

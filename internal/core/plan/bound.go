@@ -287,6 +287,7 @@ func (s *search) lower(floor bool) (Score, bool) {
 		}
 	}
 	out[Opened] += s.vacated()
+	out[Layers] = s.uncovers(floor)
 	out[System] = -whole(system)
 	if members > 0 {
 		out[Roles] -= members * whole(slowest)
@@ -337,6 +338,36 @@ func (s *search) vacated() int64 {
 		}
 	}
 	return n
+}
+
+// uncovers is what must come off at least: for what is placed, and for the piece of the others
+// that is the hardest to reach. As a floor nothing is open for what the other half does.
+func (s *search) uncovers(floor bool) int64 {
+	if s.cover == nil || s.half.within != nil && !floor {
+		return 0
+	}
+	var sure places
+	if !floor {
+		sure = s.half.open
+	}
+	for i := range s.choices {
+		if c := &s.choices[i]; c.now >= 0 {
+			sure = sure.with(c.options[c.now].reach)
+		}
+	}
+	most := s.cover.weight(sure)
+	for i := range s.choices {
+		c := &s.choices[i]
+		if c.now >= 0 || len(c.easiest) == 0 {
+			continue
+		}
+		least := int64(math.MaxInt64)
+		for _, p := range c.easiest {
+			least = min(least, s.cover.weight(sure.with(p)))
+		}
+		most = max(most, least)
+	}
+	return most
 }
 
 // peak is the most that memory can come to: every channel filled that can be, at

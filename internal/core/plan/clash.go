@@ -132,12 +132,19 @@ func (in *Input) whyNowhere(p *Plan, item rig.ItemID) fact.Fact {
 		return fact.Fact{}
 	}
 	var free, taken stops
+	var kept fact.Fact
 	room := false // it would go where another lies
 	for _, at := range b.Places() {
 		if !rig.Suits(q.Part, &at.Socket) {
 			continue
 		}
 		there := b.In(at.Path)
+		if why := in.untouchable(item, at.Path); why.Is() {
+			if there == "" {
+				kept = why
+			}
+			continue
+		}
 		rest := slices.DeleteFunc(slices.Clone(p.Placements), func(o rig.Placement) bool {
 			return there != "" && o.Socket.Within(at.Path)
 		})
@@ -155,6 +162,8 @@ func (in *Input) whyNowhere(p *Plan, item rig.ItemID) fact.Fact {
 	switch {
 	case free.most != "":
 		return free.first[free.most]
+	case kept.Is():
+		return kept
 	case taken.most != "" && !room:
 		return taken.first[taken.most]
 	}

@@ -5,8 +5,11 @@ import (
 	"math"
 	"math/rand"
 	"slices"
+	"sync"
 
+	"deepbay/internal/core/access"
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/memory"
@@ -126,6 +129,10 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 		}
 	}
 	s[Opened] += int64(len(touched))
+	var within bool
+	if s[Layers], within = comesOff(in, &r); !within {
+		return s, false
+	}
 	for i := range in.Found.Sheet.Settings {
 		set := &in.Found.Sheet.Settings[i]
 		if in.asks(set) && r.Choice(set) != in.Found.Choice(set) {
@@ -133,6 +140,70 @@ func oracle(in *Input, placed []rig.Placement, choices []rig.Choice) (Score, boo
 		}
 	}
 	return s, true
+}
+
+// comesOff is what lies over all that changes in a machine, weighed: a socket to which something
+// comes or from which it goes; of a drive in a bay the bay, and the port to which it comes; of a
+// drive that keeps its bay both ports. False where some of it is out of reach.
+func comesOff(in *Input, now *rig.Rig) (weight int64, ok bool) {
+	was, lies := rig.Setup{Bays: fit.Bays(&in.Found)}, rig.Setup{Bays: fit.Bays(now)}
+	stack := access.Of(&in.Found, was.Bays, in.Barred)
+	if len(in.Found.Sheet.Layers) == 0 {
+		return 0, true
+	}
+	sata := func(r *rig.Rig, at rig.Path) bool { k := r.Socket(at); return k != nil && k.Kind == machine.SATA }
+	var goals []layer.Goal
+	var names []string
+	for _, p := range in.Pieces {
+		from, to := in.Found.Where(p.ID), now.Where(p.ID)
+		left, comes := was.Told(p.ID), lies.Told(p.ID)
+		if from == to && left == comes {
+			continue
+		}
+		stays := left != "" && left == comes && sata(&in.Found, from) && sata(now, to)
+		reach := map[layer.Named]bool{}
+		if !from.IsZero() && in.Found.Inside(from) {
+			if port := layer.Named(from.Top()); left == "" || from.Nested() || stays {
+				reach[port] = true
+			} else {
+				reach[layer.Named(left)] = true
+			}
+		}
+		if !to.IsZero() && in.Found.Inside(to) {
+			reach[layer.Named(to.Top())] = true
+			if comes != "" && !to.Nested() && !stays {
+				reach[layer.Named(comes)] = true
+			}
+		}
+		for at := range reach {
+			if !slices.Contains(names, string(at)) {
+				names, goals = append(names, string(at)), append(goals, stack.To(at))
+			}
+		}
+	}
+	slices.Sort(names)
+	key := weighing{in.Found.Sheet, fmt.Sprint(in.Found.Placements, in.Barred, names)}
+	if w, ok := weighed.Load(key); ok {
+		return w.(int64), w.(int64) >= 0
+	}
+	open, ok := stack.Least(goals, nil)
+	for _, i := range open {
+		weight += int64(stack.Layers[i].Weight())
+	}
+	if !ok {
+		weight = -1
+	}
+	weighed.Store(key, weight)
+	return weight, ok
+}
+
+// weighed keeps what comesOff worked out, for thousands of plans of one question.
+var weighed sync.Map
+
+// weighing names one question about layers; that it holds the sheet keeps another from its address.
+type weighing struct {
+	sheet *machine.Sheet
+	asked string
 }
 
 func rateOf(r fit.Answer, id rig.ItemID) float64 {
@@ -227,6 +298,23 @@ func crowded(rng *rand.Rand) Input {
 	}
 	if rng.Intn(3) == 0 {
 		in.Order = []Criterion{Criterion(rng.Intn(int(criteria))), Settings}
+	}
+	for i := range rng.Intn(5) { // what lies over them; one may have been tried, and does not come off
+		l := layer.Layer{ID: layer.ID(fmt.Sprint("l", i+1)), Kind: layer.Cage, Minutes: layer.Minutes(1 + rng.Intn(4)), Risk: layer.Low}
+		for _, k := range s.Sockets {
+			if rng.Intn(3) == 0 {
+				l.Hides = append(l.Hides, layer.Named(k.ID))
+			}
+		}
+		if i > 0 && rng.Intn(3) == 0 {
+			l.After = append(l.After, s.Layers[rng.Intn(i)].ID)
+		}
+		if rng.Intn(3) == 0 {
+			l.Side = []layer.Side{layer.Top, layer.Bottom}[rng.Intn(2)]
+		}
+		if s.Layers = append(s.Layers, l); rng.Intn(12) == 0 {
+			in.Barred = append(in.Barred, l.ID)
+		}
 	}
 	for _, p := range in.Pieces[:len(in.Pieces)-1] {
 		switch rng.Intn(8) {

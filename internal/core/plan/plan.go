@@ -18,10 +18,12 @@
 package plan
 
 import (
+	"cmp"
 	"context"
 	"slices"
 
 	"deepbay/internal/core/fit"
+	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/rig"
@@ -43,6 +45,7 @@ const (
 	Cooling                   // PCIe drives that may get warm, twice for those that surely do
 	Warnings                  // other findings that warn
 	Opened                    // sockets inside whose part changes
+	Layers                    // what must come off to reach these, in tenths of a minute, a risk counted as minutes
 	Settings                  // firmware settings that change
 	Cost                      // of parts taken from the shelf, hundredths of the shop's currency
 	criteria
@@ -89,6 +92,8 @@ type Input struct {
 	Prices  map[rig.ItemID]shelf.Cents // of pieces that would have to be taken from the shelf
 	Pins    []rig.Placement            // the technician's: these pieces go there
 	Bans    []rig.Placement            // and these do not go there; an empty item bans all
+	Barred  []layer.ID                 // layers that were tried and do not come off
+	Stuck   []rig.Placement            // pieces that were tried there and do not go in, or, found there, not come out
 	Bays    []rig.Lying                // in which bays drives were told to lie
 	Ports   []machine.SocketID         // sockets that stay on and free for later, or hold what they held
 	Shelf   []*part.Part               // what else is at hand, tried where there is no plan
@@ -98,6 +103,7 @@ type Input struct {
 	shared  []fit.Doubt                // losses that may be and do not tell plans apart: all are taken to have them
 	any     bool                       // whether there is a plan is all that is asked
 	without map[want]bool              // wishes set aside, while a clash is looked for
+	cover   *cover                     // what is read of the layers, once for a search
 }
 
 // DefaultBudget bounds a search to a few seconds on a slow machine.
@@ -141,16 +147,29 @@ type Result struct {
 // The error is the context's: a search that is no longer wanted stops.
 func Find(ctx context.Context, in Input) (Result, error) {
 	in.Order = in.order()
-	parts := split(&in)
-	out := Result{End: Optimal, Best: &Plan{Placements: []rig.Placement{}, Choices: []rig.Choice{}}}
-	budget := in.Budget
-	if budget == 0 {
-		budget = DefaultBudget
+	in.cover = newCover(&in)
+	f := finding{in: &in, budget: cmp.Or(in.Budget, DefaultBudget)}
+	halves := split(&in, in.cover.ties())
+	openings := in.cover.openings()
+	if len(halves) < 2 || len(openings) == 0 {
+		return f.each(ctx, halves)
 	}
-	for _, p := range parts {
-		s := newSearch(ctx, &in, p, budget)
+	return f.together(ctx, halves[0], halves[1], openings)
+}
+
+// finding is a search by halves, out of one budget.
+type finding struct {
+	in     *Input
+	budget int // steps left
+}
+
+// each searches halves whose scores add up.
+func (f *finding) each(ctx context.Context, halves []half) (Result, error) {
+	out := Result{End: Optimal, Best: &Plan{Placements: []rig.Placement{}, Choices: []rig.Choice{}}}
+	for _, h := range halves {
+		s := newSearch(ctx, f.in, h, f.budget)
 		s.run()
-		budget = s.budget
+		f.budget = s.budget
 		out.Judged += s.judged
 		out.Open = out.Open || s.unsettled
 		if err := ctx.Err(); err != nil {
@@ -167,12 +186,101 @@ func Find(ctx context.Context, in Input) (Result, error) {
 			out.Best = nil
 			continue
 		}
-		best := s.plan()
-		out.Best.Placements = append(out.Best.Placements, best.Placements...)
-		out.Best.Choices = append(out.Best.Choices, best.Choices...)
-		out.Best.Score = out.Best.Score.plus(best.Score)
+		out.Best = out.Best.and(s.plan())
 	}
 	return out, nil
+}
+
+// and is two plans of different halves as one.
+func (p *Plan) and(q Plan) *Plan {
+	return &Plan{slices.Concat(p.Placements, q.Placements), slices.Concat(p.Choices, q.Choices), p.Score.plus(q.Score)}
+}
+
+// together searches two halves that may lie under the same layers. For every set of places that
+// memory may reach, its best plan that reaches no other is joined to the best plan of the rest for
+// which those places are open anyway. The best of these pairs is the best of all: the best pair of
+// all is no better than what is found for the places that its own memory reaches.
+func (f *finding) together(ctx context.Context, rest, memory half, openings []places) (Result, error) {
+	if f.in.any { // whether there is one is all that is asked
+		openings = openings[len(openings)-1:]
+	}
+	out := Result{End: Impossible}
+	type tried struct {
+		within places
+		Result
+	}
+	var ways []tried
+	gaveUp := false
+	for _, within := range openings {
+		memory.within = &within
+		r, err := f.each(ctx, []half{memory})
+		if err != nil {
+			return Result{}, err
+		}
+		out.Judged, out.Open = out.Judged+r.Judged, out.Open || r.Open
+		out.Bound = r.Bound // the last may reach all
+		gaveUp = gaveUp || r.End == GaveUp
+		if r.Best != nil && !slices.ContainsFunc(ways, func(w tried) bool { // to reach more gains nothing, not even an earlier socket
+			return w.within.within(within) && w.Best.Score == r.Best.Score && slices.Equal(w.Best.Placements, r.Best.Placements)
+		}) {
+			ways = append(ways, tried{within, r})
+		}
+	}
+	ways = slices.DeleteFunc(slices.Clone(ways), func(w tried) bool { // what counts before the layers is the memory's own affair
+		return slices.ContainsFunc(ways, func(v tried) bool { return f.in.before(Layers, &v.Best.Score, &w.Best.Score) < 0 })
+	})
+	memoryBound := out.Bound
+	for _, w := range ways {
+		rest.open = w.within
+		r, err := f.each(ctx, []half{rest})
+		if err != nil {
+			return Result{}, err
+		}
+		out.Judged, out.Open = out.Judged+r.Judged, out.Open || r.Open
+		if r.End == Impossible {
+			return Result{End: Impossible, Judged: out.Judged, Open: out.Open}, nil
+		}
+		gaveUp = gaveUp || r.End == GaveUp
+		out.Bound = memoryBound.plus(r.Bound)
+		out.Bound[Layers] = max(memoryBound[Layers], r.Bound[Layers])
+		if r.Best == nil {
+			continue
+		}
+		if p := r.Best.and(*w.Best); out.Best == nil || f.in.better(p, out.Best) {
+			out.Best = p
+		}
+	}
+	switch {
+	case gaveUp:
+		out.End = GaveUp
+	case out.Best != nil:
+		out.End = Optimal
+	}
+	return out, nil
+}
+
+// before compares scores by what counts before a criterion.
+func (in *Input) before(c Criterion, a, b *Score) int {
+	return compare(in.Order[:slices.Index(in.Order, c)], a, b)
+}
+
+// better reports a plan that is better than another, or as good and its pieces lie in the earlier
+// sockets.
+func (in *Input) better(p, than *Plan) bool {
+	if c := compare(in.Order, &p.Score, &than.Score); c != 0 {
+		return c < 0
+	}
+	for _, q := range inSearchOrder(in.Pieces) {
+		a, b := rig.PlaceOf(p.Placements, q.ID), rig.PlaceOf(than.Placements, q.ID)
+		switch {
+		case a == b:
+		case a.IsZero() || b.IsZero():
+			return b.IsZero()
+		default:
+			return in.Found.Compare(a, b) < 0
+		}
+	}
+	return false
 }
 
 // order completes the technician's order by what it leaves out.
@@ -196,7 +304,7 @@ func asksAbout(r *machine.Rule, set *machine.Setting) bool {
 }
 
 // criterionNames are the criteria in the words of files and requests.
-var criterionNames = [criteria]string{"data", "system", "graphics", "roles", "rates", "memory", "in use", "cooling", "warnings", "opened", "settings", "cost"}
+var criterionNames = [criteria]string{"data", "system", "graphics", "roles", "rates", "memory", "in use", "cooling", "warnings", "opened", "layers", "settings", "cost"}
 
 // String names a criterion: "system".
 func (c Criterion) String() string { return criterionNames[c] }

@@ -30,6 +30,7 @@ func Prove(ctx context.Context, in Input, r Result) (Proof, error) {
 		return out, nil
 	}
 	in.corner = atBest
+	in.cover = newCover(&in)
 	if r.Best == nil {
 		h, err := Find(ctx, in)
 		out.Judged = h.Judged
@@ -74,7 +75,7 @@ func (in *Input) unset() bool {
 func (in *Input) rival(ctx context.Context, out *Proof, sure *Plan) (*Plan, error) {
 	rival, better := &Plan{}, false
 	budget := cmp.Or(in.Budget, DefaultBudget)
-	for _, h := range split(in) {
+	for _, h := range split(in, in.cover.shares()) { // what both open is opened once
 		mine := sure.of(h)
 		apart := newScorer(in, h) // which counts no loss that both share
 		if told, ok := apart.score(mine.Placements, mine.Choices, asTold); ok {

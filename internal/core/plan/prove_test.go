@@ -194,7 +194,7 @@ func TestProved(t *testing.T) {
 // promised is what another plan comes to if all turns out well: where it is the sure one,
 // as much as that is sure of.
 func promised(in *Input, other, sure *Plan) (sum Score) {
-	for _, h := range split(in) {
+	for _, h := range split(in, newCover(in).shares()) {
 		s, mine, told := newScorer(in, h), other.of(h), sure.of(h)
 		at := atBest
 		if fmt.Sprint(mine.Placements, mine.Choices) == fmt.Sprint(told.Placements, told.Choices) {

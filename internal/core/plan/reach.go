@@ -24,6 +24,7 @@ type option struct {
 	single
 	on     rig.Path // where the holder must be
 	behind int      // the root whose uplink it passes, as the sheet numbers them; -1 for none
+	reach  places   // what hands must reach for it at least
 }
 
 // most is how many options a search takes on: far above any real machine.
@@ -94,6 +95,10 @@ func (s *search) sockets() {
 			if !rig.Suits(c.piece.Part, &at.socket.Socket) || slices.ContainsFunc(at.chain, func(p rig.Placement) bool { return p.Item == c.piece.ID }) || !s.allowed(c, at.socket.Path) {
 				continue
 			}
+			reach, ok := s.reaches(c, at.socket)
+			if !ok {
+				continue
+			}
 			one := s.try(c, at.socket, at.chain)
 			if s.out {
 				return
@@ -117,7 +122,7 @@ func (s *search) sockets() {
 				draws = draws.Least(c.draws)
 			}
 			c.draws = draws
-			c.add(option{socket: at.socket.Path, seat: at.seat, holder: at.holder, on: at.socket.Path.Holder(), single: one, behind: s.rootOf(&at.socket.Socket)})
+			c.add(option{socket: at.socket.Path, seat: at.seat, holder: at.holder, on: at.socket.Path.Holder(), single: one, behind: s.rootOf(&at.socket.Socket), reach: reach})
 			if brings(c.piece) {
 				chain := append(slices.Clone(at.chain), rig.Placement{Item: c.piece.ID, Socket: at.socket.Path})
 				b := s.in.rig(chain, s.chosen)
@@ -135,8 +140,8 @@ func (s *search) sockets() {
 		slices.SortStableFunc(c.options, func(a, b option) int {
 			return cmp.Or(cmp.Compare(rank[a.seat], rank[b.seat]), cmp.Compare(a.holder, b.holder))
 		})
-		if s.mayLeave(c) {
-			out := option{holder: -1, behind: -1}
+		if reach, ok := s.reaches(c, nil); ok && s.mayLeave(c) {
+			out := option{holder: -1, behind: -1, reach: reach}
 			if !c.home.IsZero() {
 				if s.risks(c.piece, c.home, rig.Path{}) {
 					out.bound[Data] = 1
@@ -147,6 +152,16 @@ func (s *search) sockets() {
 			c.options, c.draws = append(c.options, out), fit.Draw{}
 		}
 	}
+}
+
+// reaches is what hands must reach for a piece to go to a socket, nil for the mat; false where that
+// cannot be reached, or is not to be.
+func (s *search) reaches(c *choice, to *rig.Place) (places, bool) {
+	if s.cover == nil {
+		return places{}, true
+	}
+	p, ok := s.cover.surely(c.piece, to)
+	return p, ok && (s.half.within == nil || p.within(*s.half.within))
 }
 
 // seat is the number of a place, the same for the same place; 0 is the mat. Places are
@@ -215,6 +230,9 @@ func (s *search) allowed(c *choice, id rig.Path) bool {
 			return false
 		}
 	}
+	if c.home != id && (s.stuck(c, id) || s.stuck(c, c.home)) {
+		return false
+	}
 	for _, p := range s.in.Bans {
 		if p.Socket == id && (p.Item == c.piece.ID || p.Item == "") && !s.in.without[want{wantBan, p.Item, id}] {
 			return false
@@ -226,8 +244,16 @@ func (s *search) allowed(c *choice, id rig.Path) bool {
 	return s.in.role(c.piece) != Stay || c.home == id || s.in.without[want{kind: wantStay, item: c.piece.ID}]
 }
 
+// stuck reports that a piece was tried at a place and does not go in there, or not come out.
+func (s *search) stuck(c *choice, at rig.Path) bool {
+	return !at.IsZero() && slices.Contains(s.in.Stuck, rig.Placement{Item: c.piece.ID, Socket: at})
+}
+
 func (s *search) mayLeave(c *choice) bool {
 	id := c.piece.ID
+	if s.stuck(c, c.home) {
+		return false
+	}
 	if s.in.without[want{kind: wantIn, item: id}] {
 		return true
 	}
@@ -387,6 +413,22 @@ func (s *search) limits(i int) {
 		x, y := &c.options[a], &c.options[b]
 		return cmp.Or(compare(s.order, &x.bound, &y.bound), cmp.Compare(len(x.must), len(y.must)), cmp.Compare(x.holder, y.holder))
 	})
+}
+
+// ease finds what the options of a piece reach at least.
+func (s *search) ease(i int) {
+	c := &s.choices[i]
+	for n := range c.options {
+		p := c.options[n].reach
+		if p == (places{}) {
+			c.easiest = nil
+			return
+		}
+		if slices.ContainsFunc(c.easiest, func(q places) bool { return q.within(p) }) {
+			continue
+		}
+		c.easiest = append(slices.DeleteFunc(c.easiest, func(q places) bool { return p.within(q) }), p)
+	}
 }
 
 // inherit finds, for each piece that was found, who may take its place.

@@ -19,10 +19,12 @@ type half struct {
 	io, memory bool
 	pieces     []rig.Piece // that it places
 	settings   []*machine.Setting
+	open       places  // what the other half reaches: it is open anyway
+	within     *places // of memory beside the other half: it reaches nothing else, and the layers are counted there
 }
 
-// split divides the question where nothing ties its halves together.
-func split(in *Input) []half {
+// split divides the question where nothing ties its halves together; tied says that something does.
+func split(in *Input, tied bool) []half {
 	sheet := in.Found.Sheet
 	memory := func(id machine.SocketID) bool {
 		k := sheet.Socket(id)
@@ -30,7 +32,6 @@ func split(in *Input) []half {
 	}
 	type touched struct{ io, memory bool }
 	bySetting := map[machine.SettingID]touched{}
-	tied := false
 	for i := range sheet.Rules {
 		r := &sheet.Rules[i]
 		var t touched
@@ -82,6 +83,7 @@ func split(in *Input) []half {
 type scorer struct {
 	in        *Input
 	half      half
+	cover     *cover
 	off       map[rig.Path]bool                         // as found
 	refs      map[rig.ItemID]known.Range[quantity.Rate] // the rate a card is measured against
 	unsettled bool                                      // something unstated was met
@@ -125,7 +127,10 @@ func (c corner) spoke(v *fit.Verdict, rule int) int {
 }
 
 func newScorer(in *Input, h half) *scorer {
-	s := &scorer{in: in, half: h, off: map[rig.Path]bool{}, refs: map[rig.ItemID]known.Range[quantity.Rate]{}}
+	s := &scorer{in: in, half: h, cover: in.cover, off: map[rig.Path]bool{}, refs: map[rig.ItemID]known.Range[quantity.Rate]{}}
+	if s.cover == nil {
+		s.cover = newCover(in)
+	}
 	var found fit.Verdict // what was off and how fast cards were is asked of drives and cards only
 	if h.io {
 		found = fit.Judge(&in.Found)
@@ -229,8 +234,8 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) 
 			out[Memory] -= 4 * whole(at.rate(v.Memory.Peak).MBps())
 		}
 	}
-	s.changes(&out, placed, choices)
-	return out, true
+	s.changes(&out, placed, choices, v.Lies)
+	return out, out[Layers] < never
 }
 
 // shares reports a loss that may be in the plan that others are held against as well:
@@ -297,7 +302,11 @@ func (s *scorer) systemDrive(id rig.ItemID, at corner) bool {
 }
 
 // changes adds what the plan changes of the machine as it arrived.
-func (s *scorer) changes(out *Score, placed []rig.Placement, choices []rig.Choice) {
+func (s *scorer) changes(out *Score, placed []rig.Placement, choices []rig.Choice, lies []rig.Lying) {
+	if s.cover != nil && s.half.within == nil {
+		planned := s.in.rig(placed, choices)
+		out[Layers] = s.cover.weight(s.cover.touched(s.half.pieces, &planned, lies).with(s.half.open))
+	}
 	for i := range s.half.pieces {
 		p := &s.half.pieces[i]
 		home, at := s.in.home(p.ID), rig.PlaceOf(placed, p.ID)

@@ -33,6 +33,7 @@ type choice struct {
 	now     int      // its option, -1 while it has none
 	step    int      // and which of those tried this is
 	byBound []int    // options, the most promising first
+	easiest []places // what its options reach, without those that reach more than another; none where one reaches nothing
 }
 
 type search struct {
@@ -128,6 +129,7 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 	s.taken = make([]bool, len(s.seats)+1)
 	for i := range s.choices {
 		s.limits(i)
+		s.ease(i)
 	}
 	s.inherit()
 	s.twins()

@@ -37,7 +37,7 @@ func (v *Voice) bench(w *job.View, out *View) {
 	}
 	for i := range j.Stuck {
 		s := &j.Stuck[i]
-		out.Stuck[i] = Observed{ID: s.ID, Says: v.Fact(s.Says()), Text: Name(s.Text), By: Name(s.By), Layer: s.Layer}
+		out.Stuck[i] = Observed{ID: s.ID, Says: v.Fact(s.Says(j)), Text: Name(s.Text), By: Name(s.By), Layer: s.Layer}
 	}
 }
 

@@ -138,6 +138,7 @@ var jobWords = map[fact.Code]string{
 	job.OnlyWords:        "it is a note in words: nothing of it can be written into the sheet",
 	job.WhatIsStuck:      "say which layer or which piece does not go",
 	job.LayerStuck:       "The {0} does not come off",
+	job.PieceHeld:        "{0:serial} does not come out of {1}: plan with it where it is",
 	job.PieceStuck:       "{0:serial} does not go into {1}: give it another place, or leave it out",
 	job.GoesAfterAll:     "Goes after all: {0}",
 	job.TimeLearnt:       "{0}, the middle of {1} on this model",

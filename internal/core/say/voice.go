@@ -265,6 +265,11 @@ func (v *Voice) arg(x any, verb string) string {
 		return kindWords[a]
 	case layer.ID:
 		return v.layer(a)
+	case []layer.ID:
+		if verb == "do" {
+			return map[bool]string{true: "does", false: "do"}[len(a) == 1]
+		}
+		return list(a, v.layer, ", ", " and ")
 	case layer.Fastener:
 		return fastenerWords(&a, verb)
 	case layer.Catch:

@@ -53,19 +53,28 @@ type Lost struct {
 // layered reports a sheet that says what lies over what.
 func (m *maker) layered() bool { return len(m.Sheet.Layers) > 0 }
 
-// places is where hands must reach for one end of a change; nothing for what is outside.
-func (m *maker) places(c change, k *rig.Place, bay machine.BayID) []layer.Named {
-	if k == nil || !m.Planned.Inside(k.Path) {
-		return nil
+// leaving is where hands must reach for the place that a piece leaves, coming for the one to which it
+// comes.
+func (m *maker) leaving(c change) []layer.Named {
+	if m.leadOnly(c) {
+		return access.Port(&m.Planned, end(c.from, c.out))
 	}
-	port := layer.Named(k.Path.Top())
-	if bay == "" || m.leadOnly(c) || k.Path.Nested() {
-		return []layer.Named{port}
+	return access.Leaving(&m.Planned, end(c.from, c.out))
+}
+
+func (m *maker) coming(c change) []layer.Named {
+	if m.leadOnly(c) {
+		return access.Port(&m.Planned, end(c.to, c.in))
 	}
-	if k == c.from { // the plugs are pulled at the drive
-		return []layer.Named{layer.Named(bay)}
+	return access.Coming(&m.Planned, end(c.to, c.in))
+}
+
+// end is one end of a change; none is the mat.
+func end(k *rig.Place, bay machine.BayID) access.End {
+	if k == nil {
+		return access.End{}
 	}
-	return slices.Compact([]layer.Named{layer.Named(bay), port})
+	return access.End{Socket: k.Path, Kind: k.Kind, Bay: bay}
 }
 
 // isDone reports that hands did a step, and have not taken it back.
@@ -93,15 +102,15 @@ func (m *maker) reach() {
 	}
 	for _, c := range m.out {
 		if !m.Again || !m.isDone(m.outStep(c)) {
-			reach(c.piece.ID, m.places(c, c.from, c.out))
+			reach(c.piece.ID, m.leaving(c))
 		}
 	}
 	for _, c := range m.in {
 		if !m.Again || !m.isDone(m.inStep(c)) {
 			if m.leadOnly(c) {
-				reach(c.piece.ID, m.places(c, c.from, c.out))
+				reach(c.piece.ID, m.leaving(c))
 			}
-			reach(c.piece.ID, m.places(c, c.to, c.in))
+			reach(c.piece.ID, m.coming(c))
 		}
 	}
 	for _, s := range m.back {
@@ -158,7 +167,7 @@ func (m *maker) wayBack() {
 	tasks := make([]layer.Task, len(m.in))
 	for i, c := range m.in {
 		t := &tasks[i]
-		t.Places = m.places(c, c.to, c.in)
+		t.Places = m.coming(c)
 		for k := range o.planned.Layers {
 			l := &o.planned.Layers[k]
 			if l.In != "" && !m.leadOnly(c) && slices.Contains(t.Places, l.In) && !c.to.Path.Nested() {

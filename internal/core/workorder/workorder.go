@@ -214,8 +214,13 @@ type change struct {
 
 // leadOnly reports a drive that stays in its bay and only gets its data lead moved.
 func (m *maker) leadOnly(c change) bool {
-	return c.from != nil && c.to != nil && c.from.Kind == machine.SATA && c.to.Kind == machine.SATA &&
-		(c.back != nil || c.out != "" && c.out == c.in && !m.tookOut(c.piece.ID))
+	if c.from == nil || c.to == nil {
+		return false
+	}
+	if c.back != nil {
+		return c.from.Kind == machine.SATA && c.to.Kind == machine.SATA
+	}
+	return access.LeadOnly(end(c.from, c.out), end(c.to, c.in)) && !m.tookOut(c.piece.ID)
 }
 
 // tookOut reports that hands took a piece out: it is not in its bay any more.
@@ -545,7 +550,7 @@ func (m *maker) takeOut(c change) {
 	if c.aside {
 		s.How = append(s.How, fact.Of(GoesBack))
 	}
-	m.crowded(&s, m.places(c, c.from, c.out))
+	m.crowded(&s, m.leaving(c))
 	if at := m.leadAt(c.piece.ID); !at.IsZero() && at != c.from.Path {
 		s.How = append(s.How, fact.Of(LeadIsOn, at))
 	}
@@ -600,7 +605,7 @@ func (m *maker) fit(c change) {
 		s.How = append(s.How, fact.Of(BoxLead),
 			fact.Of(AllTheWay))
 	}
-	m.crowded(&s, m.places(c, c.to, c.in))
+	m.crowded(&s, m.coming(c))
 	if m.leadOnly(c) {
 		s.Do = fact.Of(MoveLead, c.piece.ID, c.from.Path, c.to.Path)
 	}

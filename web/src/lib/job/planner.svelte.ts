@@ -47,6 +47,7 @@ export const CRITERIA: readonly { value: string; name: string }[] = [
 	{ value: 'cooling', name: 'cool drives' },
 	{ value: 'warnings', name: 'no warnings' },
 	{ value: 'opened', name: 'little touched' },
+	{ value: 'layers', name: 'little to open' },
 	{ value: 'settings', name: 'few settings' },
 	{ value: 'cost', name: 'nothing from the shelf' }
 ];
