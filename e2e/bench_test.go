@@ -238,6 +238,57 @@ func TestDiffersHere(t *testing.T) {
 	}
 }
 
+// TestDoesNotGo says at a step that the module does not go in: the rest is planned anew with what hands
+// fitted left where it is, and one press takes that plan.
+func TestDoesNotGo(t *testing.T) {
+	b := open(t, shop(t))
+	const job = "pilot-office-desktop"
+	v := read[server.JobView](t, b.base+"/api/jobs/"+job)
+	var before []string
+	for _, s := range v.View.Order {
+		if s.ID == "fit/item-3@B1" {
+			break
+		}
+		before = append(before, string(s.ID))
+	}
+	b.changed(job, v.Revision, map[string]any{"do": "tick", "steps": before})
+	b.visit("/jobs/" + job + "/step")
+	b.at("fit/item-3@B1")
+	b.button("footer", "It does not go")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open]")))
+	b.axe()
+	b.button("dialog[open]", "Note it, and plan the rest anew")
+	b.wants(`[data-testid="replanned"]`, "into A1", "into B1", "to open: lid")
+	b.axe()
+	b.button("dialog[open]", "Take this plan, and go on")
+	b.do(pollTrue(`!document.querySelector('dialog[open]') && document.querySelector('[data-testid="step"]').dataset.at.includes('item-1')`))
+	now := read[server.JobView](t, b.base+"/api/jobs/"+job).View
+	if at := now.Job.Planned.Where("item-3").String(); at != "A1" {
+		t.Errorf("the module is planned in %s", at)
+	}
+	if at := now.Job.Planned.Where("item-4").String(); at != "M2_1" {
+		t.Errorf("the drive that is in M2_1 is planned in %q", at)
+	}
+}
+
+// changed makes a change as somebody else's machine would.
+func (b *tab) changed(job string, revision int, change map[string]any) {
+	b.t.Helper()
+	body, err := json.Marshal(map[string]any{"revision": revision, "by": "Oda Finch", "change": change})
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	r, err := http.Post(b.base+"/api/jobs/"+job+"/changes", "application/json", bytes.NewReader(body))
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	defer r.Body.Close()
+	if r.StatusCode != http.StatusOK {
+		said, _ := io.ReadAll(r.Body)
+		b.t.Fatalf("%s: %s", r.Status, said)
+	}
+}
+
 // TestPhotograph adds a photograph at a step: it comes out without where it was taken.
 func TestPhotograph(t *testing.T) {
 	var plain bytes.Buffer

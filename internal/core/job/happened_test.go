@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
@@ -8,6 +9,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/layer"
+	"deepbay/internal/core/plan"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
@@ -176,9 +178,53 @@ func TestStuck(t *testing.T) {
 	if _, blocks := b.job.Afterwards(); len(blocks) != 1 || blocks[0].Says.Code != job.PieceStuck {
 		t.Errorf("a piece that does not go in: %+v", blocks)
 	}
+	a, err := b.job.AskPlan(context.Background(), job.PlanQuestion{})
+	if err != nil || a.Best != nil && rig.PlaceOf(a.Best.Placements, "item-2") == b.job.Planned.Where("item-2") {
+		t.Errorf("it is planned where it does not go: %+v, %v", a.Best, err)
+	}
+	if why, err := b.job.WhyNot(context.Background(), job.PlanQuestion{}, "item-2", b.job.Planned.Where("item-2")); err != nil || why.Code != plan.TriedThere {
+		t.Errorf("why not there: %v, %v", why, err)
+	}
 	b.do(job.Change{Do: job.DoTakeOut, Item: "item-2"})
 	if _, blocks := b.job.Afterwards(); slices.ContainsFunc(blocks, func(x job.Block) bool { return x.Says.Code == job.PieceStuck }) {
 		t.Error("it holds the work though it is planned elsewhere")
+	}
+}
+
+// What does not go is planned anew: what hands fitted stays, of like pieces each keeps its place, and a
+// piece that does not come out is planned where it is.
+func TestPlannedAnew(t *testing.T) {
+	b := bench{t, load(t, "multibeam-workstation")}
+	for _, s := range b.job.Order() {
+		if s.ID == "fit/item-5@C1" {
+			break // its like is in D1
+		}
+		b.do(job.Change{Do: job.DoTick, Steps: []string{s.ID}})
+	}
+	b.do(job.Change{Do: job.DoStuck, Stuck: &job.Stuck{Item: "item-7", Socket: rig.ParsePath("M2_1")}})
+	for _, fitted := range []bool{true, false} {
+		a, err := b.job.AskPlan(context.Background(), job.PlanQuestion{Fitted: fitted})
+		if err != nil || a.Best == nil {
+			t.Fatal(a.Proof, err)
+		}
+		at := func(id rig.ItemID) string { return rig.PlaceOf(a.Best.Placements, id).String() }
+		got, want := at("item-7")+" "+at("item-8")+" "+at("item-5")+" "+at("item-6"), "M2_2 M2_1 C1 D1"
+		if (got == want) != fitted {
+			t.Errorf("fitted %v: planned in %s", fitted, got)
+		}
+	}
+	b.do(job.Change{Do: job.DoUnstuck, Value: "1"})
+	b.do(job.Change{Do: job.DoStuck, Stuck: &job.Stuck{Item: "item-1", Socket: rig.ParsePath("A1")}})
+	if _, blocks := b.job.Afterwards(); len(blocks) > 0 {
+		t.Errorf("it stays where it is, and holds the work: %+v", blocks)
+	}
+	a, err := b.job.AskPlan(context.Background(), job.PlanQuestion{Leave: []rig.ItemID{"item-1"}, Bans: []rig.Placement{{Item: "item-2", Socket: rig.ParsePath("B1")}}})
+	if err != nil || a.Best == nil || rig.PlaceOf(a.Best.Placements, "item-1").String() != "A1" {
+		t.Errorf("what does not come out is planned elsewhere: %+v %v", a.Best, err)
+	}
+	b.do(job.Change{Do: job.DoTakeOut, Item: "item-1"})
+	if _, blocks := b.job.Afterwards(); !slices.ContainsFunc(blocks, func(x job.Block) bool { return x.Says.Code == job.PieceHeld }) {
+		t.Error("what does not come out is planned out, and nothing holds the work")
 	}
 }
 

@@ -15,6 +15,7 @@ import (
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/workorder"
 )
 
 // PlanQuestion is what the technician adds to a job when asking for the best plan.
@@ -28,6 +29,7 @@ type PlanQuestion struct {
 	Ports    []machine.SocketID `json:"ports,omitempty" jsonschema:"maxItems=200"`   // sockets that stay on and free
 	UseShelf bool               `json:"useShelf,omitempty"`                          // carriers, adapters and boxes of the shelf may be taken where that is better
 	Shelf    []shelf.Stock      `json:"-"`                                           // what else is at hand, tried where there is no plan
+	Fitted   bool               `json:"fitted,omitempty"`                            // what hands fitted stays, as far as there is a plan with it
 	Order    []string           `json:"order,omitempty" jsonschema:"maxItems=20"`    // criteria, what counts most first
 }
 
@@ -126,7 +128,29 @@ func (j *Job) AskPlan(ctx context.Context, q PlanQuestion) (plan.Advice, error) 
 	if err != nil {
 		return plan.Advice{}, err
 	}
+	if q.Fitted {
+		in.Now = &j.Planned
+	}
+	if fitted := j.fitted(&in); q.Fitted && len(fitted) > 0 {
+		with := in
+		with.Pins = slices.Concat(in.Pins, fitted)
+		if a, err := plan.Ask(ctx, with); err != nil || a.Best != nil {
+			return a, err
+		}
+	}
 	return plan.Ask(ctx, in)
+}
+
+// fitted is what hands put where it is planned, and nobody pinned elsewhere.
+func (j *Job) fitted(in *plan.Input) []rig.Placement {
+	var out []rig.Placement
+	for _, d := range j.deeds() {
+		p := rig.Placement{Item: d.Item, Socket: d.Socket}
+		if workorder.Fits(d.Step) && j.Planned.Where(d.Item) == d.Socket && rig.PlaceOf(in.Pins, d.Item).IsZero() && !slices.Contains(in.Stuck, p) && !slices.Contains(out, p) {
+			out = append(out, p)
+		}
+	}
+	return out
 }
 
 // WhyNot says why a piece is not in a socket in the best plan for a job.

@@ -162,7 +162,7 @@ func TestPlanRefused(t *testing.T) {
 // BenchmarkPlan is the search for the best plan of each demo job, and the whole
 // answer with its alternatives.
 func BenchmarkPlan(b *testing.B) {
-	for _, name := range []string{"echo-sounding-tower", "tide-gauge-mini-pc", "wave-model-desktop", "side-scan-archive", "chart-table-workstation", "dive-camera-ingest", "bathymetry-render"} {
+	for _, name := range []string{"echo-sounding-tower", "tide-gauge-mini-pc", "wave-model-desktop", "side-scan-archive", "chart-table-workstation", "dive-camera-ingest", "bathymetry-render", "multibeam-workstation", "pilot-office-desktop", "quay-camera-mini-pc"} {
 		j, err := demo.Job(name)
 		if err != nil {
 			b.Fatal(err)

@@ -200,7 +200,46 @@ func (in *Input) askEmpty(ctx context.Context) (Advice, error) {
 	return out, nil
 }
 
+// settled is a plan in which, of new pieces that nothing tells apart, each keeps the place it has
+// in the plan at hand, where the plan has one of them there.
+func (in *Input) settled(p *Plan) *Plan {
+	if in.Now == nil {
+		return p
+	}
+	like := func(a, b *rig.Piece) bool {
+		return a.New && b.New && samePart(a.Part, b.Part) && in.told(a.ID) == in.told(b.ID) &&
+			slices.Contains(in.Scratch, a.ID) == slices.Contains(in.Scratch, b.ID) && slices.Contains(in.Array, a.ID) == slices.Contains(in.Array, b.ID)
+	}
+	bound := func(id rig.ItemID, at rig.Path) bool {
+		return slices.ContainsFunc(in.Pins, func(q rig.Placement) bool { return q.Item == id }) ||
+			slices.ContainsFunc(slices.Concat(in.Bans, in.Stuck), func(q rig.Placement) bool { return q.Item == id && q.Socket == at })
+	}
+	out := *p
+	out.Placements = slices.Clone(p.Placements)
+	for i := range in.Pieces {
+		a := &in.Pieces[i]
+		keeps, now := in.Now.Where(a.ID), rig.PlaceOf(out.Placements, a.ID)
+		b := in.piece(rig.ItemIn(out.Placements, keeps))
+		if keeps.IsZero() || now.IsZero() || keeps == now || b == nil || !like(a, b) || bound(a.ID, keeps) || bound(b.ID, now) {
+			continue
+		}
+		for n := range out.Placements {
+			switch q := &out.Placements[n]; q.Item {
+			case a.ID:
+				q.Socket = keeps
+			case b.ID:
+				q.Socket = now
+			}
+		}
+	}
+	return &out
+}
+
 func (in *Input) way(p, best *Plan) Way {
+	p = in.settled(p)
+	if best != nil {
+		best = in.settled(best)
+	}
 	out := Way{Placements: p.Placements, Choices: p.Choices, Moves: in.moves(p)}
 	for i := range in.Pieces {
 		if q := &in.Pieces[i]; q.ID == OnShelf(q.Part.ID) && !rig.PlaceOf(p.Placements, q.ID).IsZero() {

@@ -96,6 +96,7 @@ type Input struct {
 	Stuck   []rig.Placement            // pieces that were tried there and do not go in, or, found there, not come out
 	Bays    []rig.Lying                // in which bays drives were told to lie
 	Ports   []machine.SocketID         // sockets that stay on and free for later, or hold what they held
+	Now     *rig.Setup                 // the plan at hand, nil for none: of pieces that nothing tells apart each keeps its place in it
 	Shelf   []*part.Part               // what else is at hand, tried where there is no plan
 	Order   []Criterion                // the first counts most; those left out follow in their usual order
 	Budget  int                        // steps before the search gives up, twenty or more for a judged build; 0 is DefaultBudget

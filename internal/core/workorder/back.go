@@ -43,6 +43,9 @@ const (
 	unplugStep = "take-out/lead-"
 )
 
+// Fits reports a step that puts a piece into its place, or moves its data lead there.
+func Fits(step string) bool { return strings.HasPrefix(step, "fit/") }
+
 func placeStep(kind string, id rig.ItemID, at rig.Path) string {
 	return kind + string(id) + "@" + at.String()
 }

@@ -3431,6 +3431,10 @@ export interface PlanQuestion {
 	 */
 	useShelf?: boolean;
 	/**
+	 * what hands fitted stays, as far as there is a plan with it
+	 */
+	fitted?: boolean;
+	/**
 	 * criteria, what counts most first
 	 *
 	 * @maxItems 20
