@@ -258,7 +258,7 @@ func TestDoesNotGo(t *testing.T) {
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open]")))
 	b.axe()
 	b.button("dialog[open]", "Note it, and plan the rest anew")
-	b.wants(`[data-testid="replanned"]`, "into A1", "into B1", "to open: lid")
+	b.wants(`[data-testid="replanned"]`, "into A1", "into B1", "To open: lid")
 	b.axe()
 	b.button("dialog[open]", "Take this plan, and go on")
 	b.do(pollTrue(`!document.querySelector('dialog[open]') && document.querySelector('[data-testid="step"]').dataset.at.includes('item-1')`))
