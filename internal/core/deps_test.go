@@ -45,7 +45,7 @@ var edges = []struct{ room, uses string }{
 	{"ask", "fact fit flow link machine memory part quantity rig shorthand"},
 	{"access", "layer machine part quantity rig"},
 	{"plan", "access fact fit known layer machine memory part quantity rig shelf"},
-	{"workorder", "access fact fit layer machine memory part practice quantity rig"},
+	{"workorder", "access fact fit known layer machine memory part practice quantity rig"},
 	{"power", "fact fit known link machine memory part quantity rig"},
 	{"job", "cure fact fit layer link machine part plan power practice problem quantity rig shelf shorthand workorder"},
 	{"say", "access ask cure fact fit intake job known layer link machine memory part plan power practice problem quantity rig shelf shorthand workorder"},

@@ -260,7 +260,7 @@ func Population(sheet *machine.Sheet, text string) (Populated, error) {
 	if len(pieces) == 0 {
 		return Populated{}, fact.Err(NoModuleWritten)
 	}
-	slots, guess := sheet.OrderOrGuess(len(pieces))
+	slots, guess := sheet.OrderOrGuess(len(pieces), true)
 	if len(pieces) > len(slots) {
 		return Populated{}, fact.Err(ModulesAndSlots, int(len(pieces)), int(len(slots)))
 	}

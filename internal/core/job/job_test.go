@@ -294,7 +294,7 @@ func TestStages(t *testing.T) {
 	}
 	j = must(t, j, job.Change{Do: job.DoTick, Step: "prepare/backup"})
 	expect(job.StageOrder, "somebody to go on: Lay out parts and tools", "Go on with the work order")
-	verdict("unknown: 1 of 19 steps done: Lay out parts and tools")
+	verdict("unknown: 1 of 21 steps done: Lay out parts and tools")
 	j = must(t, j, job.Change{Do: job.DoUntick, Step: "prepare/backup"})
 	expect(job.StageFit, "somebody to begin: the plan is ready", "Begin the work order")
 	tickAll(false)

@@ -9,6 +9,7 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/workorder"
 )
 
 // Variant is one way to arrange the memory, with what it comes to and the moves
@@ -89,7 +90,7 @@ func memorySlot(j *Job, at rig.Path) bool {
 }
 
 // arrange leaves modules where they are planned if all of them are; otherwise it
-// puts them where the sheet says, and where the sheet is silent in board order.
+// puts them where the sheet says, and where the sheet is silent as the shop does.
 func arrange(j *Job, modules []rig.ItemID) []rig.Placement {
 	var planned []rig.Placement
 	for _, id := range modules {
@@ -100,7 +101,7 @@ func arrange(j *Job, modules []rig.ItemID) []rig.Placement {
 	if len(planned) == len(modules) {
 		return planned
 	}
-	want, _ := j.Sheet.OrderOrGuess(len(modules))
+	want, _ := j.Sheet.OrderOrGuess(len(modules), workorder.Seconds(j.Practice))
 	var out []rig.Placement
 	for i := 0; i < min(len(modules), len(want)); i++ {
 		out = append(out, rig.Placement{Item: modules[i], Socket: rig.On(want[i])})

@@ -458,15 +458,38 @@ func (m *Memory) Order(n int) []SocketID {
 	return nil
 }
 
-// OrderOrGuess is the slots for n modules: the printed order, or where the sheet
-// is silent all memory slots in board order, which is a guess.
-func (s *Sheet) OrderOrGuess(n int) (slots []SocketID, guess bool) {
+// OrderOrGuess is the slots for n modules: the printed order, or where the sheet is silent all
+// memory slots, channel by channel in turn, which is a guess: the first slot of each channel first,
+// or, where there are two of each and seconds says so, the second.
+func (s *Sheet) OrderOrGuess(n int, seconds bool) (slots []SocketID, guess bool) {
 	if slots = s.Memory.Order(n); slots != nil {
 		return slots, false
 	}
+	var channels [][]SocketID
+	at := map[ChannelID]int{}
+	deepest := 0
 	for _, k := range s.Sockets {
-		if k.Kind.Memory() {
-			slots = append(slots, k.ID)
+		if !k.Kind.Memory() {
+			continue
+		}
+		c, ok := at[k.Channel]
+		if !ok {
+			c = len(channels)
+			at[k.Channel], channels = c, append(channels, nil)
+		}
+		channels[c] = append(channels[c], k.ID)
+		deepest = max(deepest, len(channels[c]))
+	}
+	if seconds && len(channels) > 1 && !slices.ContainsFunc(channels, func(c []SocketID) bool { return len(c) != 2 }) {
+		for _, c := range channels {
+			slices.Reverse(c)
+		}
+	}
+	for i := range deepest {
+		for _, c := range channels {
+			if i < len(c) {
+				slots = append(slots, c[i])
+			}
 		}
 	}
 	return slots, true

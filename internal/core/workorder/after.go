@@ -27,6 +27,9 @@ func (m *maker) arrays() {
 		}
 		s := Step{ID: "settings/array-" + string(a.ID), Phase: Settings, Do: fact.Of(MakeArray, fact.Typed(a.Level), a.Members),
 			How: []fact.Fact{fact.Of(ArrayByMenu), fact.Of(ArrayBySerial)}, Cautions: []Caution{cautionArray}}
+		if m.Practice.Of(practice.Array) == practice.Apart {
+			s.How = append(s.How, fact.Of(ArrayByOwner))
+		}
 		if a.Level == rig.Stripe {
 			s.How = append(s.How, fact.Of(StripeLoses))
 		}
@@ -41,30 +44,37 @@ func (m *maker) others(but rig.ItemID) bool {
 	})
 }
 
-// system asks for the system to come onto its drive, in the last stage, where somebody said
-// how.
+// system asks for the system to come onto its drive, in the last stage: as somebody said, or by the
+// shop's practice.
 func (m *maker) system() {
 	st := m.Planned.Wish.Starts
-	if !m.Last || st.How != rig.Install && st.How != rig.CopyOver {
-		return
-	}
-	s := Step{ID: "system/" + string(st.How), Phase: System, Item: st.Item, Socket: m.Planned.Where(st.Item), Cautions: []Caution{cautionTarget}}
 	switch {
-	case st.Array != "":
-		s.Do = fact.Of(InstallArray)
-		s.How = []fact.Fact{fact.Of(DriverStick)}
+	case !m.Last:
+	case st.How == "":
+		m.systemBySchool()
+	case st.Array != "" && (st.How == rig.Install || st.How == rig.CopyOver):
+		m.add(Step{ID: "system/" + string(st.How), Phase: System, Do: fact.Of(InstallArray), How: []fact.Fact{fact.Of(DriverStick)}, Cautions: []Caution{cautionTarget}})
 	case st.How == rig.Install:
-		s.Do = fact.Of(InstallOn, st.Item)
-		s.How = []fact.Fact{fact.Of(ChooseBySerial)}
-		if m.Practice.Of(practice.OldDrive) == practice.Unplugged && m.others(st.Item) {
-			s.How = append(s.How, fact.Of(OthersOff))
-		}
-	default:
-		s.Do = fact.Of(CopyOnto, st.Item)
-		s.How = []fact.Fact{fact.Of(CopyWhole), fact.Of(StartAlone)}
-		if m.Planned.Wish.Encrypted != quantity.No {
-			s.Cautions = append(s.Cautions, cautionKey)
-		}
+		m.install(st.Item)
+	case st.How == rig.CopyOver:
+		m.copyOver(st.Item)
+	}
+}
+
+// install puts a fresh system onto a drive.
+func (m *maker) install(id rig.ItemID) {
+	s := Step{ID: "system/" + string(rig.Install), Phase: System, Do: fact.Of(InstallOn, id), How: []fact.Fact{fact.Of(ChooseBySerial)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
+	if m.Practice.Of(practice.OldDrive) == practice.Unplugged && m.others(id) {
+		s.How = append(s.How, fact.Of(OthersOff))
+	}
+	m.add(s)
+}
+
+// copyOver copies the old system drive onto a new one.
+func (m *maker) copyOver(id rig.ItemID) {
+	s := Step{ID: "system/" + string(rig.CopyOver), Phase: System, Do: fact.Of(CopyOnto, id), How: []fact.Fact{fact.Of(CopyWhole), fact.Of(StartAlone)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
+	if m.Planned.Wish.Encrypted != quantity.No {
+		s.Cautions = append(s.Cautions, cautionKey)
 	}
 	m.add(s)
 }

@@ -451,11 +451,20 @@ func (m *maker) putBack(l *layer.Layer, p Phase) Step {
 	return s
 }
 
-// putTogether adds steps of the way back.
-func (m *maker) putTogether(acts []layer.Act, p Phase) {
-	for _, a := range acts {
+// putTogether adds steps of the way back; rest is what comes later.
+func (m *maker) putTogether(acts, rest []layer.Act, p Phase) {
+	for i, a := range acts {
 		switch {
 		case a.Task >= 0:
+			modules, off := false, []layer.ID{}
+			for _, b := range slices.Concat(acts[i:], rest) {
+				if b.Task >= 0 {
+					modules = modules || isModule(m.in[b.Task])
+				} else {
+					off = append(off, m.opening.planned.Layers[b.Layer].ID)
+				}
+			}
+			m.between(m.in[a.Task], modules, off)
 			m.fit(m.in[a.Task])
 		case a.Lead >= 0:
 			l := &m.opening.planned.Layers[a.Layer]

@@ -95,7 +95,7 @@ type Step struct {
 
 // Powered reports a step for which the machine has power.
 func (s *Step) Powered() bool {
-	return s.Phase == PowerOn && s.ID != "power-on/look" || s.Phase == Settings || s.Phase == Test || s.Phase == System
+	return s.ID == BetweenStep || s.Phase == PowerOn && s.ID != "power-on/look" || s.Phase == Settings || s.Phase == Test || s.Phase == System
 }
 
 // StartStep is the step with which the machine gets power again.
@@ -158,9 +158,10 @@ func Make(j Job) Order {
 	}
 	now, then := m.opening.before(m.Practice.Of(practice.FirstStart) == practice.Closed)
 	if m.layered() && inside {
-		m.putTogether(now, Fit)
+		m.putTogether(now, then, Fit)
 	} else {
-		for _, c := range m.in {
+		for i, c := range m.in {
+			m.between(c, slices.ContainsFunc(m.in[i:], isModule), nil)
 			m.fit(c)
 		}
 	}
@@ -250,6 +251,8 @@ type maker struct {
 	opening opening
 	taken   []int  // of out: those that were in the way
 	tray    []Cell // what lies in it
+
+	started, saidSlots bool // whether the start in between was looked at, and slots were spoken of
 }
 
 func (m *maker) compare() {
@@ -282,7 +285,11 @@ func (m *maker) compare() {
 	slices.SortStableFunc(m.out, func(a, b change) int {
 		return cmp.Or(m.Found.Compare(top(a.from), top(b.from)), a.from.Path.Depth()-b.from.Path.Depth(), a.from.Path.Compare(b.from.Path))
 	})
+	kinds := m.kindByKind()
 	slices.SortStableFunc(m.in, func(a, b change) int {
+		if kinds && isModule(a) != isModule(b) {
+			return map[bool]int{true: -1, false: 1}[isModule(a)]
+		}
 		return cmp.Or(m.Found.Compare(top(a.to), top(b.to)), b.to.Path.Depth()-a.to.Path.Depth(), a.to.Path.Compare(b.to.Path))
 	})
 	m.freeFirst()
@@ -445,7 +452,12 @@ func (m *maker) prepare() {
 	if m2 {
 		list = ToolsM2
 	}
-	tools.How = append(append(tools.How, fact.Of(list)), m.Agreed...)
+	tools.How = slices.Concat(tools.How, []fact.Fact{fact.Of(list)}, m.Agreed, m.apartOrArray())
+	if says, mixed := m.mix(); mixed && m.Practice.Of(practice.More) == practice.Mix {
+		tools.How = append(tools.How, says)
+	} else if mixed {
+		m.add(Step{ID: "prepare/mix", Phase: Prepare, Do: fact.Of(AgreeMix), How: []fact.Fact{says, fact.Of(KitInstead)}})
+	}
 	m.add(tools)
 }
 
@@ -587,10 +599,12 @@ func (m *maker) fit(c change) {
 		s.How = append(s.How, fact.Of(LeversOpen),
 			fact.Of(PressEnds),
 			fact.Of(FingerAlong))
+		s.How = append(s.How, m.slots()...)
 	case machine.SODIMM:
 		s.See = fact.Of(SeeLevel)
 		s.How = append(s.How, fact.Of(InAtSlant),
 			fact.Of(FoldDown))
+		s.How = append(s.How, m.slots()...)
 	case machine.M2:
 		s.See = fact.Of(SeeGold)
 		s.How = append(s.How, m.fitM2(c.piece.Part.M2(), c.to)...)
@@ -727,7 +741,7 @@ func (m *maker) powerOn(then []layer.Act) {
 		}
 	}
 	moved := slices.Concat(m.in, m.out)
-	if n := m.kinds(); n > 1 && m.Practice.Of(practice.Test) == practice.EachKind {
+	if n := m.kinds(); n > 1 && m.Practice.Of(practice.Test) == practice.EachKind && !slices.ContainsFunc(m.steps, func(s Step) bool { return s.ID == BetweenStep }) {
 		start.How = append(start.How, fact.Of(KindByKind, n))
 	}
 	if m.Practice.Of(practice.Speed) == practice.Base && slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) && !slices.ContainsFunc(m.set, m.profiles) {
@@ -792,7 +806,8 @@ func (m *maker) settings() {
 		m.add(s)
 	}
 	m.backAgain(Settings)
-	if len(m.set) > 0 || slices.ContainsFunc(m.back, func(s Step) bool { return s.Phase == Settings }) {
+	byHand := m.byHand()
+	if len(m.set) > 0 || byHand || slices.ContainsFunc(m.back, func(s Step) bool { return s.Phase == Settings }) {
 		m.add(Step{ID: "settings/save", Phase: Settings, Do: fact.Of(SaveLeave)})
 	}
 }
@@ -876,7 +891,7 @@ func (m *maker) close(then []layer.Act) {
 			inside.Do, inside.How = fact.Of(LookInside), inside.How[:1]
 		}
 		m.add(inside)
-		m.putTogether(then, Close)
+		m.putTogether(then, nil, Close)
 	}
 	comes := ComesUp
 	if m.Fresh || m.Planned.Wish.Starts.How != "" && m.Last {

@@ -68,7 +68,7 @@ func TestMake(t *testing.T) {
 	}{
 		{"nothing differs", place("item-1:A1", "item-2:A2", "item-3:SATA6"), nil, ""},
 		{"the story", place("item-3:SATA6", "item-4:M2_1", "item-5:A2", "item-6:B2"), nil,
-			before + "take-out/item-1@A1 take-out/item-2@A2 fit/item-4@M2_1 fit/item-5@A2 fit/item-6@B2 power-on/look power-on/start power-on/set-up test/memory" + after},
+			before + "take-out/item-1@A1 take-out/item-2@A2 fit/item-5@A2 fit/item-6@B2 between/memory fit/item-4@M2_1 power-on/look power-on/start power-on/set-up test/memory system/how" + after},
 		{"only a lead moves", place("item-1:A1", "item-2:A2", "item-3:SATA1"), nil,
 			before + "fit/lead-item-3@SATA1 power-on/look power-on/start power-on/set-up" + after},
 		{"only a setting", place("item-1:A1", "item-2:A2", "item-3:SATA6"), []rig.Choice{{Setting: "sata-mode", Value: "raid"}},
@@ -213,6 +213,24 @@ func TestHolders(t *testing.T) {
 
 // Where practitioners differ the order does as the shop does, and only where its condition holds.
 func TestPractice(t *testing.T) {
+	silent := func(j *job.Job) { j.Sheet.Memory.Fill = nil }
+	mixed := func(j *job.Job) {
+		j.Planned.Placements = append(j.Planned.Placements, rig.Placement{Item: "item-1", Socket: rig.On("A1")})
+	}
+	alike := func(j *job.Job) {
+		j.Items = append(slices.Clone(j.Items), job.Item{ID: "item-7", Part: "mudlark-2000", New: true}, job.Item{ID: "item-8", Part: "mudlark-2000", New: true})
+		j.Planned.Placements = append(j.Planned.Placements, rig.Placement{Item: "item-7", Socket: rig.On("SATA3")}, rig.Placement{Item: "item-8", Socket: rig.On("SATA4")})
+	}
+	asked := map[practice.School]bool{practice.Closed: true, practice.Never: true} // below, and of what holds a job
+	defer func() {
+		for _, r := range practice.Rows() {
+			for _, s := range r.Schools[1:] {
+				if !asked[s] {
+					t.Errorf("%s: %s steers nothing that is asked here", r.Matter, s)
+				}
+			}
+		}
+	}()
 	for _, c := range []struct {
 		matter practice.Matter
 		school practice.School
@@ -225,12 +243,27 @@ func TestPractice(t *testing.T) {
 		{practice.Earth, practice.Switch, func(j *job.Job) { j.Sheet.Chassis.Earthed = quantity.Unknown }, "power-down/unplug", "Pull the mains plug", "Pull the mains plug"},
 		{practice.Label, practice.LabelOff, nil, "fit/item-4@M2_1", "a paper label under the pad comes off", "own label stays on"},
 		{practice.Heatsink, practice.Always, func(j *job.Job) { j.Sheet.Socket("M2_1").Heatsink = quantity.No }, "fit/item-4@M2_1", "gets a heatsink", ""},
+		{practice.Slots, practice.LowerFirst, silent, "fit/item-5@A2", "A1 and B1, a guess", ""},
+		{practice.Array, practice.Striped, alike, "prepare/parts", "the shop makes a striped array of such", ""},
+		{practice.Screws, practice.MagneticMat, nil, "open/cover", "magnetic mat", "in the order and place"},
 		{practice.Screws, practice.Cups, nil, "open/cover", "into cups", "in the order and place"},
-		{practice.Test, practice.EachKind, nil, "power-on/start", "2 kinds of parts", "2 kinds of parts"},
-		{practice.Test, practice.AtTheEnd, nil, "power-on/start", "Strap off", "2 kinds of parts"},
+		{practice.Test, practice.EachKind, nil, "between/memory", "with the new memory alone", "with the new memory alone"},
+		{practice.Test, practice.AtTheEnd, nil, "power-on/start", "Strap off", ""},
+		{practice.Slots, practice.BySheet, silent, "fit/item-5@A2", "A2 and B2, a guess", "A2 and B2, a guess"},
+		{practice.Slots, practice.FirstThird, silent, "fit/item-5@A2", "It is planned otherwise, A2 and B2", ""},
+		{practice.More, practice.Kit, mixed, "prepare/mix", "all run at", "offer that instead"},
+		{practice.More, practice.Mix, mixed, "prepare/parts", "A mix of modules: all run at", ""},
+		{practice.Speed, practice.ByHand, func(j *job.Job) { j.Part("sallow-16g-3200").Module.ProfileMTps = 3600 }, "settings/memory-speed", "by hand: 3200 MT/s", ""},
+		{practice.Array, practice.Apart, alike, "prepare/parts", "a volume of its own", "a volume of its own"},
+		{practice.Array, practice.Mirrored, alike, "prepare/parts", "the shop mirrors such", ""},
+		{practice.System, practice.ByGoal, nil, "system/how", "Agree with the owner", "Agree with the owner"},
+		{practice.System, practice.Fresh, nil, "system/install", "Install the system on", ""},
+		{practice.System, practice.Clone, nil, "system/copy", "Copy", ""},
+		{practice.System, practice.CopyAndSwap, nil, "system/swap", "swap the letters", ""},
 		{practice.Speed, practice.Base, nil, "power-on/start", "profile stays off", ""},
 		{practice.OldDrive, practice.Connected, func(j *job.Job) { j.Wish.Starts = rig.Start{How: rig.Install, Item: "item-4"} }, "system/install", "size and serial", "every other drive is unplugged"},
 	} {
+		asked[c.school] = true
 		said := func(p practice.Practice) string {
 			j := tower(t)
 			j.Sheet.Sockets = slices.Clone(j.Sheet.Sockets)
@@ -257,6 +290,11 @@ func TestPractice(t *testing.T) {
 	j, err := demo.Job("rain-gauge-logger")
 	if err != nil {
 		t.Fatal(err)
+	}
+	for _, name := range []string{"multibeam-workstation", "buoy-tracker-desktop"} { // its air, or a card with its lead, is off
+		if j, err := demo.Job(name); err != nil || strings.Contains(ids(j.Order()), workorder.BetweenStep) {
+			t.Errorf("%s is started without what it runs with, %v", name, err)
+		}
 	}
 	j.Practice = practice.Practice{{Matter: practice.FirstStart, School: practice.Closed}}
 	if order := ids(j.Order()); strings.Index(order, "shut/rear-foot") > strings.Index(order, "power-on/start") {
