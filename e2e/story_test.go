@@ -929,7 +929,7 @@ func TestOutbox(t *testing.T) {
 	})()`, chromedp.EvalAwaitPromise))
 	b.allow("ERR_")
 	b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step] input[type=checkbox]:checked')].at(-1).click()`))
-	b.wants("main", "6 of 17 steps done")
+	b.wants("main", "6 of 18 steps done")
 	gate.shut.Store(true)
 	for i := range 10 {
 		b.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-step] input[type=checkbox]')].find((e) => !e.checked).click()`))
@@ -951,7 +951,7 @@ func TestOutbox(t *testing.T) {
 	b.button(`[role="alert"]`, "Send now")
 	b.do(chromedp.Reload(), chromedp.WaitVisible(chromedp.CSS("[data-step]"))) // while they are sent: what had arrived is not done twice
 	b.do(pollTrue(fmt.Sprintf(`%s === %q`, ticked, want)))
-	b.wants("main", "16 of 17 steps done")
+	b.wants("main", "16 of 18 steps done")
 	journal, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`fetch('/api/jobs/chart-table-workstation').then((a) => a.json()).then((v) => v.revision + ' ' + v.view.job.done.slice(-10).map((d) => d.step).join(' '))`, chromedp.EvalAwaitPromise))
 	if err != nil || journal != "12 "+want {
 		t.Errorf("kept %q, want %q (%v)", journal, "12 "+want, err)
@@ -976,14 +976,14 @@ func TestUndoUnanswered(t *testing.T) {
 	b.wants(`[role="alert"]`, "1 change is not saved yet")
 	b.button("main", "Undo")
 	b.click(`[role="alert"] summary`)
-	b.wants(`[role="alert"]`, "Fit Ternlight 2000, serial TLN4-20F513 into M2_2: to be taken back")
+	b.wants(`[role="alert"]`, "Fit Sallow 32 GB registered, serial SL32-611875 into D1: to be taken back")
 	ticked(7)
 	b.axe()
 	gate.lost.Store(false)
 	b.do(chromedp.WaitNotPresent(chromedp.CSS(`[role="alert"]`))) // it is sent again by itself
 	ticked(7)
 	journal, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`fetch('/api/jobs/chart-table-workstation').then((a) => a.json()).then((v) => v.journal.slice(-2).map((e) => e.says).join(' | '))`, chromedp.EvalAwaitPromise))
-	if err != nil || !strings.HasPrefix(journal, "done: Fit Ternlight 2000") || !strings.Contains(journal, "| undid: done: Fit Ternlight 2000") {
+	if err != nil || !strings.HasPrefix(journal, "done: Fit Sallow 32 GB") || !strings.Contains(journal, "| undid: done: Fit Sallow 32 GB") {
 		t.Errorf("the journal ends with %q (%v)", journal, err)
 	}
 }

@@ -28,10 +28,12 @@ func isNew(c change) bool { return c.from == nil && c.to != nil && c.back == nil
 func isModule(c change) bool { return c.piece.Part.Module != nil }
 
 // kindByKind reports that memory goes in first and the machine is started with it, before other
-// parts go in.
+// parts go in: not where hands were faster and one of those is in already.
 func (m *maker) kindByKind() bool {
-	return m.Practice.Of(practice.Test) == practice.EachKind &&
-		slices.ContainsFunc(m.in, func(c change) bool { return isNew(c) && isModule(c) }) && slices.ContainsFunc(m.in, m.another)
+	if m.Practice.Of(practice.Test) != practice.EachKind || !slices.ContainsFunc(m.in, func(c change) bool { return isNew(c) && isModule(c) }) || !slices.ContainsFunc(m.in, m.another) {
+		return false
+	}
+	return m.isDone(BetweenStep) || !slices.ContainsFunc(m.in, func(c change) bool { return m.another(c) && m.isDone(m.inStep(c)) })
 }
 
 // another reports a part that is no module, comes in and shows itself when the machine starts.
