@@ -322,6 +322,10 @@ func TestPhotograph(t *testing.T) {
 	if _, _, bad := image.Decode(bytes.NewReader(got)); err != nil || bad != nil || bytes.Contains(got, []byte("Exif")) {
 		t.Errorf("%d bytes come out, with %v %v", len(got), err, bad)
 	}
+	b.visit("/jobs/multibeam-workstation/handover")
+	b.do(pollTrue(`document.querySelector('[data-testid="photographs"] img')?.naturalWidth === 60`))
+	b.wants(`[data-testid="photographs"]`, "photograph the inside")
+	b.axe()
 }
 
 // TestOnPaper prints the work order: on A4 and on Letter no step is longer than a page, none is

@@ -22,13 +22,13 @@ import (
 
 // BenchView is what to lay out for a job, and how long its steps take.
 type BenchView struct {
-	Pick     []say.PickLine    `json:"pick"`
-	Steps    []StepTime        `json:"steps"`
-	Minutes  layer.Minutes     `json:"minutes"`            // all steps together
-	Left     layer.Minutes     `json:"left"`               // those that are not done
-	Practice practice.Practice `json:"practice,omitempty"` // the shop's, where the job has another
-	Learnt   int               `json:"learnt"`             // how many of them are learnt from finished jobs
-	Says     say.Text          `json:"says"`
+	Pick     []say.PickLine     `json:"pick"`
+	Steps    []StepTime         `json:"steps"`
+	Minutes  layer.Minutes      `json:"minutes"`            // all steps together
+	Left     layer.Minutes      `json:"left"`               // those that are not done
+	Practice *practice.Practice `json:"practice,omitempty"` // the shop's, where the job has another; empty is all as usual
+	Learnt   int                `json:"learnt"`             // how many of them are learnt from finished jobs
+	Says     say.Text           `json:"says"`
 }
 
 // StepTime is how long a step takes, and who says so.
@@ -87,10 +87,7 @@ func (s *api) benchView(c *gin.Context) error {
 		return err
 	}
 	if !shop.Practice.Same(k.Job.Practice) {
-		out.Practice = shop.Practice
-		if len(out.Practice) == 0 {
-			out.Practice = practice.Practice{{Matter: practice.Earth, School: practice.Strap}} // all as usual, said aloud
-		}
+		out.Practice = &shop.Practice
 	}
 	out.Says = v.Fact(job.TimeLeft(out.Left, out.Learnt, len(work.Steps)))
 	c.JSON(http.StatusOK, out)

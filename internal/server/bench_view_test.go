@@ -39,7 +39,7 @@ func TestPractice(t *testing.T) {
 	if v := a.view(); len(v.View.Job.Practice) != 1 {
 		t.Errorf("a new job has %+v: %s", v.View.Job.Practice, a.Body)
 	}
-	if b := answered[server.BenchView](ask(t, h, "GET", "/api/jobs/rain-gauge-logger/bench", "")); len(b.Practice) != 1 {
+	if b := answered[server.BenchView](ask(t, h, "GET", "/api/jobs/rain-gauge-logger/bench", "")); b.Practice == nil || len(*b.Practice) != 1 {
 		t.Errorf("an open job is not told: %+v", b.Practice)
 	}
 }

@@ -326,6 +326,13 @@ func (r *resolver) taken() []Reason {
 	return out
 }
 
+// Adapter is the power adapter that a drive wants in a bay; false where the plug that reaches the bay
+// is the drive's own.
+func Adapter(d *part.Drive, bay *machine.Mount) (part.Fitting, bool) {
+	from, to := plugOf(bay), plugAt(d)
+	return part.Fitting{Kind: part.PowerAdapter, From: from, To: to}, from != to
+}
+
 // plugOf is the plug that reaches a bay.
 func plugOf(m *machine.Mount) part.Plug {
 	if m.Power == "" {

@@ -104,7 +104,13 @@ func plugAt(d *part.Drive) part.Plug {
 }
 
 // fedOtherwise reports a drive at a bay whose plug is not the drive's.
-func (s *sock) fedOtherwise() bool { return s.inBay() && plugOf(s.berth.Mount) != plugAt(s.drive()) }
+func (s *sock) fedOtherwise() bool {
+	if !s.inBay() {
+		return false
+	}
+	_, adapter := Adapter(s.drive(), s.berth.Mount)
+	return adapter
+}
 
 // adapted reports that one of the power adapters at hand makes the plug at this bay that
 // of the drive in it.

@@ -270,6 +270,14 @@ func TestPick(t *testing.T) {
 	if want := "drive screw M3, 3 mm deep at most; SATA data lead"; strings.Join(got, "; ") != want {
 		t.Errorf("of the shelf it needs %q, want %q", got, want)
 	}
+	slim := load(t, "lock-gate-recorder")
+	slim, _, err := job.Apply(slim, job.Change{Do: job.DoPlace, Item: "item-4", Socket: rig.On("SATA3")}, stamp)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if i := slices.IndexFunc(slim.Work().Pick, func(n workorder.Need) bool { return n.Says.Code == workorder.AdapterFor }); i < 0 || slim.Work().Pick[i].Have != 0 {
+		t.Errorf("a bay fed by the slim plug asks for %+v", slim.Work().Pick)
+	}
 	all := ""
 	for _, n := range v.Picks(j.Work().Pick) {
 		all += n.Says.String() + "; "

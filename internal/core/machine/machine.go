@@ -195,6 +195,22 @@ func (Kind) Values() []string {
 	return []string{string(M2), string(Slot), string(SATA), string(U2), string(DIMM), string(SODIMM), string(USB)}
 }
 
+// Edge is an edge of a place, as the board is drawn: the rear panel at the left.
+type Edge string
+
+// The edges.
+const (
+	RearEdge  Edge = "rear"
+	FrontEdge Edge = "front"
+	UpperEdge Edge = "upper"
+	LowerEdge Edge = "lower"
+)
+
+// Values lists the edges for the formats.
+func (Edge) Values() []string {
+	return []string{string(RearEdge), string(FrontEdge), string(UpperEdge), string(LowerEdge)}
+}
+
 // Memory reports whether the socket takes memory modules.
 func (k Kind) Memory() bool { return k == DIMM || k == SODIMM }
 
@@ -219,6 +235,7 @@ type Socket struct {
 
 	// Mechanical side, by kind.
 	Key       part.Key               `json:"key,omitempty"`
+	Contacts  Edge                   `json:"contacts,omitempty"` // at which end of its place an M.2 card's contacts go in; its post stands towards the other
 	LengthsMM []quantity.Millimetres `json:"lengthsMM,omitempty" jsonschema:"uniqueItems=true"`
 	WidthMM   quantity.Millimetres   `json:"widthMM,omitzero" jsonschema:"enum=22,enum=25,enum=30"` // the widest M.2 card there is room for
 	Heatsink  quantity.Answer        `json:"heatsink,omitzero"`                                     // the board brings one for this socket

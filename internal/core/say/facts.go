@@ -47,6 +47,7 @@ func (v *Voice) stated(k *machine.Socket) []Figure {
 	say("as long as", k.Physical.Known(), k.Physical.String())
 	yesNo("open at its end", k.OpenEnd)
 	say("key", k.Key != "", string(k.Key))
+	say("contacts at the end towards", k.Contacts != "", string(k.Contacts)+" of the board")
 	say("posts at", len(k.LengthsMM) > 0, value(k.LengthsMM, ""))
 	mm("room for cards as wide as", k.WidthMM)
 	mm("free above", k.TopMM)

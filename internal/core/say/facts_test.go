@@ -18,8 +18,8 @@ func TestFactsOf(t *testing.T) {
 	}{
 		{machine.Socket{Kind: machine.M2}, []string{"kind: M.2 socket"}},
 		{machine.Socket{Kind: machine.M2, Where: "under the fan", Group: "pch-a", Gen: 4, Lanes: 4, Protocols: []link.Protocol{link.PCIe, link.SATA}, Key: "M",
-			LengthsMM: []quantity.Millimetres{60, 80}, WidthMM: 25, TopMM: 3.5, BottomMM: 1.5, UnderMM: 2, Under: 2, Heatsink: quantity.Yes},
-			[]string{"kind: M.2 socket", "where: under the fan", "fed by: pch-a", "PCIe: Gen 4 x4", "speaks: PCIe or SATA", "key: M", "posts at: 60 mm, 80 mm", "room for cards as wide as: 25 mm",
+			Contacts: machine.RearEdge, LengthsMM: []quantity.Millimetres{60, 80}, WidthMM: 25, TopMM: 3.5, BottomMM: 1.5, UnderMM: 2, Under: 2, Heatsink: quantity.Yes},
+			[]string{"kind: M.2 socket", "where: under the fan", "fed by: pch-a", "PCIe: Gen 4 x4", "speaks: PCIe or SATA", "key: M", "contacts at the end towards: rear of the board", "posts at: 60 mm, 80 mm", "room for cards as wide as: 25 mm",
 				"free above: 3.5 mm", "free below: 1.5 mm", "under the card at: rear opening 2", "free under that card: 2 mm", "heatsink of the board: yes"}},
 		{machine.Socket{Kind: machine.Slot, Gen: 5, Physical: 16, OpenEnd: quantity.No, Splits: [][]quantity.Lanes{{8, 8}, {8, 4, 4}}},
 			[]string{"kind: PCIe slot", "PCIe: Gen 5 x?", "can be split: 8+8 or 8+4+4", "as long as: x16", "open at its end: no"}},

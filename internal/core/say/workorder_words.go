@@ -126,6 +126,7 @@ var workorderWords = map[fact.Code]string{
 	workorder.ComesUpNew:        "The system comes up from the drive it was put on, and from no other",
 	workorder.NoMainsYet:        "See that no mains lead is in it",
 	workorder.LeadsLast:         "The mains lead goes in last, when all parts are in",
+	workorder.AdapterFor:        "power adapter, {0:trade} to {1:trade}",
 	workorder.StartMemoryAlone:  "Start it once with the new memory alone",
 	workorder.HandsOutStart:     "Tools and hands out, strap off; plug in, start, and go into set-up",
 	workorder.OffAndOut:         "Shut down, unplug, press the power button until nothing lights, strap on: only then the next part",

@@ -251,6 +251,8 @@ func Holds(s *Stock, want *part.Fitting) int {
 	case f == nil || f.Kind != want.Kind,
 		want.Thread != "" && f.Thread != want.Thread,
 		want.End != "" && f.End != want.End,
+		want.From != "" && f.From != want.From,
+		want.To != "" && f.To != want.To,
 		want.Holds != "" && f.Holds != "" && f.Holds != want.Holds:
 		return 0
 	case f.Kind == part.Screws:

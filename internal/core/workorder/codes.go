@@ -124,6 +124,7 @@ const (
 	ComesUpNew        fact.Code = "workorder/comes-up-new"
 	NoMainsYet        fact.Code = "workorder/no-mains-yet"
 	LeadsLast         fact.Code = "workorder/leads-last"
+	AdapterFor        fact.Code = "workorder/adapter-for" // from, to
 	StartMemoryAlone  fact.Code = "workorder/start-memory-alone"
 	HandsOutStart     fact.Code = "workorder/hands-out-start"
 	OffAndOut         fact.Code = "workorder/off-and-out"

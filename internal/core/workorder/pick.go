@@ -140,6 +140,13 @@ func (m *maker) small() []Need {
 				}
 				add(fact.Of(HolderFor, kind, c.in), 1, have, &part.Fitting{Kind: kind, Holds: d.Form})
 			}
+			if want, needs := fit.Adapter(d, mount); needs {
+				have := hand(part.PowerAdapter, func(f *part.Fitting) bool { return f.From == want.From && f.To == want.To })
+				if c.from != nil && c.out == c.in {
+					have++ // it has lain there
+				}
+				add(fact.Of(AdapterFor, want.From, want.To), 1, have, &want)
+			}
 			have := hand(part.DataLead, nil)
 			if c.to.Lead == quantity.Yes || c.from != nil || slices.ContainsFunc(moved, func(p rig.Placement) bool { return p.Item == c.piece.ID }) {
 				have++

@@ -639,6 +639,10 @@ export interface Socket {
 	 * Mechanical side, by kind.
 	 */
 	key?: 'A' | 'B' | 'E' | 'M';
+	/**
+	 * at which end of its place an M.2 card's contacts go in; its post stands towards the other
+	 */
+	contacts?: 'rear' | 'front' | 'upper' | 'lower';
 	lengthsMM?: number[];
 	/**
 	 * the widest M.2 card there is room for

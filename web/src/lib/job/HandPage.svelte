@@ -2,6 +2,7 @@
 	// The page that goes with the machine, as it is printed.
 	import { TableBodyCell, TableBodyRow } from 'flowbite-svelte';
 	import type { Fitted } from '$lib/api/types.gen';
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Table from '$lib/ui/Table.svelte';
 	import { when } from '$lib/ui/text';
@@ -147,4 +148,5 @@
 		</p>
 	{/if}
 	{#each r.cautions as c, i (i)}<p class="mt-3">{c}</p>{/each}
+	<Fetched load={() => import('$lib/step/PhotoPage.svelte')} also={{ job: job.id }} />
 </article>

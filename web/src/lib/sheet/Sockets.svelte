@@ -54,6 +54,7 @@
 				{ head: 'wired', field: '/lanes', choices: pick.LANES },
 				{ head: 'key', field: '/key', choices: pick.KEY },
 				{ head: 'posts at, mm', field: '/lengthsMM', choices: pick.LENGTHS },
+				{ head: 'contacts at', field: '/contacts', choices: pick.EDGE, rare: true },
 				{ head: 'heatsink', field: '/heatsink', choices: pick.ANSWER, rare: true },
 				{ head: 'free above, mm', field: '/clearTopMM', number: true, rare: true },
 				{ head: 'free below, mm', field: '/clearBottomMM', number: true, rare: true }

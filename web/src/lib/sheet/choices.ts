@@ -15,6 +15,7 @@ export const ANSWER: readonly Choice[] = [
 	{ value: true, name: 'yes' },
 	{ value: false, name: 'no' }
 ];
+export const EDGE: readonly Choice[] = [unstated, ...plain('rear', 'front', 'upper', 'lower')];
 export const LANES: readonly Choice[] = [
 	unstated,
 	...[1, 2, 4, 8, 16].map((n) => ({ value: n, name: 'x' + n }))

@@ -4,7 +4,7 @@
 	import type { Layer, Sheet, Step } from '$lib/api/types.gen';
 	import Sketch from '$lib/chart/Sketch.svelte';
 	import Screwhead from './Screwhead.svelte';
-	import { boxOf, socketAt, view, WAY } from './geometry';
+	import { boxOf, laid, socketAt, view, WAY } from './geometry';
 
 	interface Props {
 		sheet: Sheet;
@@ -12,8 +12,10 @@
 		step: Step;
 		/** Layers that are off. */
 		off: readonly string[];
+		/** The length of the card that goes in or comes out, where it is one. */
+		long?: number | undefined;
 	}
-	let { sheet, layers, step, off }: Props = $props();
+	let { sheet, layers, step, off, long }: Props = $props();
 	const uid = $props.id(); // several drawings stand on one page
 
 	const layer = $derived(layers.find((l) => l.id === step.layer));
@@ -23,6 +25,7 @@
 	const box = $derived(view(sheet, layer ?? undefined));
 	const size = $derived(Math.max(box.w, box.h));
 	const u = $derived(size / 100); // a hundredth of the drawing
+	const card = $derived(lit && laid(lit, u * 2.4));
 	const here = $derived(layer?.outline && boxOf(layer.outline));
 	const shut = $derived(
 		layers.filter(
@@ -262,6 +265,49 @@
 		{/if}
 	{/each}
 
+	{#if card}
+		<!-- Where the contacts go in, and where the post stands for this length. -->
+		<rect
+			x={card.bar.x}
+			y={card.bar.y}
+			width={card.bar.w}
+			height={card.bar.h}
+			class="fill-land stroke-coast"
+			stroke-width={u * 0.5}
+		/>
+		{#each card.posts as p (p.mm)}
+			<circle
+				cx={p.x}
+				cy={p.y}
+				r={u * (p.mm === long ? 2 : 1.3)}
+				class={p.mm === long ? 'fill-over stroke-over' : 'fill-raised stroke-soft'}
+				stroke-width={u * 0.5}
+			/>
+			{#if p.mm === long}
+				<text
+					x={p.x + card.way[0] * u * 3.2}
+					y={p.y - u * 3 + (card.way[1] ? card.way[1] * u * 3 : 0)}
+					text-anchor="middle"
+					font-size={u * 3.6}
+					class="fill-over">{p.mm}</text
+				>
+			{/if}
+		{/each}
+		{@const c = {
+			x: lit!.place.xMM + lit!.place.widthMM / 2,
+			y: lit!.place.yMM + lit!.place.heightMM / 2
+		}}
+		{@const to = step.phase === 'take out' ? -1 : 1}
+		<path
+			d="M{c.x - card.way[0] * u * 6 * to} {c.y - card.way[1] * u * 6 * to}l{card.way[0] *
+				u *
+				16 *
+				to} {card.way[1] * u * 12 * to}"
+			class="fill-none stroke-over"
+			stroke-width={u * 1.3}
+			marker-end="url(#{uid}way)"
+		/>
+	{/if}
 	{#if lit}
 		<path
 			d="M{lit.place.xMM + lit.place.widthMM / 2} {box.y}V{lit.place.yMM}M{box.x} {lit.place.yMM +

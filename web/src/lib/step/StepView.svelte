@@ -228,10 +228,16 @@
 				aria-label="Where"
 			>
 				<div class="min-h-0">
-					<Picture sheet={session.job.sheet} layers={view.layers} {step} {off} />
+					<Picture
+						sheet={session.job.sheet}
+						layers={view.layers}
+						{step}
+						{off}
+						long={(part?.drive?.m2 ?? part?.card?.m2)?.lengthMM}
+					/>
 				</div>
 				{#if part}
-					<div class="mx-auto w-72">
+					<div>
 						<Motion
 							{part}
 							socket={socketAt(session.job.sheet, step)}

@@ -46,6 +46,35 @@ export function view(sheet: Sheet, layer: Layer | undefined): Box {
 export const socketAt = (sheet: Sheet, step: Step) =>
 	sheet.sockets.find((k) => k.id === step.socket?.split('/')[0]);
 
+/** An M.2 card in its place, drawn to scale: the bar of its contacts, and where its posts can stand. */
+export interface Laid {
+	bar: Box;
+	posts: { mm: number; x: number; y: number }[];
+	/** From the free end to the contacts. */
+	way: [number, number];
+}
+export function laid(k: Sheet['sockets'][number], thick: number): Laid | undefined {
+	if (k.kind !== 'm2' || !k.contacts) return undefined;
+	const { xMM: x, yMM: y, widthMM: w, heightMM: h } = k.place;
+	const along = k.contacts === 'rear' || k.contacts === 'front';
+	const back = k.contacts === 'front' || k.contacts === 'lower';
+	const long = along ? w : h;
+	const at = (mm: number) => (back ? long - mm : mm);
+	return {
+		bar: along
+			? { x: x + at(0) - (back ? thick : 0), y, w: thick, h }
+			: { x, y: y + at(0) - (back ? thick : 0), w, h: thick },
+		posts: (k.lengthsMM ?? [])
+			.filter((mm) => mm <= long + 1)
+			.map((mm) => ({
+				mm,
+				x: along ? x + at(mm) : x + w / 2,
+				y: along ? y + h / 2 : y + at(mm)
+			})),
+		way: along ? [back ? 1 : -1, 0] : [0, back ? 1 : -1]
+	};
+}
+
 /** Which way on the drawing something moves: the rear panel is at its left. Up and down are across it. */
 export const WAY: Record<Side, [number, number]> = {
 	front: [1, 0],

@@ -22,6 +22,10 @@
 		void ask.bench(session.job.id).then((b) => (bench = b));
 	});
 	/** What is off when a step is done, by the order alone. */
+	const cardLength = (item: string | undefined) => {
+		const p = part(item);
+		return (p?.drive?.m2 ?? p?.card?.m2)?.lengthMM;
+	};
 	const offAt = (n: number) => {
 		const off: string[] = [];
 		for (const s of view.order.slice(0, n)) {
@@ -99,7 +103,13 @@
 					<div>
 						{#if s.layer || socketAt(session.job.sheet, s)}
 							<div class="h-40">
-								<Picture sheet={session.job.sheet} layers={view.layers} step={s} off={offAt(n)} />
+								<Picture
+									sheet={session.job.sheet}
+									layers={view.layers}
+									step={s}
+									off={offAt(n)}
+									long={cardLength(s.item)}
+								/>
 							</div>
 						{/if}
 						{#if !s.layer && part(s.item) && (s.phase === 'fit' || s.phase === 'take out')}
