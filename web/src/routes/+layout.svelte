@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { atStep } from '$lib/ui/here.svelte';
 	import '../app.css';
 	import { afterNavigate } from '$app/navigation';
 	import { resolve } from '$app/paths';
@@ -60,7 +61,7 @@
 					aria-label="Rooms"
 					class={[
 						'flex max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-40 max-sm:border-t max-sm:border-line max-sm:bg-paper',
-						page.route.id === '/jobs/[id]/step' && 'max-sm:hidden'
+						atStep() && 'max-sm:hidden'
 					]}
 				>
 					{#each ROOMS as [to, label, k] (to)}

@@ -4,7 +4,7 @@
 	import type { Layer, Sheet, Step } from '$lib/api/types.gen';
 	import Sketch from '$lib/chart/Sketch.svelte';
 	import Screwhead from './Screwhead.svelte';
-	import { boxOf, laid, socketAt, view, WAY } from './geometry';
+	import { boxOf, labelled, laid, socketAt, view, WAY } from './geometry';
 
 	interface Props {
 		sheet: Sheet;
@@ -63,6 +63,37 @@
 				)
 			: []
 	);
+	const spot = (x: number, y: number, r: number) => ({ x: x - r, y: y - r, w: 2 * r, h: 2 * r });
+	/** What each kind of fastener is, beside the first of it, clear of marks and arrows. */
+	const names = $derived.by(() => {
+		const first = marks.filter((m) => m.first);
+		const texts = first.map(
+			(m) =>
+				[m.f.thread, m.f.lengthMM && `${m.f.lengthMM} mm`].filter(Boolean).join(' × ') +
+				(m.f.captive === true ? ', stays' : '')
+		);
+		const taken = [
+			...marks.map((m) => spot(m.p.xMM, m.p.yMM, u * 2.6)),
+			...(layer?.catches ?? []).flatMap((c) =>
+				(c.at ?? []).map((p) => spot(p.xMM, p.yMM, u * 2.6))
+			),
+			...(middle
+				? moves.map((_, i) => ({
+						x: middle.x - u * 13,
+						y: middle.y + (i - (moves.length - 1) / 2) * u * 11 - u * 5,
+						w: u * 36,
+						h: u * 9
+					}))
+				: [])
+		];
+		const at = labelled(
+			first.map((m, n) => ({ text: texts[n]!, x: m.p.xMM, y: m.p.yMM })),
+			taken,
+			box,
+			u * 3.8
+		);
+		return Object.fromEntries(first.map((m, n) => [m.i, { ...at[n]!, text: texts[n]! }]));
+	});
 </script>
 
 <Sketch
@@ -166,7 +197,7 @@
 						class="fill-over">{m.byMM} mm</text
 					>{/if}
 			{:else if m.how === 'swing' || m.how === 'tilt'}
-				{@const w = m.way[0] || 1}
+				{@const w = m.way[0] || (step.shuts ? -1 : 1)}
 				<path
 					d="M{middle.x - w * u * 7} {y + u * 3}q{w * u * 7} {-u * 11} {w * u * 14} {-u * 1}"
 					class="fill-none stroke-over"
@@ -216,23 +247,32 @@
 		{#each marks as m (`${m.i}-${m.p.xMM}-${m.p.yMM}`)}
 			<Screwhead bit={m.f.bit} x={m.p.xMM} y={m.p.yMM} r={u * 2.5} captive={m.f.captive === true} />
 			{#if m.first}
-				{@const left = m.p.xMM > box.x + box.w * 0.6}
 				<text
-					x={m.p.xMM + (left ? u * 3 : u * 4.4)}
-					y={m.p.yMM + (left ? -u * 4 : u * 1.4)}
-					text-anchor={left ? 'end' : 'start'}
+					x={names[m.i]!.x}
+					y={names[m.i]!.y + u * 1.3}
+					text-anchor="middle"
 					font-size={u * 3.8}
 					stroke-width={u}
-					class="fill-over stroke-paper [paint-order:stroke]"
-					>{[m.f.thread, m.f.lengthMM && `${m.f.lengthMM} mm`].filter(Boolean).join(' × ')}{m.f
-						.captive === true
-						? ', stays'
-						: ''}</text
+					class="fill-over stroke-paper [paint-order:stroke]">{names[m.i]!.text}</text
 				>
 			{/if}
 		{/each}
 	{/if}
 
+	{#if lead}
+		{#each layer?.leads ?? [] as d, i (i)}
+			{#if d.at && i !== (step.lead ?? 0) - 1}
+				<rect
+					x={d.at.xMM - u * 1.7}
+					y={d.at.yMM - u * 1.1}
+					width={u * 3.4}
+					height={u * 2.2}
+					class="fill-raised stroke-soft"
+					stroke-width={u * 0.4}
+				/>
+			{/if}
+		{/each}
+	{/if}
 	{#each layer?.leads ?? [] as d, i (i)}
 		{#if d.at && (whole ? d.undone === 'lifting' && !step.shuts : i === (step.lead ?? 0) - 1)}
 			{@const now = i === (step.lead ?? 0) - 1}
@@ -257,7 +297,7 @@
 				<circle
 					cx={d.at.xMM}
 					cy={d.at.yMM}
-					r={u * 6}
+					r={u * 4.6}
 					class="fill-none stroke-over"
 					stroke-width={u * 0.8}
 				/>

@@ -16,6 +16,7 @@
 	import { when } from '$lib/ui/text';
 	import Aside from './Aside.svelte';
 	import Motion from './Motion.svelte';
+	import Plug from './Plug.svelte';
 	import Picture from './Picture.svelte';
 	import { socketAt } from './geometry';
 	import { speech } from './speak.svelte';
@@ -38,6 +39,7 @@
 	const step = $derived(order[n]);
 	const layer = $derived(view.layers.find((l) => l.id === step?.layer));
 	const part = $derived(step?.layer ? undefined : session.partOf(step?.item));
+	const plug = $derived(step?.lead ? layer?.leads?.[step.lead - 1]?.plug : undefined);
 	const was = $derived(step && session.tick(step.id));
 	const off = $derived(view.off.filter((o) => !o.lead).map((o) => o.layer));
 	const tickable = $derived(!session.closed && !view.status.stops && step && !step.test);
@@ -236,7 +238,9 @@
 						long={(part?.drive?.m2 ?? part?.card?.m2)?.lengthMM}
 					/>
 				</div>
-				{#if part}
+				{#if plug}
+					<div><Plug {plug} on={Boolean(step.shuts)} /></div>
+				{:else if part}
 					<div>
 						<Motion
 							{part}

@@ -105,3 +105,51 @@ export function depths(layers: readonly Layer[]): Map<string, number> {
 	for (const l of layers) depth(l.id, []);
 	return out;
 }
+
+const apart = (a: Box, b: Box) =>
+	Math.max(0, Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x)) *
+	Math.max(0, Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y));
+
+export interface Label {
+	text: string;
+	/** Of the mark it belongs to. */
+	x: number;
+	y: number;
+}
+/**
+ * Where labels stand beside their marks, as the middle of their text: each in the first of the places around
+ * its mark in which it covers least of what is drawn.
+ */
+export function labelled(
+	labels: readonly Label[],
+	taken: readonly Box[],
+	within: Box,
+	font: number
+): { x: number; y: number }[] {
+	const covered = [...taken];
+	return labels.map((l) => {
+		const w = l.text.length * font * 0.56;
+		const h = font * 1.15;
+		const far = font * 1.1;
+		const spots = [
+			[far + w / 2, 0],
+			[-far - w / 2, 0],
+			[0, -far - h / 2],
+			[0, far + h / 2],
+			[far + w / 2, -far - h / 2],
+			[-far - w / 2, -far - h / 2],
+			[far + w / 2, far + h / 2],
+			[-far - w / 2, far + h / 2],
+			[0, -2 * far - h],
+			[0, 2 * far + h]
+		].map(([dx, dy]) => ({ x: l.x + dx!, y: l.y + dy! }));
+		const box = (p: { x: number; y: number }): Box => ({ x: p.x - w / 2, y: p.y - h / 2, w, h });
+		const cost = (p: { x: number; y: number }) => {
+			const b = box(p);
+			return covered.reduce((sum, o) => sum + apart(b, o), w * h - apart(b, within));
+		};
+		const best = spots.reduce((a, b) => (cost(b) < cost(a) - 1e-9 ? b : a));
+		covered.push(box(best));
+		return best;
+	});
+}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { page } from '$app/state';
+	import { atStep } from '$lib/ui/here.svelte';
 	import { Toast } from 'flowbite-svelte';
 	import Mark from './Mark.svelte';
 	import { toasts } from './toasts.svelte';
@@ -10,7 +10,7 @@
 	aria-live="polite"
 	class={[
 		'no-print fixed left-4 z-50 grid gap-2',
-		page.route.id === '/jobs/[id]/step' ? 'top-14' : 'bottom-4' // what is at the thumb stays free
+		atStep() ? 'top-14' : 'bottom-4' // what is at the thumb stays free
 	]}
 	data-testid="toasts"
 >

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { atStep } from '$lib/ui/here.svelte';
 	import { resolve } from '$app/paths';
 	import { page } from '$app/state';
 	import { Button } from 'flowbite-svelte';
@@ -20,9 +21,7 @@
 
 	const id = $derived(session.job.id);
 	/** One step fills the screen: nothing above it. */
-	const bare = $derived(
-		page.route.id === '/jobs/[id]/step' || page.route.id === '/jobs/[id]/print'
-	);
+	const bare = $derived(atStep() || page.route.id === '/jobs/[id]/print');
 	const status = $derived(session.view.status);
 	// A stage that is to come has a plan and nothing else: the other screens show the one at work.
 	$effect(() => {

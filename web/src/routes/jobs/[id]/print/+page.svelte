@@ -5,11 +5,12 @@
 	import { Button } from 'flowbite-svelte';
 	import { onMount } from 'svelte';
 	import * as ask from '$lib/step/api';
-	import type { BenchView } from '$lib/api/types.gen';
+	import type { BenchView, Step } from '$lib/api/types.gen';
 	import { useSession } from '$lib/job/session.svelte';
 	import Exploded from '$lib/step/Exploded.svelte';
 	import { socketAt } from '$lib/step/geometry';
 	import Motion from '$lib/step/Motion.svelte';
+	import Plug from '$lib/step/Plug.svelte';
 	import PickList from '$lib/step/PickList.svelte';
 	import Picture from '$lib/step/Picture.svelte';
 	import Tray from '$lib/step/Tray.svelte';
@@ -35,6 +36,8 @@
 		}
 		return off;
 	};
+	const plugOf = (s: Step) =>
+		s.lead ? view.layers.find((l) => l.id === s.layer)?.leads?.[s.lead - 1]?.plug : undefined;
 	const part = (item: string | undefined) => session.partOf(item);
 </script>
 
@@ -112,7 +115,9 @@
 								/>
 							</div>
 						{/if}
-						{#if !s.layer && part(s.item) && (s.phase === 'fit' || s.phase === 'take out')}
+						{#if plugOf(s)}
+							<Plug plug={plugOf(s)!} on={Boolean(s.shuts)} />
+						{:else if !s.layer && part(s.item) && (s.phase === 'fit' || s.phase === 'take out')}
 							<Motion
 								part={part(s.item)!}
 								socket={socketAt(session.job.sheet, s)}
