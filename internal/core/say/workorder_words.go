@@ -130,6 +130,7 @@ var workorderWords = map[fact.Code]string{
 	workorder.StartMemoryAlone:  "Start it once with the new memory alone",
 	workorder.HandsOutStart:     "Tools and hands out, strap off; plug in, start, and go into set-up",
 	workorder.OffAndOut:         "Shut down, unplug, press the power button until nothing lights, strap on: only then the next part",
+	workorder.OffAndSwitch:      "Shut down, switch the supply off, press the power button until nothing lights, strap on: only then the next part",
 	workorder.SeeTotal:          "Set-up shows {0}",
 	workorder.SlotsGuessed:      "The sheet does not say which slots come first; as the shop does: {0}, a guess",
 	workorder.SlotsPlanned:      "It is planned otherwise, {0}: change it in Fit where the manual does not say so",

@@ -128,6 +128,7 @@ const (
 	StartMemoryAlone  fact.Code = "workorder/start-memory-alone"
 	HandsOutStart     fact.Code = "workorder/hands-out-start"
 	OffAndOut         fact.Code = "workorder/off-and-out"
+	OffAndSwitch      fact.Code = "workorder/off-and-switch"
 	SeeTotal          fact.Code = "workorder/see-total"     // total
 	SlotsGuessed      fact.Code = "workorder/slots-guessed" // which
 	SlotsPlanned      fact.Code = "workorder/slots-planned" // which

@@ -57,7 +57,11 @@ func (m *maker) between(next change, modulesLeft bool, off []layer.ID) {
 	if memory.Sized() {
 		s.See = fact.Of(SeeTotal, memory.Total.Low)
 	}
-	s.How = append(s.How, fact.Of(OffAndOut))
+	after := OffAndOut
+	if m.earthed() {
+		after = OffAndSwitch
+	}
+	s.How = append(s.How, fact.Of(after))
 	m.add(s)
 }
 

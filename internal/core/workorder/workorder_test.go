@@ -240,6 +240,7 @@ func TestPractice(t *testing.T) {
 		usual  string
 	}{
 		{practice.Earth, practice.Switch, nil, "power-down/switch", "earth was tested", "Pull the mains plug"},
+		{practice.Earth, practice.Switch, nil, "between/memory", "switch the supply off", "unplug"},
 		{practice.Earth, practice.Switch, func(j *job.Job) { j.Sheet.Chassis.Earthed = quantity.Unknown }, "power-down/unplug", "Pull the mains plug", "Pull the mains plug"},
 		{practice.Label, practice.LabelOff, nil, "fit/item-4@M2_1", "a paper label under the pad comes off", "own label stays on"},
 		{practice.Heatsink, practice.Always, func(j *job.Job) { j.Sheet.Socket("M2_1").Heatsink = quantity.No }, "fit/item-4@M2_1", "gets a heatsink", ""},
