@@ -228,6 +228,40 @@ func TestPlannedAnew(t *testing.T) {
 	}
 }
 
+// What the planner says must be opened is what the work order opens.
+func TestPlannerOpensWhatTheOrderOpens(t *testing.T) {
+	for _, name := range deep {
+		j := load(t, name)
+		a, err := j.AskPlan(context.Background(), job.PlanQuestion{})
+		if err != nil || a.Best == nil && a.Provided == nil {
+			t.Fatal(name, a.Proof, err)
+		}
+		best := a.Best
+		if best == nil {
+			best = &a.Provided.Way
+		}
+		var says []layer.ID
+		for _, s := range best.Says {
+			if s.Code == plan.ToOpen {
+				says = s.Args[0].(fact.Fact).Args[0].([]layer.ID)
+			}
+		}
+		next, _, err := job.Apply(j, job.Change{Do: job.DoMoves, Moves: best.Moves}, stamp)
+		if err != nil {
+			t.Fatal(name, err)
+		}
+		var opens []layer.ID
+		for _, s := range next.Order() {
+			if s.Layer != "" && !s.Shuts && s.Lead == 0 {
+				opens = append(opens, s.Layer)
+			}
+		}
+		if len(says) == 0 || !slices.Equal(says, opens) {
+			t.Errorf("%s: the planner says %v, the order opens %v", name, says, opens)
+		}
+	}
+}
+
 // Times of finished jobs replace guesses: the middle of them, by place where pieces are
 // others, and it is said how many they were.
 func TestTimes(t *testing.T) {
