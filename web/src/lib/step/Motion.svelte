@@ -62,7 +62,12 @@
 {/snippet}
 
 {#if kind}
-	<div class={['mx-auto grid items-end gap-4', notched ? 'max-w-xl grid-cols-2 print:grid-cols-1' : 'max-w-72']}>
+	<div
+		class={[
+			'mx-auto grid items-end gap-4',
+			notched ? 'max-w-xl grid-cols-2 print:grid-cols-1' : 'max-w-72'
+		]}
+	>
 		<svg viewBox="0 0 160 70" class="h-auto w-full" role="img" aria-label={says}>
 			<defs>
 				<marker
