@@ -184,6 +184,10 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 		c.Practice = practice.Practice{{Matter: r.Matter, School: r.Schools[rng.Intn(len(r.Schools))]}}
 	case job.DoStuck:
 		c.Stuck = &job.Stuck{Item: c.Item, Socket: c.Socket}
+		if list := append(append([]rig.Placement{}, j.Planned.Placements...), j.Found.Placements...); len(list) > 0 && rng.Intn(6) > 0 {
+			p := list[rng.Intn(len(list))]
+			c.Stuck.Item, c.Stuck.Socket = p.Item, p.Socket
+		}
 		if n := len(j.Sheet.Layers); n > 0 && rng.Intn(2) == 0 {
 			c.Stuck.Layer = j.Sheet.Layers[rng.Intn(n)].ID
 		}

@@ -338,6 +338,8 @@ func (a *applier) stuck() fact.Fact {
 		return a.refuse("/stuck", fact.Of(TooMany, mostHappened))
 	case in.Layer == "" && a.job.Item(in.Item) == nil:
 		return a.refuse("/stuck/item", fact.Of(NoItemIsNamed, in.Item))
+	case in.Layer == "" && (in.Socket.IsZero() || a.job.Planned.Where(in.Item) != in.Socket && a.job.Found.Where(in.Item) != in.Socket):
+		return a.refuse("/stuck/socket", fact.Of(NotPlannedThere, in.Item, in.Socket))
 	case in.Layer != "" && !slices.ContainsFunc(a.job.Order(), func(s workorder.Step) bool { return s.Layer == in.Layer }):
 		return a.refuse("/stuck/layer", fact.Of(NoSuchLayer, fact.Typed(in.Layer)))
 	}

@@ -136,6 +136,7 @@ const (
 	OnlyWords        fact.Code = "job/only-words"
 	WhatIsStuck      fact.Code = "job/what-is-stuck"
 	LayerStuck       fact.Code = "job/layer-stuck"
+	NotPlannedThere  fact.Code = "job/not-planned-there"
 	PieceHeld        fact.Code = "job/piece-held"
 	PieceStuck       fact.Code = "job/piece-stuck"
 	TakenBack        fact.Code = "job/taken-back"

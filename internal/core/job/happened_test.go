@@ -201,6 +201,11 @@ func TestPlannedAnew(t *testing.T) {
 		}
 		b.do(job.Change{Do: job.DoTick, Steps: []string{s.ID}})
 	}
+	for _, at := range []string{"", "M2_2", "NOWHERE"} {
+		if why := refused(b.job, job.Change{Do: job.DoStuck, Stuck: &job.Stuck{Item: "item-7", Socket: rig.ParsePath(at)}}); !strings.Contains(why, "/stuck/socket") {
+			t.Errorf("stuck at %q: %q", at, why)
+		}
+	}
 	b.do(job.Change{Do: job.DoStuck, Stuck: &job.Stuck{Item: "item-7", Socket: rig.ParsePath("M2_1")}})
 	for _, fitted := range []bool{true, false} {
 		a, err := b.job.AskPlan(context.Background(), job.PlanQuestion{Fitted: fitted})
