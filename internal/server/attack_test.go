@@ -14,7 +14,7 @@ import (
 )
 
 // randomJobs is how many random jobs are attacked; make soak asks for more.
-var randomJobs = flag.Int("attacked", 5, "random jobs in TestEveryPlacement")
+var randomJobs = flag.Int("attacked", 4, "random jobs in TestEveryPlacement")
 
 // TestEveryPlacement puts every item of every demo job, and of random ones, into every
 // socket of its machine, one after the other, whatever lies there and whatever it is: each

@@ -339,3 +339,58 @@ func TestSides(t *testing.T) {
 		}
 	}
 }
+
+// A sheet that nobody wrote for a machine, with as many layers as the format lets through and
+// every side in use, is answered within a bound: what comes off reaches what it must.
+func TestManyLayers(t *testing.T) {
+	most, reached := 0, 0
+	for seed := range uint64(150) {
+		r := rand.New(rand.NewPCG(seed, 2))
+		var s layer.Stack
+		places := []layer.Named{"A", "B", "C", "D", "E", "F"}
+		for i := range 64 {
+			l := layer.Layer{ID: layer.ID(fmt.Sprint("l", i)), Kind: layer.Cage, Minutes: layer.Minutes(1 + r.IntN(9)), Risk: layer.Low, Fixed: r.IntN(40) == 0}
+			l.Side = []layer.Side{layer.Top, layer.Bottom, layer.Left, layer.Right, layer.Front, layer.Rear, ""}[r.IntN(7)]
+			for _, p := range places {
+				if r.IntN(2) == 0 {
+					l.Hides = append(l.Hides, p)
+				}
+			}
+			for k := range i {
+				if r.IntN(4) == 0 {
+					l.After = append(l.After, s.Layers[k].ID)
+				}
+			}
+			if r.IntN(2) == 0 {
+				l.In = places[r.IntN(len(places))]
+			}
+			s.Layers = append(s.Layers, l)
+		}
+		q := s.Search()
+		for _, p := range places {
+			before := q.Tried
+			open, ok := q.Least([]layer.Goal{s.To(p)}, nil)
+			if most = max(most, q.Tried-before); !ok {
+				continue
+			}
+			reached++
+			var ids []layer.ID
+			for _, i := range open {
+				ids = append(ids, s.Layers[i].ID)
+			}
+			b := bench{s: &s, off: map[layer.ID]bool{}}
+			if _, comes := s.Off(open); !comes {
+				t.Fatalf("seed %d: %v do not come off", seed, ids)
+			}
+			for _, id := range ids {
+				b.off[id] = true
+			}
+			if !b.reaches(p) {
+				t.Fatalf("seed %d: %s is not reached with %v off", seed, p, ids)
+			}
+		}
+	}
+	if most < 1000 || most > 4000 || reached < 100 {
+		t.Errorf("at most %d sets were looked at, and %d places reached: it shows little, or has no bound", most, reached)
+	}
+}

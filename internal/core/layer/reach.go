@@ -120,23 +120,67 @@ func (s set) with(way []int) set {
 // all; free ones come off anyway and weigh nothing. Of sets that weigh the same it is one with
 // the fewest layers. False is that a goal cannot be reached.
 func (s *Stack) Least(goals []Goal, free []int) (open []int, ok bool) {
-	f := finder{s: s, ways: s.allWays(), weight: make([]int, len(s.Layers)), seen: map[string]bool{}}
+	return s.Search().Least(goals, free)
+}
+
+// Search answers many such questions about one stack.
+type Search struct {
+	Tried int // sets that were looked at so far
+
+	s      *Stack
+	ways   [][][]int
+	weight []int
+	can    set // layers that come off at all, with all the others that do
+}
+
+// mostTried bounds one question, in sets looked at: machines need some dozens, and only sheets that
+// nobody wrote for a machine need more.
+const mostTried = 4000
+
+// Search prepares questions about a stack.
+func (s *Stack) Search() *Search {
+	q := &Search{s: s, ways: s.allWays(), weight: make([]int, len(s.Layers))}
+	all := make(set, len(s.Layers))
 	for i := range s.Layers {
-		f.weight[i] = s.Layers[i].Weight()
+		q.weight[i] = s.Layers[i].Weight()
+		all[i] = true
 	}
-	for _, i := range free {
-		f.weight[i] = 0
+	off, _ := comesOff(all, q.ways)
+	q.can = make(set, len(s.Layers)).with(off)
+	return q
+}
+
+// Least is Stack.Least. Where it would have to look at too many sets, it is the lightest that it met, or
+// everything that comes off.
+func (q *Search) Least(goals []Goal, free []int) (open []int, ok bool) {
+	f := finder{s: q.s, ways: q.ways, weight: q.weight, seen: map[string]bool{}}
+	if len(free) > 0 {
+		f.weight = slices.Clone(q.weight)
+		for _, i := range free {
+			f.weight[i] = 0
+		}
 	}
 	for _, g := range goals {
-		f.goals = append(f.goals, s.possible(g.Ways))
+		ways := q.s.possible(g.Ways)
+		if !slices.ContainsFunc(ways, q.can.all) {
+			return nil, false
+		}
+		f.goals = append(f.goals, ways)
 	}
-	f.search(make(set, len(s.Layers)).with(free))
+	if !q.can.all(free) {
+		return nil, false
+	}
+	f.search(make(set, len(q.s.Layers)).with(free))
+	q.Tried += len(f.seen)
+	if f.best == nil {
+		f.best = q.can
+	}
 	for i, in := range f.best {
 		if in {
 			open = append(open, i)
 		}
 	}
-	return open, f.best != nil
+	return open, true
 }
 
 // possible is the ways that need no layer which does not come off.
@@ -183,7 +227,7 @@ func (f *finder) costs(of set) [2]int {
 // set that costs no less than the best is given up.
 func (f *finder) search(taken set) {
 	c := f.costs(taken)
-	if f.best != nil && !less(c, f.cost) {
+	if f.best != nil && !less(c, f.cost) || len(f.seen) >= mostTried {
 		return
 	}
 	key := string(f.bits(taken))

@@ -355,6 +355,8 @@ func (s *search) uncovers(floor bool) int64 {
 			sure = sure.with(c.options[c.now].reach)
 		}
 	}
+	before := s.cover.asks.Tried
+	defer func() { s.spend(s.cover.asks.Tried - before) }() // sheets that nobody wrote for a machine take their time
 	most := s.cover.weight(sure)
 	for i := range s.choices {
 		c := &s.choices[i]

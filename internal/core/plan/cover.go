@@ -31,6 +31,7 @@ func (p places) within(q places) bool { return p.with(q) == q }
 type cover struct {
 	in     *Input
 	stack  layer.Stack
+	asks   *layer.Search
 	was    []rig.Lying          // in which bays drives were found
 	number map[layer.Named]int  // of places; those under the same layers have the same, those under none have none
 	goals  []layer.Goal         // by number
@@ -48,6 +49,7 @@ func newCover(in *Input) *cover {
 	}
 	c := &cover{in: in, was: fit.Bays(&in.Found), number: map[layer.Named]int{}, lost: map[layer.Named]bool{}, weigh: map[places]int64{}}
 	c.stack = access.Of(&in.Found, c.was, in.Barred)
+	c.asks = c.stack.Search()
 	numbers := map[string]int{}
 	see := func(at layer.Named) {
 		g := c.stack.To(at)
@@ -61,7 +63,7 @@ func newCover(in *Input) *cover {
 			numbers[name], c.goals = n, append(c.goals, g)
 		}
 		c.number[at] = n
-		if _, ok := c.stack.Least([]layer.Goal{g}, nil); !ok {
+		if _, ok := c.asks.Least([]layer.Goal{g}, nil); !ok {
 			c.lost[at] = true
 		}
 	}
@@ -101,7 +103,7 @@ func (c *cover) weight(p places) int64 {
 		return w
 	}
 	w := int64(0)
-	open, ok := c.stack.Least(c.to(p), nil)
+	open, ok := c.asks.Least(c.to(p), nil)
 	for _, i := range open {
 		w += int64(c.stack.Layers[i].Weight())
 	}
@@ -125,7 +127,7 @@ func (c *cover) to(p places) []layer.Goal {
 
 // opens is the layers that come off to reach places, in order.
 func (c *cover) opens(p places) []int {
-	open, _ := c.stack.Least(c.to(p), nil)
+	open, _ := c.asks.Least(c.to(p), nil)
 	order, _ := c.stack.Off(open)
 	return order
 }
