@@ -19,7 +19,7 @@ import (
 )
 
 // machinesTried is how many random machines hold the invariants; make soak asks for more.
-var machinesTried = flag.Int("machines", 1000, "random machines in TestMachines")
+var machinesTried = flag.Int("machines", 800, "random machines in TestMachines")
 
 // TestMachines holds what is true of every machine on many random ones.
 func TestMachines(t *testing.T) {

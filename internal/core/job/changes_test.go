@@ -15,7 +15,7 @@ import (
 // when it is written and read.
 func TestRandomChanges(t *testing.T) {
 	taken := map[job.Do]int{}
-	for seed := range int64(max(30, *jobsTried/20)) {
+	for seed := range int64(max(50, *jobsTried/20)) {
 		rng := rand.New(rand.NewSource(seed))
 		j := jobs.Random(rng)
 		for range 25 {

@@ -227,7 +227,7 @@ func anywhere(in *Input, pieces []rig.Piece, i int) []rig.Path {
 
 // questions is how many random questions of each kind the planner is held against;
 // make soak asks for more.
-var questions = flag.Int("questions", 1000, "random questions of each kind in TestExhaustive")
+var questions = flag.Int("questions", 800, "random questions of each kind in TestExhaustive")
 
 // once is seeds of questions that were answered wrongly: an adapter lay in the box that was
 // left out; a port that is off with one of two processors was taken to stay on; a slower
