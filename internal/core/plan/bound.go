@@ -356,7 +356,11 @@ func (s *search) uncovers(floor bool) int64 {
 		}
 	}
 	before := s.cover.asks.Tried
-	defer func() { s.spend(s.cover.asks.Tried - before) }() // sheets that nobody wrote for a machine take their time
+	defer func() { // sheets that nobody wrote for a machine take their time
+		if n := s.cover.asks.Tried - before; n > 0 {
+			s.spend(n)
+		}
+	}()
 	most := s.cover.weight(sure)
 	for i := range s.choices {
 		c := &s.choices[i]

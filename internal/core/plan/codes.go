@@ -44,6 +44,7 @@ const (
 	MemoryPeak       fact.Code = "plan/memory-peak"
 	MemoryPeakSlots  fact.Code = "plan/memory-peak-slots"
 	MemoryWanted     fact.Code = "plan/memory-wanted"
+	NoWayThere       fact.Code = "plan/no-way-there"
 	NoLayers         fact.Code = "plan/no-layers"
 	NoLying          fact.Code = "plan/no-lying"
 	NoModuleStarts   fact.Code = "plan/no-module-starts"

@@ -63,7 +63,7 @@ func newCover(in *Input) *cover {
 			numbers[name], c.goals = n, append(c.goals, g)
 		}
 		c.number[at] = n
-		if _, ok := c.asks.Least([]layer.Goal{g}, nil); !ok {
+		if !c.asks.Reaches(g) {
 			c.lost[at] = true
 		}
 	}

@@ -35,6 +35,7 @@ var planWords = map[fact.Code]string{
 	plan.LeaveOut:         "leave out {0:from}",
 	plan.LayersFor:        "{0} (about {1})",
 	plan.HeldFast:         "{0} was tried and does not come out of {1}",
+	plan.NoWayThere:       "{0} cannot be reached: the layers of the sheet leave no way",
 	plan.NoLayers:         "nothing",
 	plan.OutOfReach:       "{0} cannot be reached: {1} {1:do} not come off",
 	plan.ToOpen:           "to open: {0}",

@@ -90,10 +90,11 @@ func (m *maker) reach() {
 		return
 	}
 	var goals []layer.Goal
+	asks := o.found.Search()
 	reach := func(item rig.ItemID, at []layer.Named) {
 		for _, p := range at {
 			g := o.found.To(p)
-			if _, ok := o.found.Least([]layer.Goal{g}, nil); !ok {
+			if !asks.Reaches(g) {
 				o.lost = append(o.lost, Lost{Item: item, Place: p})
 				continue
 			}
@@ -129,9 +130,9 @@ func (m *maker) reach() {
 			free = append(free, i)
 		}
 	}
-	open, ok := o.found.Least(goals, free)
+	open, ok := asks.Least(goals, free)
 	if !ok { // what hands took off is over what does not come off: say what can be reached
-		open, _ = o.found.Least(goals, nil)
+		open, _ = asks.Least(goals, nil)
 	}
 	o.off, _ = o.found.Off(open)
 	m.wayBack()
