@@ -111,6 +111,9 @@ func (j *Job) leaveOut(in *plan.Input, q *PlanQuestion) {
 		if it := j.Item(id); it == nil || j.Part(it.Part).Module != nil {
 			return false
 		}
+		if slices.Contains(in.Stuck, rig.Placement{Item: id, Socket: j.Found.Where(id)}) {
+			return false // it does not come out
+		}
 		return !j.Found.Where(id).IsZero() && j.Planned.Where(id).IsZero() && !slices.Contains(in.Wish.Keep, id) && !slices.Contains(q.Stay, id) &&
 			!slices.Contains(q.Leave, id) && rig.PlaceOf(q.Pins, id).IsZero()
 	}

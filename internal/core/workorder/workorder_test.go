@@ -292,6 +292,11 @@ func TestPractice(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	tower := tower(t)
+	tower.Planned.Placements = place("item-3:SATA6", "item-4:M2_1", "item-5:A2", "item-6:B2")
+	if steps := tower.Order(); !slices.ContainsFunc(steps, func(s workorder.Step) bool { return s.ID == workorder.BetweenStep && s.Powered() }) {
+		t.Error("the start in between is not one for which the machine has power: a dropped screw would not hold it")
+	}
 	for _, name := range []string{"multibeam-workstation", "buoy-tracker-desktop"} { // its air, or a card with its lead, is off
 		if j, err := demo.Job(name); err != nil || strings.Contains(ids(j.Order()), workorder.BetweenStep) {
 			t.Errorf("%s is started without what it runs with, %v", name, err)
