@@ -33,7 +33,7 @@ audit: .setup/npm
 soak-size = $(if $(filter long,$(SOAK)),$(2),$(1))
 soak:
 	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved|Helps' -questions $(call soak-size,500,10000)
-	go test ./internal/core/job -timeout 2h -run 'Random|Rounds|DoesNotGo' -jobs $(call soak-size,500,20000) -planevery 1
+	go test ./internal/core/job -timeout 2h -run 'Random|Rounds|DoesNotGo|DiffersAnyway' -jobs $(call soak-size,500,20000) -planevery 1
 	go test ./internal/core/cure -timeout 2h -run CuresCure -machines $(call soak-size,500,20000)
 	go test ./internal/core/fit -timeout 2h -run Machines -machines $(call soak-size,1000,20000)
 	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed $(call soak-size,500,20000)

@@ -65,12 +65,19 @@ func TestRounds(t *testing.T) {
 	}
 }
 
+// forget lets a layer and its leads lie: it does not go back.
+func (h *hands) forget(id layer.ID) {
+	maps.DeleteFunc(h.off, func(key string, _ bool) bool {
+		return key == "open/"+string(id) || strings.HasPrefix(key, "open/"+string(id)+"/")
+	})
+}
+
 // asPlanned holds, when all steps are done, that all lies and is set as planned, and nothing is off.
 func (h *hands) asPlanned(j *job.Job) {
 	h.Helper()
 	for i := range j.Sheet.Layers { // a board's heatsink that a drive with its own replaces
 		if l := &j.Sheet.Layers[i]; l.Kind == layer.Heatsink && !slices.ContainsFunc(j.Order(), func(s workorder.Step) bool { return s.Layer == l.ID && s.Shuts }) {
-			delete(h.off, "open/"+string(l.ID))
+			h.forget(l.ID)
 		}
 	}
 	if len(h.off) > 0 {
@@ -317,4 +324,80 @@ func TestDoesNotGo(t *testing.T) {
 func stops(j *job.Job) bool {
 	a := j.Check()
 	return a.Stops()
+}
+
+// TestDiffersAnyway notes at any moment that the machine is other than its sheet, and has the sheet
+// changed: a layer is not there, is held by more, lies under another or over other sockets, or there is one
+// more. The rest of the order is one that hands can carry out.
+func TestDiffersAnyway(t *testing.T) {
+	taught, ended := 0, 0
+	for seed := range int64(max(60, *jobsTried/10)) {
+		rng := rand.New(rand.NewSource(seed))
+		b := bench{t, load(t, deep[rng.Intn(len(deep))])}
+		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, off: map[string]bool{}, bays: bays(b.job.FoundRig())}
+		for round := range 4 {
+			n := rng.Intn(16)
+			if round == 3 {
+				n = 1000
+			}
+			for range n {
+				s := h.next(&b.job)
+				if s == nil || stops(&b.job) {
+					break
+				}
+				h.do(&b.job, s)
+				b.do(carryOut(*s))
+			}
+			if round == 3 {
+				break
+			}
+			d := otherwise(rng, &b.job)
+			next, _, err := job.Apply(b.job, job.Change{Do: job.DoDiffers, Differs: &d}, stamp)
+			if err != nil {
+				continue // it makes no sheet
+			}
+			before := b.job
+			b.job = next
+			b.do(job.Change{Do: job.DoToSheet, Value: strconv.Itoa(next.Differs[len(next.Differs)-1].ID)})
+			if _, blocks := b.job.Afterwards(); len(blocks) > 0 {
+				b.job = before // the order says that it cannot be done so
+				continue
+			}
+			taught++
+			if d.Gone {
+				h.forget(d.Layer)
+			}
+		}
+		if stops(&b.job) || h.next(&b.job) != nil {
+			continue
+		}
+		ended++
+		h.asPlanned(&b.job)
+	}
+	t.Logf("%d differences, %d carried to the end", taught, ended)
+	if taught < 40 || ended < 30 {
+		t.Errorf("%d differences, %d carried to the end: it shows little", taught, ended)
+	}
+}
+
+// otherwise is a difference between a machine and its sheet.
+func otherwise(rng *rand.Rand, j *job.Job) job.Difference {
+	l := j.Sheet.Layers[rng.Intn(len(j.Sheet.Layers))].Clone()
+	switch rng.Intn(5) {
+	case 0:
+		return job.Difference{Layer: l.ID, Gone: true}
+	case 1:
+		l.Fasteners = append(l.Fasteners, layer.Fastener{Count: 1 + rng.Intn(3), Bit: layer.PH1})
+	case 2:
+		l.Leads = append(l.Leads, layer.Lead{For: "another light", Plug: layer.Latched})
+	case 3:
+		l.Hides = append(l.Hides, layer.Named(j.Sheet.Sockets[rng.Intn(len(j.Sheet.Sockets))].ID))
+		if k := j.Sheet.Layers[rng.Intn(len(j.Sheet.Layers))].ID; k != l.ID {
+			l.After = append(l.After, k)
+		}
+	default:
+		l = layer.Layer{ID: layer.ID("more-" + strconv.Itoa(rng.Intn(1000))), Name: "one more", Kind: layer.Bracket, After: []layer.ID{l.ID}, Hides: []layer.Named{layer.Named(j.Sheet.Sockets[rng.Intn(len(j.Sheet.Sockets))].ID)}}
+		return job.Difference{Is: &l}
+	}
+	return job.Difference{Layer: l.ID, Is: &l}
 }
