@@ -27,7 +27,7 @@ func TestRounds(t *testing.T) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, jobs.Random(rng)}
 		b.job.Wish.Starts.How = rig.StartNothing
-		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, off: map[string]bool{}, bays: bays(b.job.FoundRig())}
+		h := handsAt(t, seed, &b.job)
 		for round := range 4 {
 			for range 12 { // until nothing stops the plan
 				if a := b.job.Check(); !a.Stops() {
@@ -42,15 +42,7 @@ func TestRounds(t *testing.T) {
 			if round == 3 {
 				n = 1000
 			}
-			for range n {
-				s := h.next(&b.job)
-				if s == nil {
-					break
-				}
-				h.do(&b.job, s)
-				back += strings.Count(s.ID, "back/")
-				b.do(carryOut(*s))
-			}
+			back += strings.Count(strings.Join(h.goOn(&b, n), " "), "back/")
 			if round < 3 {
 				b.shuffle(rng)
 				continue
@@ -119,6 +111,27 @@ type hands struct {
 	off    map[string]bool              // layers that are off, and leads
 	opened int
 	log    string
+}
+
+// handsAt are at a machine as it was found.
+func handsAt(t *testing.T, seed int64, j *job.Job) hands {
+	return hands{T: t, seed: seed, now: seats(&j.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, off: map[string]bool{}, bays: bays(j.FoundRig())}
+}
+
+// goOn carries out so many steps more, as far as there are any and the plan is not stopped, and tells
+// which.
+func (h *hands) goOn(b *bench, steps int) (done []string) {
+	h.Helper()
+	for range steps {
+		s := h.next(&b.job)
+		if s == nil || stops(&b.job) {
+			break
+		}
+		h.do(&b.job, s)
+		b.do(carryOut(*s))
+		done = append(done, s.ID)
+	}
+	return done
 }
 
 // layer takes a layer off or puts it back, or does so with a lead of it: never twice.
@@ -255,20 +268,13 @@ func TestDoesNotGo(t *testing.T) {
 		if _, blocks := b.job.Afterwards(); len(blocks) > 0 || stops(&b.job) {
 			continue
 		}
-		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, off: map[string]bool{}, bays: bays(b.job.FoundRig())}
+		h := handsAt(t, seed, &b.job)
 		for round := range 3 {
 			n := rng.Intn(25)
 			if round == 2 {
 				n = 1000
 			}
-			for range n {
-				s := h.next(&b.job)
-				if s == nil {
-					break
-				}
-				h.do(&b.job, s)
-				b.do(carryOut(*s))
-			}
+			h.goOn(&b, n)
 			if round == 2 {
 				break
 			}
@@ -334,20 +340,13 @@ func TestDiffersAnyway(t *testing.T) {
 	for seed := range int64(max(60, *jobsTried/10)) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, load(t, deep[rng.Intn(len(deep))])}
-		h := hands{T: t, seed: seed, now: seats(&b.job.Found), fitted: map[string]seat{}, led: map[rig.ItemID]bool{}, set: map[string]string{}, off: map[string]bool{}, bays: bays(b.job.FoundRig())}
+		h := handsAt(t, seed, &b.job)
 		for round := range 4 {
 			n := rng.Intn(16)
 			if round == 3 {
 				n = 1000
 			}
-			for range n {
-				s := h.next(&b.job)
-				if s == nil || stops(&b.job) {
-					break
-				}
-				h.do(&b.job, s)
-				b.do(carryOut(*s))
-			}
+			h.goOn(&b, n)
 			if round == 3 {
 				break
 			}

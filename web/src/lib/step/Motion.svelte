@@ -1,5 +1,6 @@
 <script lang="ts">
 	// How a part goes in, from the side: the angle, where to press, what clicks.
+	import ArrowHead from './ArrowHead.svelte';
 	import type { Part, Socket } from '$lib/api/types.gen';
 
 	interface Props {
@@ -70,17 +71,7 @@
 	>
 		<svg viewBox="0 0 160 70" class="h-auto w-full" role="img" aria-label={says}>
 			<defs>
-				<marker
-					id="{uid}in"
-					viewBox="0 0 10 10"
-					refX="8"
-					refY="5"
-					markerWidth="5"
-					markerHeight="5"
-					orient="auto-start-reverse"
-				>
-					<path d="M0 0 10 5 0 10Z" class="fill-over" />
-				</marker>
+				<ArrowHead id="{uid}in" />
 			</defs>
 			{#if kind === 'drive'}
 				<path

@@ -1,6 +1,7 @@
 <script lang="ts">
 	// The machine at one step: its board to scale, the place lit, the layer that moves, its
 	// fasteners as they lie, its leads, and arrows for the way things move.
+	import ArrowHead from './ArrowHead.svelte';
 	import type { Layer, Sheet, Step } from '$lib/api/types.gen';
 	import Sketch from '$lib/chart/Sketch.svelte';
 	import Screwhead from './Screwhead.svelte';
@@ -108,17 +109,7 @@
 	aria-label="{step.do}: {says || 'the board'}"
 >
 	<defs>
-		<marker
-			id="{uid}way"
-			viewBox="0 0 10 10"
-			refX="7"
-			refY="5"
-			markerWidth="3.4"
-			markerHeight="3.4"
-			orient="auto-start-reverse"
-		>
-			<path d="M0 0 10 5 0 10Z" class="fill-over" />
-		</marker>
+		<ArrowHead id="{uid}way" size={3.4} />
 		<pattern
 			id="{uid}over"
 			width={u * 2.4}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	// How a plug lets go, or goes on, from the side: what is pressed or lifted, and which way it is drawn.
+	import ArrowHead from './ArrowHead.svelte';
 	import type { Layer } from '$lib/api/types.gen';
 
 	interface Props {
@@ -37,17 +38,7 @@
 <figure class="mx-auto max-w-72">
 	<svg viewBox="0 0 160 62" class="h-auto w-full" aria-hidden="true">
 		<defs>
-			<marker
-				id="{uid}to"
-				viewBox="0 0 10 10"
-				refX="8"
-				refY="5"
-				markerWidth="5"
-				markerHeight="5"
-				orient="auto-start-reverse"
-			>
-				<path d="M0 0 10 5 0 10Z" class="fill-over" />
-			</marker>
+			<ArrowHead id="{uid}to" />
 		</defs>
 		{#if sata}
 			{@const data = plug === 'SATA data'}
