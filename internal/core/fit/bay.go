@@ -41,6 +41,9 @@ func (a *Answer) Bays() []rig.Lying {
 	return a.settled.lying()
 }
 
+// Bays is the same of a rig that was judged.
+func (v *Verdict) Bays() []rig.Lying { return v.settled.lying() }
+
 func (r *resolver) lying() []rig.Lying {
 	var out []rig.Lying
 	for i := range r.sockets {

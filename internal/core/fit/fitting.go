@@ -115,10 +115,16 @@ func (s *sock) fedOtherwise() bool {
 // adapted reports that one of the power adapters at hand makes the plug at this bay that
 // of the drive in it.
 func (r *resolver) adapted(s *sock) bool {
-	from, to := plugOf(s.berth.Mount), plugAt(s.drive())
-	have := r.fittings(func(f *part.Fitting) bool { return f.Kind == part.PowerAdapter && f.From == from && f.To == to })
+	want, _ := Adapter(s.drive(), s.berth.Mount)
+	have := r.fittings(func(f *part.Fitting) bool {
+		return f.Kind == want.Kind && f.From == want.From && f.To == want.To
+	})
 	return r.before(s, func(k *sock) bool {
-		return k.fedOtherwise() && plugOf(k.berth.Mount) == from && plugAt(k.drive()) == to
+		if !k.fedOtherwise() {
+			return false
+		}
+		too, _ := Adapter(k.drive(), k.berth.Mount)
+		return too == want
 	}) < have
 }
 

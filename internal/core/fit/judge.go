@@ -16,9 +16,10 @@ type Verdict struct {
 	Sockets []Outcome
 	Flows   []Flow
 	Memory  MemoryAnswer
-	Lies    []rig.Lying // drives in bays
 
 	Troubles []Spot // what does not hold or is not known, and where
+
+	settled *resolver
 }
 
 // Spot is a rule that does not hold, or about which the facts do not tell, and where.
@@ -61,7 +62,7 @@ func Hope(b *rig.Rig) Verdict { return verdict(b, hopeful) }
 
 func verdict(b *rig.Rig, how mode) Verdict {
 	r := settle(b, how)
-	out := Verdict{Found: make([]int, len(Rules)), Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory, Lies: r.lying()}
+	out := Verdict{Found: make([]int, len(Rules)), Sockets: make([]Outcome, len(r.sockets)), Flows: r.flows(), Memory: r.memory, settled: r}
 	var last *sock
 	out.Doubts = r.doubts
 	out.Troubles = make([]Spot, 0, len(r.troubles))

@@ -134,6 +134,22 @@ func (h *hands) goOn(b *bench, steps int) (done []string) {
 	return done
 }
 
+// interrupted carries out an order with something coming in between so many times, after fewer than so
+// many steps each, and reports whether it came to its end: then all lies as planned.
+func (h *hands) interrupted(b *bench, rng *rand.Rand, times, within int, by func()) bool {
+	h.Helper()
+	for range times {
+		h.goOn(b, rng.Intn(within))
+		by()
+	}
+	h.goOn(b, 1000)
+	if stops(&b.job) || h.next(&b.job) != nil {
+		return false
+	}
+	h.asPlanned(&b.job)
+	return true
+}
+
 // layer takes a layer off or puts it back, or does so with a lead of it: never twice.
 func (h *hands) layer(s *workorder.Step) {
 	h.Helper()
@@ -269,15 +285,7 @@ func TestDoesNotGo(t *testing.T) {
 			continue
 		}
 		h := handsAt(t, seed, &b.job)
-		for round := range 3 {
-			n := rng.Intn(25)
-			if round == 2 {
-				n = 1000
-			}
-			h.goOn(&b, n)
-			if round == 2 {
-				break
-			}
+		if h.interrupted(&b, rng, 2, 25, func() {
 			var open []workorder.Step
 			for _, s := range b.job.Order() {
 				if workorder.Opens(s.ID) && s.Lead == 0 && s.Layer != "" && !b.job.Did(s.ID) && access.Item(s.Layer) == "" {
@@ -289,12 +297,12 @@ func TestDoesNotGo(t *testing.T) {
 				}
 			}
 			if len(open) == 0 {
-				continue
+				return
 			}
 			s := open[rng.Intn(len(open))]
 			b.do(job.Change{Do: job.DoStuck, Stuck: &job.Stuck{Step: s.ID, Layer: s.Layer, Item: s.Item, Socket: s.Socket}})
 			if _, blocks := b.job.Afterwards(); s.Layer != "" && len(blocks) == 0 {
-				continue // there is another way
+				return // there is another way
 			}
 			a, err := b.job.AskPlan(t.Context(), job.PlanQuestion{Fitted: true})
 			if err != nil {
@@ -303,7 +311,7 @@ func TestDoesNotGo(t *testing.T) {
 			if a.Best == nil { // the honest answer; the work goes on when it goes after all
 				held++
 				b.do(job.Change{Do: job.DoUnstuck, Value: strconv.Itoa(b.job.Stuck[len(b.job.Stuck)-1].ID)})
-				continue
+				return
 			}
 			replanned++
 			at, was := rig.PlaceOf(a.Best.Placements, s.Item), b.job.Found.Where(s.Item)
@@ -314,12 +322,9 @@ func TestDoesNotGo(t *testing.T) {
 			if _, blocks := b.job.Afterwards(); len(blocks) > 0 {
 				t.Fatalf("seed %d: %s does not go, and the plan found for that is held: %+v", seed, s.ID, blocks)
 			}
+		}) {
+			ended++
 		}
-		if stops(&b.job) || h.next(&b.job) != nil {
-			continue
-		}
-		ended++
-		h.asPlanned(&b.job)
 	}
 	t.Logf("%d planned anew, %d held, %d carried to the end", replanned, held, ended)
 	if replanned < 5 || held < 5 || ended < 15 {
@@ -341,37 +346,26 @@ func TestDiffersAnyway(t *testing.T) {
 		rng := rand.New(rand.NewSource(seed))
 		b := bench{t, load(t, deep[rng.Intn(len(deep))])}
 		h := handsAt(t, seed, &b.job)
-		for round := range 4 {
-			n := rng.Intn(16)
-			if round == 3 {
-				n = 1000
-			}
-			h.goOn(&b, n)
-			if round == 3 {
-				break
-			}
+		if h.interrupted(&b, rng, 3, 16, func() {
 			d := otherwise(rng, &b.job)
 			next, _, err := job.Apply(b.job, job.Change{Do: job.DoDiffers, Differs: &d}, stamp)
 			if err != nil {
-				continue // it makes no sheet
+				return // it makes no sheet
 			}
 			before := b.job
 			b.job = next
 			b.do(job.Change{Do: job.DoToSheet, Value: strconv.Itoa(next.Differs[len(next.Differs)-1].ID)})
 			if _, blocks := b.job.Afterwards(); len(blocks) > 0 {
 				b.job = before // the order says that it cannot be done so
-				continue
+				return
 			}
 			taught++
 			if d.Gone {
 				h.forget(d.Layer)
 			}
+		}) {
+			ended++
 		}
-		if stops(&b.job) || h.next(&b.job) != nil {
-			continue
-		}
-		ended++
-		h.asPlanned(&b.job)
 	}
 	t.Logf("%d differences, %d carried to the end", taught, ended)
 	if taught < 40 || ended < 30 {

@@ -158,7 +158,7 @@ func (q *Search) Reaches(g Goal) bool {
 // Least is Stack.Least. Where it would have to look at too many sets, it is the lightest that it met, or
 // everything that comes off.
 func (q *Search) Least(goals []Goal, free []int) (open []int, ok bool) {
-	f := finder{s: q.s, ways: q.ways, weight: q.weight, seen: map[string]bool{}}
+	f := finder{ways: q.ways, weight: q.weight, seen: map[string]bool{}}
 	if len(free) > 0 {
 		f.weight = slices.Clone(q.weight)
 		for _, i := range free {
@@ -203,8 +203,8 @@ func (s *Stack) allWays() [][][]int {
 	return out
 }
 
+// finder answers one question.
 type finder struct {
-	s      *Stack
 	goals  [][][]int
 	ways   [][][]int
 	weight []int

@@ -333,7 +333,7 @@ func (in *Input) opens(p, best *Plan) fact.Fact {
 
 // layers names what comes off for a plan.
 func (in *Input) layers(p *Plan) fact.Fact {
-	c := newCover(in)
+	c := in.covers()
 	r := in.rig(p.Placements, p.Choices)
 	var names []layer.ID
 	takes := layer.Minutes(0)
@@ -348,21 +348,24 @@ func (in *Input) layers(p *Plan) fact.Fact {
 	return fact.Of(LayersFor, names, takes)
 }
 
+// tried reports that a piece was tried at a place and does not go in there, or not come out.
+func (in *Input) tried(item rig.ItemID, at rig.Path) bool {
+	return !at.IsZero() && slices.Contains(in.Stuck, rig.Placement{Item: item, Socket: at})
+}
+
 // untouchable is why hands cannot bring a piece to a place, or do not get it away from where it
 // is, though rules and room would let them; no fact where they can.
 func (in *Input) untouchable(item rig.ItemID, at rig.Path) fact.Fact {
 	home := in.home(item)
-	switch tried := func(p rig.Path) bool {
-		return !p.IsZero() && slices.Contains(in.Stuck, rig.Placement{Item: item, Socket: p})
-	}; {
+	switch {
 	case at == home:
 		return fact.Fact{}
-	case tried(home):
+	case in.tried(item, home):
 		return fact.Of(HeldFast, item, home)
-	case tried(at):
+	case in.tried(item, at):
 		return fact.Of(TriedThere, item, at)
 	}
-	if c := newCover(in); c != nil {
+	if c := in.covers(); c != nil {
 		for _, p := range []rig.Path{at, home} {
 			switch {
 			case p.IsZero() || !c.lost[layer.Named(p.Top())]:

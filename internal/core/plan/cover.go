@@ -40,6 +40,14 @@ type cover struct {
 	memory []places             // the numbers of memory slots
 }
 
+// covers is the cover of a question, read when it is asked for first.
+func (in *Input) covers() *cover {
+	if in.cover == nil {
+		in.cover = newCover(in)
+	}
+	return in.cover
+}
+
 // newCover reads the layers of a sheet, nil where it says of none: what is not stated does not tell
 // plans apart.
 func newCover(in *Input) *cover {

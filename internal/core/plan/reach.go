@@ -230,7 +230,7 @@ func (s *search) allowed(c *choice, id rig.Path) bool {
 			return false
 		}
 	}
-	if c.home != id && (s.stuck(c, id) || s.stuck(c, c.home)) {
+	if c.home != id && (s.in.tried(c.piece.ID, id) || s.in.tried(c.piece.ID, c.home)) {
 		return false
 	}
 	for _, p := range s.in.Bans {
@@ -244,14 +244,9 @@ func (s *search) allowed(c *choice, id rig.Path) bool {
 	return s.in.role(c.piece) != Stay || c.home == id || s.in.without[want{kind: wantStay, item: c.piece.ID}]
 }
 
-// stuck reports that a piece was tried at a place and does not go in there, or not come out.
-func (s *search) stuck(c *choice, at rig.Path) bool {
-	return !at.IsZero() && slices.Contains(s.in.Stuck, rig.Placement{Item: c.piece.ID, Socket: at})
-}
-
 func (s *search) mayLeave(c *choice) bool {
 	id := c.piece.ID
-	if s.stuck(c, c.home) {
+	if s.in.tried(id, c.home) {
 		return false
 	}
 	if s.in.without[want{kind: wantIn, item: id}] {

@@ -127,10 +127,7 @@ func (c corner) spoke(v *fit.Verdict, rule int) int {
 }
 
 func newScorer(in *Input, h half) *scorer {
-	s := &scorer{in: in, half: h, cover: in.cover, off: map[rig.Path]bool{}, refs: map[rig.ItemID]known.Range[quantity.Rate]{}}
-	if s.cover == nil {
-		s.cover = newCover(in)
-	}
+	s := &scorer{in: in, half: h, cover: in.covers(), off: map[rig.Path]bool{}, refs: map[rig.ItemID]known.Range[quantity.Rate]{}}
 	var found fit.Verdict // what was off and how fast cards were is asked of drives and cards only
 	if h.io {
 		found = fit.Judge(&in.Found)
@@ -234,7 +231,7 @@ func (s *scorer) score(placed []rig.Placement, choices []rig.Choice, at corner) 
 			out[Memory] -= 4 * whole(at.rate(v.Memory.Peak).MBps())
 		}
 	}
-	s.changes(&out, placed, choices, v.Lies)
+	s.changes(&out, placed, choices, &v)
 	return out, out[Layers] < never
 }
 
@@ -302,10 +299,10 @@ func (s *scorer) systemDrive(id rig.ItemID, at corner) bool {
 }
 
 // changes adds what the plan changes of the machine as it arrived.
-func (s *scorer) changes(out *Score, placed []rig.Placement, choices []rig.Choice, lies []rig.Lying) {
+func (s *scorer) changes(out *Score, placed []rig.Placement, choices []rig.Choice, v *fit.Verdict) {
 	if s.cover != nil && s.half.within == nil {
 		planned := s.in.rig(placed, choices)
-		out[Layers] = s.cover.weight(s.cover.touched(s.half.pieces, &planned, lies).with(s.half.open))
+		out[Layers] = s.cover.weight(s.cover.touched(s.half.pieces, &planned, v.Bays()).with(s.half.open))
 	}
 	for i := range s.half.pieces {
 		p := &s.half.pieces[i]

@@ -457,15 +457,7 @@ func (m *maker) putTogether(acts, rest []layer.Act, p Phase) {
 	for i, a := range acts {
 		switch {
 		case a.Task >= 0:
-			modules, off := false, []layer.ID{}
-			for _, b := range slices.Concat(acts[i:], rest) {
-				if b.Task >= 0 {
-					modules = modules || isModule(m.in[b.Task])
-				} else {
-					off = append(off, m.opening.planned.Layers[b.Layer].ID)
-				}
-			}
-			m.between(m.in[a.Task], modules, off)
+			m.between(acts[i:], rest)
 			m.fit(m.in[a.Task])
 		case a.Lead >= 0:
 			l := &m.opening.planned.Layers[a.Layer]

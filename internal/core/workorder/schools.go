@@ -7,7 +7,6 @@ import (
 	"slices"
 
 	"deepbay/internal/core/fact"
-	"deepbay/internal/core/fit"
 	"deepbay/internal/core/known"
 	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
@@ -39,22 +38,23 @@ func (m *maker) kindByKind() bool {
 // another reports a part that is no module, comes in and shows itself when the machine starts.
 func (m *maker) another(c change) bool { return isNew(c) && !isModule(c) && m.insideOf(c) }
 
-// between adds the start with memory alone before the fit of another part: when all modules are in, and
-// the machine can run with what is off now.
-func (m *maker) between(next change, modulesLeft bool, off []layer.ID) {
-	if modulesLeft || !m.another(next) || !m.kindByKind() || m.started || slices.ContainsFunc(m.back, func(s Step) bool { return s.Inside }) {
+// between adds the start with memory alone before the first of what is left to do is fitted, where
+// that is another part: when all modules are in, and the machine can run with what is off now. rest is
+// what comes later still.
+func (m *maker) between(left, rest []layer.Act) {
+	if m.started || !m.memoryFirst || !m.another(m.in[left[0].Task]) || slices.ContainsFunc(m.back, func(s Step) bool { return s.Inside }) ||
+		slices.ContainsFunc(left, func(a layer.Act) bool { return a.Task >= 0 && isModule(m.in[a.Task]) }) {
 		return
 	}
 	m.started = true // it is done once, or not at all
-	for _, id := range off {
-		if l := m.planned(id); l != nil && !runsWithout(l) {
-			return
-		}
+	if slices.ContainsFunc(slices.Concat(left, rest), func(a layer.Act) bool {
+		return a.Task < 0 && !runsWithout(&m.opening.planned.Layers[a.Layer])
+	}) {
+		return
 	}
-	memory := fit.Resolve(&m.Planned).Memory
 	s := Step{ID: BetweenStep, Phase: Fit, Do: fact.Of(StartMemoryAlone), Inside: true, Takes: 4, Guess: true,
 		How: []fact.Fact{fact.Of(HandsOutStart)}, Cautions: []Caution{cautionFans, cautionMains}}
-	if memory.Sized() {
+	if memory := m.answer().Memory; memory.Sized() {
 		s.See = fact.Of(SeeTotal, memory.Total.Low)
 	}
 	after := OffAndOut
@@ -63,14 +63,6 @@ func (m *maker) between(next change, modulesLeft bool, off []layer.ID) {
 	}
 	s.How = append(s.How, fact.Of(after))
 	m.add(s)
-}
-
-// planned finds a layer of the machine as it is closed.
-func (m *maker) planned(id layer.ID) *layer.Layer {
-	if i := slices.IndexFunc(m.opening.planned.Layers, func(l layer.Layer) bool { return l.ID == id }); i >= 0 {
-		return &m.opening.planned.Layers[i]
-	}
-	return nil
 }
 
 // runsWithout reports a layer that a machine does without for the minutes of a start: nothing of it
@@ -123,8 +115,8 @@ func (m *maker) mix() (fact.Fact, bool) {
 	if !mixed || !comes {
 		return fact.Fact{}, false
 	}
-	a := fit.Resolve(&m.Planned).Memory
-	return fact.Of(MixComesTo, a.MTps, a.Peak), true
+	memory := m.answer().Memory
+	return fact.Of(MixComesTo, memory.MTps, memory.Peak), true
 }
 
 // byHand asks for a memory speed set by hand where modules have a profile that the plan leaves

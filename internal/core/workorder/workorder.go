@@ -157,14 +157,12 @@ func Make(j Job) Order {
 		}
 	}
 	now, then := m.opening.before(m.Practice.Of(practice.FirstStart) == practice.Closed)
-	if m.layered() && inside {
-		m.putTogether(now, then, Fit)
-	} else {
-		for i, c := range m.in {
-			m.between(c, slices.ContainsFunc(m.in[i:], isModule), nil)
-			m.fit(c)
+	if !m.layered() || !inside { // nothing but what comes in
+		for i := range m.in {
+			now = append(now, layer.Act{Layer: -1, Lead: -1, Task: i})
 		}
 	}
+	m.putTogether(now, then, Fit)
 	if inside {
 		m.powerOn(then)
 	} else if len(m.set)+len(m.back) > 0 {
@@ -252,7 +250,19 @@ type maker struct {
 	taken   []int  // of out: those that were in the way
 	tray    []Cell // what lies in it
 
-	started, saidSlots bool // whether the start in between was looked at, and slots were spoken of
+	resolved    *fit.Answer // of the machine as planned, once something asked
+	memoryFirst bool        // modules go in before other parts, with a start in between
+	started     bool        // that start was looked at
+	saidSlots   bool        // which slots come first was said
+}
+
+// answer is what the rules say of the machine as planned.
+func (m *maker) answer() *fit.Answer {
+	if m.resolved == nil {
+		a := fit.Resolve(&m.Planned)
+		m.resolved = &a
+	}
+	return m.resolved
 }
 
 func (m *maker) compare() {
@@ -285,10 +295,14 @@ func (m *maker) compare() {
 	slices.SortStableFunc(m.out, func(a, b change) int {
 		return cmp.Or(m.Found.Compare(top(a.from), top(b.from)), a.from.Path.Depth()-b.from.Path.Depth(), a.from.Path.Compare(b.from.Path))
 	})
-	kinds := m.kindByKind()
+	m.memoryFirst = m.kindByKind()
 	slices.SortStableFunc(m.in, func(a, b change) int {
-		if kinds && isModule(a) != isModule(b) {
-			return map[bool]int{true: -1, false: 1}[isModule(a)]
+		switch {
+		case !m.memoryFirst || isModule(a) == isModule(b):
+		case isModule(a):
+			return -1
+		default:
+			return 1
 		}
 		return cmp.Or(m.Found.Compare(top(a.to), top(b.to)), b.to.Path.Depth()-a.to.Path.Depth(), a.to.Path.Compare(b.to.Path))
 	})
@@ -744,10 +758,10 @@ func (m *maker) powerOn(then []layer.Act) {
 	if n := m.kinds(); n > 1 && m.Practice.Of(practice.Test) == practice.EachKind && !slices.ContainsFunc(m.steps, func(s Step) bool { return s.ID == BetweenStep }) {
 		start.How = append(start.How, fact.Of(KindByKind, n))
 	}
-	if m.Practice.Of(practice.Speed) == practice.Base && slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) && !slices.ContainsFunc(m.set, m.profiles) {
+	if m.Practice.Of(practice.Speed) == practice.Base && slices.ContainsFunc(m.in, isModule) && !slices.ContainsFunc(m.set, m.profiles) {
 		start.How = append(start.How, fact.Of(ProfileStaysOff))
 	}
-	if i := slices.IndexFunc(moved, func(c change) bool { return c.piece.Part.Module != nil }); i >= 0 {
+	if i := slices.IndexFunc(moved, isModule); i >= 0 {
 		family := cmp.Or(m.Sheet.Memory.Generation, moved[i].piece.Part.Module.Generation)
 		start.How = append(start.How, fact.Of(cmp.Or(training[family], TrainsOther)))
 	}
@@ -825,7 +839,7 @@ func (m *maker) profiles(c rig.Choice) bool {
 // go back; and for what the owner asked.
 func (m *maker) test() {
 	asked := func(t rig.Test) bool { return slices.Contains(m.Planned.Wish.Tests, t) }
-	if asked(rig.MemoryTest) || slices.ContainsFunc(m.in, func(c change) bool { return c.piece.Part.Module != nil }) || slices.ContainsFunc(m.set, m.profiles) {
+	if asked(rig.MemoryTest) || slices.ContainsFunc(m.in, isModule) || slices.ContainsFunc(m.set, m.profiles) {
 		m.testMemory()
 	}
 	if asked(rig.SelfTest) {
@@ -860,8 +874,7 @@ func (m *maker) testDrives() {
 func (m *maker) testMemory() {
 	s := Step{ID: "test/memory", Phase: Test, Do: fact.Of(RunMemoryTest),
 		How: []fact.Fact{fact.Of(FromStick), fact.Of(OneFault)}, Test: rig.MemoryTest}
-	r := fit.Resolve(&m.Planned)
-	for _, f := range r.Findings {
+	for _, f := range m.answer().Findings {
 		if f.Code == "memory-trial" || f.Code == "module-trial" || f.Code == "profile-trial" {
 			s.How = append(s.How, fact.Of(IsTrial, f.Says))
 		}

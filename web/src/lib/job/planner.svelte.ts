@@ -6,13 +6,13 @@ import type {
 	Advice,
 	Change,
 	Help,
-	Move,
 	Part,
 	Placement,
 	PlanQuestion,
 	Progress,
 	Way
 } from '$lib/api/types.gen';
+import { changes } from './moves';
 import type { Session } from './session.svelte';
 
 export type Role = 'stay' | 'leave';
@@ -113,7 +113,7 @@ export class Planner {
 	}
 
 	/** Whether the job's plan is this one. */
-	isNow = (way: Way) => !way.moves.some((m) => this.#changes(m));
+	isNow = (way: Way) => !way.moves.some((m) => changes(this.#session().job, m));
 
 	/** Makes a way the job's plan. */
 	async take(way: Way): Promise<void> {
@@ -224,13 +224,5 @@ export class Planner {
 		const change = { do: 'moves', parts, moves: way.moves } as Change;
 		if (!(await this.#session().change(change))) return;
 		await this.find(); // they are of the job now: the answer names them so
-	}
-
-	#changes(m: Move): boolean {
-		const { job } = this.#session();
-		if (m.item) return job.planned.placements.find((p) => p.item === m.item)?.socket !== m.socket;
-		const set = job.sheet.settings.find((s) => s.id === m.setting);
-		const now = job.planned.settings.find((s) => s.setting === m.setting)?.value;
-		return (now ?? set?.default) !== m.value;
 	}
 }

@@ -2,6 +2,7 @@
 	// How a part goes in, from the side: the angle, where to press, what clicks.
 	import ArrowHead from './ArrowHead.svelte';
 	import type { Part, Socket } from '$lib/api/types.gen';
+	import { m2Of } from './geometry';
 
 	interface Props {
 		part: Part;
@@ -12,7 +13,7 @@
 	let { part, socket, out }: Props = $props();
 	const uid = $props.id();
 	const kind = $derived(
-		part.drive?.m2 || part.card?.m2
+		m2Of(part)
 			? 'm2'
 			: part.module
 				? part.module.form === 'sodimm'
@@ -34,7 +35,7 @@
 		E: [23, 31],
 		M: [58, 66]
 	};
-	const keys = $derived((part.drive?.m2 ?? part.card?.m2)?.keys ?? []);
+	const keys = $derived(m2Of(part)?.keys ?? []);
 	const notches = $derived(keys.flatMap((k) => (NOTCH[k] ? [NOTCH[k]] : [])));
 	const notched = $derived(kind === 'm2' && notches.length > 0 && !out);
 	const rib = $derived(socket?.kind === 'm2' && socket.key ? NOTCH[socket.key] : undefined);

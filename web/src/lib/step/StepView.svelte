@@ -18,7 +18,7 @@
 	import Motion from './Motion.svelte';
 	import Plug from './Plug.svelte';
 	import Picture from './Picture.svelte';
-	import { socketAt } from './geometry';
+	import { m2Of, plugAt, socketAt } from './geometry';
 	import { speech } from './speak.svelte';
 	import { Timer } from './timer.svelte';
 
@@ -39,7 +39,7 @@
 	const step = $derived(order[n]);
 	const layer = $derived(view.layers.find((l) => l.id === step?.layer));
 	const part = $derived(step?.layer ? undefined : session.partOf(step?.item));
-	const plug = $derived(step?.lead ? layer?.leads?.[step.lead - 1]?.plug : undefined);
+	const plug = $derived(step && plugAt(view.layers, step));
 	const was = $derived(step && session.tick(step.id));
 	const off = $derived(view.off.filter((o) => !o.lead).map((o) => o.layer));
 	const tickable = $derived(!session.closed && !view.status.stops && step && !step.test);
@@ -235,7 +235,7 @@
 						layers={view.layers}
 						{step}
 						{off}
-						long={(part?.drive?.m2 ?? part?.card?.m2)?.lengthMM}
+						long={m2Of(part)?.lengthMM}
 					/>
 				</div>
 				{#if plug}

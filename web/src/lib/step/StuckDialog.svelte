@@ -7,6 +7,7 @@
 	import { api } from '$lib/api/client';
 	import { refusal } from '$lib/api/refused';
 	import type { Advice, Layer, Move, Progress, Step, Stuck } from '$lib/api/types.gen';
+	import { changes } from '$lib/job/moves';
 	import Searching from '$lib/job/Searching.svelte';
 	import { useSession } from '$lib/job/session.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -33,12 +34,9 @@
 	let stage = $state<'ask' | 'planning' | 'planned'>('ask');
 	let abort: AbortController | undefined;
 	/** What the new plan does otherwise than the one at hand. */
-	const changes = $derived(
-		advice?.best?.moves.filter((m) => m.item && placed(m.item) !== (m.socket ?? '')) ?? []
+	const moved = $derived(
+		advice?.best?.moves.filter((m) => m.item && changes(session.job, m)) ?? []
 	);
-	function placed(item: string): string {
-		return session.job.planned.placements.find((p) => p.item === item)?.socket ?? '';
-	}
 	const says = (m: Move) =>
 		`${session.partOf(m.item!)?.name ?? m.item}: ${m.socket ? 'into ' + m.socket : 'stays out'}`;
 	$effect(() => {
@@ -107,10 +105,10 @@
 			{#if fault}
 				<p role="alert" class="text-over">{fault}</p>
 				<Button color="alternative" onclick={() => void replan()}>Ask again</Button>
-			{:else if advice?.best && changes.length > 0}
+			{:else if advice?.best && moved.length > 0}
 				<p class="first-letter:uppercase">{advice.proof}.</p>
 				<ul class="list-disc pl-5 text-lg">
-					{#each changes as m (m.item)}<li>{says(m)}</li>{/each}
+					{#each moved as m (m.item)}<li>{says(m)}</li>{/each}
 				</ul>
 				<ul class="text-soft">
 					{#each advice.best.says as s (s)}<li class="first-letter:uppercase">{s}</li>{/each}

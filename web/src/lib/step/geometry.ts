@@ -1,5 +1,5 @@
 // Where things are on the drawing of one step, in millimetres of the board.
-import type { Layer, Sheet, Step } from '$lib/api/types.gen';
+import type { Layer, Part, Sheet, Step } from '$lib/api/types.gen';
 
 export interface Box {
 	x: number;
@@ -45,6 +45,13 @@ export function view(sheet: Sheet, layer: Layer | undefined): Box {
 /** The socket at a step, by its place on the board; a carrier's position is where its slot is. */
 export const socketAt = (sheet: Sheet, step: Step) =>
 	sheet.sockets.find((k) => k.id === step.socket?.split('/')[0]);
+
+/** What an M.2 card is by its shape, be it a drive or a card. */
+export const m2Of = (part: Part | undefined) => part?.drive?.m2 ?? part?.card?.m2;
+
+/** The plug of the lead that a step undoes or plugs. */
+export const plugAt = (layers: readonly Layer[], step: Step) =>
+	step.lead ? layers.find((l) => l.id === step.layer)?.leads?.[step.lead - 1]?.plug : undefined;
 
 /** An M.2 card in its place, drawn to scale: the bar of its contacts, and where its posts can stand. */
 export interface Laid {

@@ -5,10 +5,10 @@
 	import { Button } from 'flowbite-svelte';
 	import { onMount } from 'svelte';
 	import * as ask from '$lib/step/api';
-	import type { BenchView, Step } from '$lib/api/types.gen';
+	import type { BenchView } from '$lib/api/types.gen';
 	import { useSession } from '$lib/job/session.svelte';
 	import Exploded from '$lib/step/Exploded.svelte';
-	import { socketAt } from '$lib/step/geometry';
+	import { m2Of, plugAt, socketAt } from '$lib/step/geometry';
 	import Motion from '$lib/step/Motion.svelte';
 	import Plug from '$lib/step/Plug.svelte';
 	import PickList from '$lib/step/PickList.svelte';
@@ -23,10 +23,6 @@
 		void ask.bench(session.job.id).then((b) => (bench = b));
 	});
 	/** What is off when a step is done, by the order alone. */
-	const cardLength = (item: string | undefined) => {
-		const p = part(item);
-		return (p?.drive?.m2 ?? p?.card?.m2)?.lengthMM;
-	};
 	const offAt = (n: number) => {
 		const off: string[] = [];
 		for (const s of view.order.slice(0, n)) {
@@ -36,8 +32,6 @@
 		}
 		return off;
 	};
-	const plugOf = (s: Step) =>
-		s.lead ? view.layers.find((l) => l.id === s.layer)?.leads?.[s.lead - 1]?.plug : undefined;
 	const part = (item: string | undefined) => session.partOf(item);
 </script>
 
@@ -81,6 +75,7 @@
 		<h2 class="text-xl">Steps</h2>
 		<ol>
 			{#each view.order as s, n (s.id)}
+				{@const plug = plugAt(view.layers, s)}
 				<li
 					class="whole grid grid-cols-[2rem_1fr_11rem] gap-3 border-t border-ink py-2"
 					data-print-step
@@ -111,12 +106,12 @@
 									layers={view.layers}
 									step={s}
 									off={offAt(n)}
-									long={cardLength(s.item)}
+									long={m2Of(part(s.item))?.lengthMM}
 								/>
 							</div>
 						{/if}
-						{#if plugOf(s)}
-							<Plug plug={plugOf(s)!} on={Boolean(s.shuts)} />
+						{#if plug}
+							<Plug {plug} on={Boolean(s.shuts)} />
 						{:else if !s.layer && part(s.item) && (s.phase === 'fit' || s.phase === 'take out')}
 							<Motion
 								part={part(s.item)!}
