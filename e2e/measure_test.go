@@ -79,6 +79,7 @@ func TestLight(t *testing.T) {
 		t.Fatal(err)
 	}
 	l := load{Asked: asked}
+	t.Logf("%.1f kB", l.gzipped(t, ".js"))
 	if kB := l.gzipped(t, ".js"); kB >= 100 || kB < 50 || len(asked) > 20 {
 		t.Errorf("%.1f kB of scripts in %d requests", kB, len(asked))
 	}

@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { atStep } from '$lib/ui/here.svelte';
-	import { Toast } from 'flowbite-svelte';
 	import Mark from './Mark.svelte';
 	import { toasts } from './toasts.svelte';
 </script>
@@ -15,24 +14,21 @@
 	data-testid="toasts"
 >
 	{#each toasts.items as t (t.id)}
-		<Toast
+		<div
 			role="group"
-			dismissable={false}
-			class="max-w-lg border border-line bg-raised text-ink shadow-lg dark:bg-raised dark:text-ink"
+			class="flex max-w-lg items-center gap-3 rounded-lg border border-line bg-raised p-4 shadow-lg"
 		>
-			<div class="flex items-center gap-3">
-				<Mark grade={t.level === 'done' ? 'good' : 'stops'} label={t.level} />
-				<span class="text-base">{t.text}</span>
-				<button
-					class="size-11 shrink-0 rounded-md"
-					aria-label="Dismiss"
-					onclick={() => toasts.dismiss(t.id)}
+			<Mark grade={t.level === 'done' ? 'good' : 'stops'} label={t.level} />
+			<span class="text-base">{t.text}</span>
+			<button
+				class="size-11 shrink-0 rounded-md"
+				aria-label="Dismiss"
+				onclick={() => toasts.dismiss(t.id)}
+			>
+				<svg viewBox="0 0 20 20" class="mx-auto size-5 fill-none stroke-current stroke-2"
+					><path d="M5 5l10 10M15 5L5 15" /></svg
 				>
-					<svg viewBox="0 0 20 20" class="mx-auto size-5 fill-none stroke-current stroke-2"
-						><path d="M5 5l10 10M15 5L5 15" /></svg
-					>
-				</button>
-			</div>
-		</Toast>
+			</button>
+		</div>
 	{/each}
 </div>
