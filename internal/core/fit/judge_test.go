@@ -8,6 +8,7 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest"
+	"deepbay/internal/coretest/jobs"
 )
 
 // Judge comes to what Resolve tells, on random machines.
@@ -45,7 +46,7 @@ func TestJudge(t *testing.T) {
 
 // BenchmarkJudge is the planner's step, beside Resolve on the same fit.
 func BenchmarkJudge(b *testing.B) {
-	bld := fullWorkstation(b)
+	bld := jobs.Full(b)
 	b.ReportAllocs()
 	for b.Loop() {
 		fit.Judge(&bld)

@@ -364,6 +364,7 @@ func (s *Socket) Link() link.Link { return link.Link{Gen: s.Gen, Lanes: s.Lanes}
 type Setting struct {
 	ID      SettingID `json:"id" jsonschema:"minLength=1,maxLength=40,pattern=^[a-z0-9][a-z0-9._-]*$"`
 	Name    string    `json:"name" jsonschema:"minLength=1,maxLength=120"`  // as the screen prints it
+	Role    Role      `json:"role,omitempty"`                               // what it is for; silent, its rules tell
 	Where   string    `json:"where,omitempty" jsonschema:"maxLength=200"`   // the way through the menus
 	Caution string    `json:"caution,omitempty" jsonschema:"maxLength=300"` // what a change can break
 	Options []Option  `json:"options" jsonschema:"minItems=2,maxItems=32"`

@@ -6,6 +6,41 @@ import "deepbay/internal/core/fact"
 
 // What may be said, by name.
 const (
+	NoFact           fact.Code = ""
+	SaysOld          fact.Code = "power/says-old"
+	SaysStops        fact.Code = "power/says-stops"
+	SaysLoops        fact.Code = "power/says-loops"
+	SaysDead         fact.Code = "power/says-dead"
+	SaysCover        fact.Code = "power/says-cover"
+	SaysFan          fact.Code = "power/says-fan"
+	SaysClock        fact.Code = "power/says-clock"
+	ProvesOld        fact.Code = "power/proves-old"
+	ProvesStops      fact.Code = "power/proves-stops"
+	ProvesLoops      fact.Code = "power/proves-loops"
+	ProvesDead       fact.Code = "power/proves-dead"
+	ProvesCover      fact.Code = "power/proves-cover"
+	ProvesFan        fact.Code = "power/proves-fan"
+	ProvesClock      fact.Code = "power/proves-clock"
+	BootLine         fact.Code = "power/boot-line"      // piece, place
+	InstallerLine    fact.Code = "power/installer-line" // piece, place
+	DiskLine         fact.Code = "power/disk-line"      // piece, place
+	CountsLine       fact.Code = "power/counts-line"    // piece, place
+	HeatLine         fact.Code = "power/heat-line"      // piece, place
+	Listed           fact.Code = "power/listed"
+	BootsByName      fact.Code = "power/boots-by-name"
+	BootsArray       fact.Code = "power/boots-array"
+	BootsNothing     fact.Code = "power/boots-nothing"
+	BootsData        fact.Code = "power/boots-data"
+	BootsNoPCIe      fact.Code = "power/boots-no-pcie"
+	MemberHidden     fact.Code = "power/member-hidden"
+	InstallsBlank    fact.Code = "power/installs-blank"
+	CountsNothing    fact.Code = "power/counts-nothing"
+	CountsRise       fact.Code = "power/counts-rise"
+	CountsOld        fact.Code = "power/counts-old"
+	AtMostCelsius    fact.Code = "power/at-most-celsius" // temperature
+	CelsiusIs        fact.Code = "power/celsius-is"      // temperature
+	NoCount          fact.Code = "power/no-count"        // as typed
+	NoTemperature    fact.Code = "power/no-temperature"  // as typed
 	FirstScreens     fact.Code = "power/first-screens"
 	FittedAndUsable  fact.Code = "power/fitted-and-usable"
 	MemoryFitted     fact.Code = "power/memory-fitted"

@@ -3,7 +3,6 @@ package power
 // This file foretells the lines of the screens from a resolved rig.
 
 import (
-	"cmp"
 	"slices"
 	"strconv"
 	"strings"
@@ -24,27 +23,48 @@ func lines(b *rig.Rig, r *fit.Answer) []foretold {
 	f := forecast{b: b, r: r}
 	f.message()
 	f.memory()
-	for i := range b.Sheet.Sockets {
-		if k := &b.Sheet.Sockets[i]; k.Kind.Memory() {
-			f.slot(k, &r.Sockets[i])
-		}
-	}
 	for i := range r.Sockets {
-		if s := &r.Sockets[i]; s.Item != "" {
-			f.drive(s)
-			f.card(s)
-		}
+		f.at(i)
 	}
 	f.arrays()
 	f.settings()
-	slices.SortStableFunc(f.out, func(a, b foretold) int { return cmp.Compare(a.Screen, b.Screen) })
-	return f.out
+	return slices.Concat(f.out[0], f.out[1], f.out[2], f.out[3])
 }
 
 type forecast struct {
 	b   *rig.Rig
 	r   *fit.Answer
-	out []foretold
+	out [4][]foretold // by screen
+}
+
+// at foretells what is shown of one socket of the answer, and of what lies in it.
+func (f *forecast) at(i int) {
+	s := &f.r.Sockets[i]
+	if i < len(f.b.Sheet.Sockets) && f.b.Sheet.Sockets[i].Kind.Memory() {
+		f.slot(&f.b.Sheet.Sockets[i], s)
+	}
+	if s.Item != "" {
+		f.drive(s)
+		f.card(s)
+	}
+}
+
+// some foretells the lines among which one is, if it is shown at all.
+func (f *forecast) some(id LineID) {
+	switch id.Kind {
+	case Message:
+		f.message()
+	case Total, Rate, Usable, Fitted:
+		f.memory()
+	case Array:
+		f.arrays()
+	case Setting:
+		f.settings()
+	default:
+		if i := slices.IndexFunc(f.r.Sockets, func(s fit.SocketState) bool { return s.Socket == id.Socket }); i >= 0 {
+			f.at(i)
+		}
+	}
 }
 
 // add completes a line: what is shown is known where want and upTo are one.
@@ -64,7 +84,7 @@ func (f *forecast) add(l foretold) {
 	default:
 		l.Expected = fact.Of(NotKnown)
 	}
-	f.out = append(f.out, l)
+	f.out[screenOrder[l.Screen]] = append(f.out[screenOrder[l.Screen]], l)
 }
 
 // both is a reading that is known.
@@ -98,7 +118,7 @@ func (f *forecast) placed(of func(machine.Kind) bool) string {
 
 // message foretells the first screens, on which everything that lies in the machine has a say.
 func (f *forecast) message() {
-	l := both(Line{ID: LineID{Kind: Message}, Screen: InSetUp, About: fact.Of(FirstScreens)}, Reading{Value: starts})
+	l := both(Line{ID: LineID{Kind: Message}, Screen: InSetUp, About: fact.Of(FirstScreens)}, Reading{Value: Starts})
 	l.of = f.placed(func(k machine.Kind) bool { return k != machine.USB })
 	f.add(l)
 }
@@ -221,6 +241,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 		screen = InSystem // set-up need not list what is outside
 	}
 	l := Line{ID: LineID{Kind: Drive, Socket: s.Socket}, Screen: screen, About: fact.Of(DriveLine, s.Item, s.Socket)}
+	f.views(p.Drive, s, box)
 	if s.State == fit.Stopped || s.State == fit.Off {
 		f.add(both(l, Reading{Absent: true}))
 		return

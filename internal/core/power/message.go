@@ -19,22 +19,52 @@ type message struct {
 	right  bool // a machine that is well says it too
 }
 
-// starts is the message of a machine that starts.
-const starts = "starts"
+// The messages, by the names that readings of them carry.
+const (
+	Starts    = "starts"
+	NoSystem  = "no system"
+	Key       = "key"
+	Dark      = "dark"
+	Beeps     = "beeps"
+	Dead      = "dead"  // no light, no fan
+	Loops     = "loops" // it starts and stops again
+	CoverOpen = "cover"
+	FanError  = "fan"
+	ClockLost = "clock" // clock and settings are lost
+	Stops     = "stops" // the system stops as it starts
+	OldSystem = "old"   // another drive's system starts
+)
+
+// Blind reports a message after which no screen can be read.
+func Blind(name string) bool { return name == Dark || name == Beeps || name == Dead || name == Loops }
+
+// Systemless reports a message after which set-up can be read and the system cannot.
+func Systemless(name string) bool { return name == NoSystem || name == Stops || name == Key }
 
 // messages is what is told apart, the more telling words first. Firmware has no common
 // words for any of it, so each is known by several.
 var messages = []message{
-	{"no system", regexp.MustCompile(`\bno (?:operating )?system|no boot|boot (?:device|disk|media) not found|insert (?:boot|system)|(?:system|bootable device) (?:was )?not found|missing operating system|select (?:a )?(?:proper )?boot|nothing to boot`), SaysNoSystem, ProvesNoSystem, false},
-	{"key", regexp.MustCompile(`recovery key|unlock (?:this|the) drive`), SaysKey, ProvesKey, false},
+	{OldSystem, regexp.MustCompile(`\b(?:old|former|previous) (?:system|dis[ck]|drive)\b`), SaysOld, ProvesOld, false},
+	{Stops, regexp.MustCompile(`inaccessible|stop (?:error|code)|stops (?:as|while|when)|blue screen|kernel panic|crash`), SaysStops, ProvesStops, false},
+	{Loops, regexp.MustCompile(`on and off|starts? and stops?|again and again|over and over|\bloop|keeps? (?:restart|start|turn)|turns? itself off|restarts`), SaysLoops, ProvesLoops, false},
+	{Dead, regexp.MustCompile(`\bdead\b|no (?:sign|reaction|power)|nothing happens|does ?n[o']t (?:turn|switch|power) on`), SaysDead, ProvesDead, false},
+	{NoSystem, regexp.MustCompile(`\bno (?:operating )?system|no boot|boot (?:device|disk|media) not found|insert (?:boot|system)|(?:system|bootable device) (?:was )?not found|missing operating system|select (?:a )?(?:proper )?boot|nothing to boot`), SaysNoSystem, ProvesNoSystem, false},
+	{Key, regexp.MustCompile(`recovery key|unlock (?:this|the) drive`), SaysKey, ProvesKey, false},
 	{"changed", regexp.MustCompile(`(?:memory|system memory|settings?|configuration|hardware|processor).* (?:has |have |was |were )?changed|new (?:memory|processor)`), SaysChanged, ProvesChanged, true},
-	{"dark", regexp.MustCompile(`\bdark\b|\bblack\b|no (?:picture|signal|display|video|image)|nothing (?:on|at all)|blank screen`), StaysDark, ProvesDark, false},
-	{"beeps", regexp.MustCompile(`\bbeep|\bcode\b|\bled\b|\blight`), SaysBeeps, ProvesBeeps, false},
-	{starts, regexp.MustCompile(`^(?:it )?(?:starts?|boots?|ok|okay|fine|as before|desktop|log-?in|sign-?in|set-?up)\b`), ItStarts, ProvesStart, true},
+	{Dark, regexp.MustCompile(`\bdark\b|\bblack\b|no (?:picture|signal|display|video|image)|nothing (?:on|at all)|blank screen`), StaysDark, ProvesDark, false},
+	{CoverOpen, regexp.MustCompile(`\b(?:cover|lid|case|chassis|intrusion)\b`), SaysCover, ProvesCover, false},
+	{FanError, regexp.MustCompile(`\bfan\b`), SaysFan, ProvesFan, false},
+	{ClockLost, regexp.MustCompile(`\b(?:clock|date|time)\b.*\b(?:wrong|lost|not set|invalid)|\bbattery|checksum|defaults (?:were )?loaded`), SaysClock, ProvesClock, false},
+	{Beeps, regexp.MustCompile(`\bbeep|\bcode\b|\bled\b|\blight`), SaysBeeps, ProvesBeeps, false},
+	{Starts, regexp.MustCompile(`^(?:it )?(?:starts?|boots?|ok|okay|fine|as before|desktop|log-?in|sign-?in|set-?up)\b`), ItStarts, ProvesStart, true},
 }
 
 // other is a message that nothing here knows.
 var other = message{name: "other", says: SaysElse, proves: ProvesElse}
+
+// Telling reports a message that says something about the machine: what nothing here knows
+// does not.
+func Telling(name string) bool { return messageNamed(name).name != other.name }
 
 func messageNamed(name string) message {
 	for _, m := range messages {

@@ -8,6 +8,7 @@
 package power
 
 import (
+	"cmp"
 	"math"
 	"strconv"
 	"strings"
@@ -61,6 +62,19 @@ const (
 	LinkOf  LineKind = "link"
 	Array   LineKind = "array" // drives that firmware shows as one
 	Setting LineKind = "setting"
+
+	Boots    LineKind = "boot"      // a drive in the firmware's boot list
+	Installs LineKind = "installer" // a drive in the installer's list
+	Disk     LineKind = "disk"      // a drive in the system's list of disks
+	Counts   LineKind = "errors"    // what a link counts up: CRC errors of a lead, corrected errors of lanes
+	Heat     LineKind = "heat"      // of a drive at work
+)
+
+// What a line shows that has no number: that the thing is listed, and whether a count rises.
+const (
+	Here   = "listed"
+	Quiet  = "none"
+	Rising = "rising"
 )
 
 // LineID names one line of a screen: its kind and what it is about, a place or a
@@ -103,6 +117,11 @@ func (l LineID) String() string {
 	return string(l.Kind)
 }
 
+// Compare orders lines by kind and what they are about.
+func (l LineID) Compare(o LineID) int {
+	return cmp.Or(cmp.Compare(l.Kind, o.Kind), l.Socket.Compare(o.Socket), cmp.Compare(l.Setting, o.Setting), cmp.Compare(l.Array, o.Array), map[bool]int{true: 1}[l.System]-map[bool]int{true: 1}[o.System])
+}
+
 // MarshalText writes the name as files do.
 func (l LineID) MarshalText() ([]byte, error) { return []byte(l.String()), nil }
 
@@ -115,22 +134,23 @@ func (l LineID) IsZero() bool { return l == LineID{} }
 // Reading is one line as it is or should be shown. The field that is filled
 // follows from the line's kind; Absent says that the thing is not shown at all.
 type Reading struct {
-	Line   LineID         `json:"line" jsonschema:"minLength=1,maxLength=80"`
-	Bytes  quantity.Bytes `json:"bytes,omitzero" jsonschema:"minimum=1"`
-	MTps   quantity.MTps  `json:"rateMTps,omitzero" jsonschema:"minimum=1,maximum=20000"`
-	Gen    quantity.Gen   `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
-	Lanes  quantity.Lanes `json:"lanes,omitzero" jsonschema:"minimum=1,maximum=16"`
-	Gbps   float64        `json:"lineGbps,omitzero" jsonschema:"minimum=0.4,maximum=200"` // of a USB link, all lanes together
-	Value  string         `json:"value,omitempty" jsonschema:"maxLength=80"`              // a setting's option
-	Absent bool           `json:"absent,omitempty"`
-	Raw    string         `json:"raw,omitempty" jsonschema:"maxLength=80"`    // as typed
-	Item   rig.ItemID     `json:"item,omitempty" jsonschema:"maxLength=60"`   // the piece of which it was taken, where a line is about one
-	Serial string         `json:"serial,omitempty" jsonschema:"maxLength=80"` // the serial number that the line shows
-	Lapsed bool           `json:"lapsed,omitempty"`                           // what it proves was changed afterwards
-	Proof  bool           `json:"proof,omitempty"`                            // all lies and is set as it was when it was read, so it proves what it shows
-	Origin Origin         `json:"origin"`
-	By     string         `json:"by,omitempty" jsonschema:"maxLength=80"`
-	At     time.Time      `json:"at,omitzero"`
+	Line    LineID           `json:"line" jsonschema:"minLength=1,maxLength=80"`
+	Bytes   quantity.Bytes   `json:"bytes,omitzero" jsonschema:"minimum=1"`
+	MTps    quantity.MTps    `json:"rateMTps,omitzero" jsonschema:"minimum=1,maximum=20000"`
+	Gen     quantity.Gen     `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
+	Lanes   quantity.Lanes   `json:"lanes,omitzero" jsonschema:"minimum=1,maximum=16"`
+	Gbps    float64          `json:"lineGbps,omitzero" jsonschema:"minimum=0.4,maximum=200"` // of a USB link, all lanes together
+	Value   string           `json:"value,omitempty" jsonschema:"maxLength=80"`              // a setting's option
+	Celsius quantity.Celsius `json:"celsius,omitzero" jsonschema:"minimum=1,maximum=150"`
+	Absent  bool             `json:"absent,omitempty"`
+	Raw     string           `json:"raw,omitempty" jsonschema:"maxLength=80"`    // as typed
+	Item    rig.ItemID       `json:"item,omitempty" jsonschema:"maxLength=60"`   // the piece of which it was taken, where a line is about one
+	Serial  string           `json:"serial,omitempty" jsonschema:"maxLength=80"` // the serial number that the line shows
+	Lapsed  bool             `json:"lapsed,omitempty"`                           // what it proves was changed afterwards
+	Proof   bool             `json:"proof,omitempty"`                            // all lies and is set as it was when it was read, so it proves what it shows
+	Origin  Origin           `json:"origin"`
+	By      string           `json:"by,omitempty" jsonschema:"maxLength=80"`
+	At      time.Time        `json:"at,omitzero"`
 }
 
 // Observation is what was seen, or is expected to be.
@@ -150,6 +170,60 @@ func Expect(b *rig.Rig, r *fit.Answer) Observation {
 		}
 	}
 	return out
+}
+
+// Forecast is what a machine shows, to be asked line by line: what is not asked for is not
+// worked out.
+type Forecast struct {
+	rig    *rig.Rig
+	answer *fit.Answer
+	lines  map[LineID]*foretold // that were asked for, nil for one that is not shown
+}
+
+// Foretell makes the forecast of a resolved rig.
+func Foretell(b *rig.Rig, r *fit.Answer) *Forecast {
+	return &Forecast{b, r, map[LineID]*foretold{}}
+}
+
+// Lines lists all that is shown, in the order in which it is come upon.
+func (f *Forecast) Lines() []LineID {
+	list := lines(f.rig, f.answer)
+	out := make([]LineID, len(list))
+	for i := range list {
+		out[i] = list[i].ID
+		f.lines[out[i]] = &list[i]
+	}
+	return out
+}
+
+func (f *Forecast) line(id LineID) *foretold {
+	if l, asked := f.lines[id]; asked {
+		return l
+	}
+	c := forecast{b: f.rig, r: f.answer}
+	c.some(id)
+	f.lines[id] = nil
+	for _, screen := range c.out {
+		for i := range screen {
+			f.lines[screen[i].ID] = &screen[i]
+		}
+	}
+	return f.lines[id]
+}
+
+// Shows is what a line shows, where that can be told; there is that the line is shown at all.
+func (f *Forecast) Shows(id LineID) (want Reading, known, there bool) {
+	if l := f.line(id); l != nil {
+		return l.want, l.known, true
+	}
+	return Reading{}, false, false
+}
+
+// Allows reports whether a reading may be of this machine: a line of which nothing is foretold
+// may show anything.
+func (f *Forecast) Allows(got Reading) bool {
+	l := f.line(got.Line)
+	return l == nil || l.agrees(got, f.rig, f.answer)
 }
 
 // Verdict is what comparing a line came to.
@@ -178,8 +252,10 @@ type Screen string
 
 // The screens, in the order they are come upon.
 const (
-	InSetUp  Screen = "set-up"
-	InSystem Screen = "system"
+	InSetUp     Screen = "set-up"
+	InBootList  Screen = "boot-list"
+	InInstaller Screen = "installer"
+	InSystem    Screen = "system"
 )
 
 // Show is how one kind of screen prints a value.
@@ -190,6 +266,7 @@ type Show struct{ Where, Text fact.Fact }
 type Line struct {
 	ID       LineID
 	Screen   Screen
+	Extra    bool // nobody need read it where all is as it should be
 	About    fact.Fact
 	Item     rig.ItemID // the piece it is about, "" where it is about none
 	Serial   string     // which it has
@@ -256,7 +333,7 @@ func Compare(b *rig.Rig, r *fit.Answer, is Seen) []Line {
 		}
 		l.Touched = !is.Untouched[l.ID]
 		switch {
-		case got == nil && !l.Touched && !l.Exact:
+		case got == nil && (l.Extra || !l.Touched && !l.Exact):
 			l.Verdict = NotAsked
 		case got == nil:
 			l.Verdict = NotLooked
@@ -314,8 +391,14 @@ func (r Reading) shown() fact.Fact {
 		return fact.Of(MemoryIs, r.Bytes)
 	case Rate:
 		return fact.Of(SpeedIs, r.MTps)
-	case Drive, Array:
+	case Drive, Array, Installs, Disk:
 		return fact.Of(CapacityIs, r.Bytes)
+	case Boots:
+		return fact.Of(Listed)
+	case Counts:
+		return fact.Of(map[string]fact.Code{Quiet: CountsNothing, Rising: CountsRise}[r.Value])
+	case Heat:
+		return fact.Of(CelsiusIs, r.Celsius)
 	case LinkOf:
 		l := fit.Link{Protocol: link.SATA, Gen: known.Exactly(r.Gen), Lanes: known.Exactly(r.Lanes)}
 		switch {
@@ -352,7 +435,9 @@ func (l *foretold) agrees(got Reading, b *rig.Rig, r *fit.Answer) bool {
 		return (want.Bytes == 0 || float64(got.Bytes) >= float64(want.Bytes)*0.999) && (upTo.Bytes == 0 || float64(got.Bytes) <= float64(upTo.Bytes)*1.001)
 	case Usable:
 		return got.Bytes+systemLoss >= want.Bytes && (upTo.Bytes == 0 || got.Bytes <= upTo.Bytes)
-	case Drive, Array: // whether it is seen is not known, its size may be
+	case Heat:
+		return got.Celsius <= upTo.Celsius
+	case Drive, Array, Installs, Disk: // whether it is seen is not known, its size may be
 		return want.Bytes == 0 || sameCapacity(want.Bytes, got)
 	case Rate:
 		return (got.MTps+2 >= want.MTps || 2*got.MTps+2 >= want.MTps) && (upTo.MTps == 0 || got.MTps <= upTo.MTps+2)
@@ -362,11 +447,25 @@ func (l *foretold) agrees(got Reading, b *rig.Rig, r *fit.Answer) bool {
 	return true
 }
 
+// Agree reports whether a reading is what a machine shows that a rig with this answer is,
+// where that is known: of the line in whole, or of the piece that lies there by its serial
+// number.
+func Agree(want, got Reading, b *rig.Rig, r *fit.Answer) bool {
+	switch {
+	case want.Absent || got.Absent:
+		return want.Absent == got.Absent
+	case got.Serial != "":
+		p := b.PieceIn(got.Line.Socket)
+		return p == nil || p.Serial == "" || SameSerial(got.Serial, p.Serial)
+	}
+	return same(want, got, b, r)
+}
+
 // same reports whether a reading is what was expected.
 func same(want, got Reading, b *rig.Rig, r *fit.Answer) bool {
 	switch want.Line.Kind {
 	case Message:
-		return messageNamed(got.Value).right
+		return messageNamed(got.Value).right == messageNamed(want.Value).right && (messageNamed(got.Value).right || got.Value == want.Value)
 	case Total, Fitted, Slot:
 		return within(float64(got.Bytes), float64(want.Bytes), 0.001)
 	case Usable:
@@ -374,8 +473,12 @@ func same(want, got Reading, b *rig.Rig, r *fit.Answer) bool {
 	case Rate:
 		// Labels cut thirds off (2666, 2667), and older screens print the clock, half of it.
 		return math.Abs(float64(got.MTps-want.MTps)) <= 2 || math.Abs(float64(2*got.MTps-want.MTps)) <= 2
-	case Drive, Array:
+	case Drive, Array, Installs, Disk:
 		return sameCapacity(want.Bytes, got)
+	case Boots, Counts:
+		return got.Value == want.Value
+	case Heat:
+		return (got.Celsius > HotM2) == (want.Celsius > HotM2)
 	case LinkOf:
 		return got.Gen == want.Gen && got.Lanes == want.Lanes && within(got.Gbps, want.Gbps, 0.01)
 	case Setting:

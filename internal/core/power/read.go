@@ -4,6 +4,7 @@ package power
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -12,14 +13,17 @@ import (
 	"deepbay/internal/core/quantity"
 )
 
+// absent is how people type that nothing is shown.
+var absent = []string{"none", "empty", "not there", "nothing", "missing", "-"}
+
 // Read makes a reading of what a person typed for a line; the error is an Unreadable.
 // "none", "empty" and "not there" mean that nothing is shown.
 func Read(id LineID, typed string) (Reading, error) {
 	r := Reading{Line: id, Raw: strings.TrimSpace(typed), Origin: Typed}
-	switch strings.ToLower(r.Raw) {
-	case "":
+	switch t := strings.ToLower(r.Raw); {
+	case t == "":
 		return r, unreadable(NothingTyped, typed)
-	case "none", "empty", "not there", "nothing", "missing", "-":
+	case id.Kind != Counts && slices.Contains(absent, t): // no errors counted is a count
 		r.Absent = true
 		return r, nil
 	}
@@ -29,7 +33,13 @@ func Read(id LineID, typed string) (Reading, error) {
 		r.Value = readMessage(r.Raw)
 	case Total, Usable, Fitted, Slot:
 		r.Bytes, err = readMemory(r.Raw, id.Kind)
-	case Drive, Array:
+	case Boots:
+		r.Value = Here
+	case Counts:
+		r.Value, err = readCount(r.Raw)
+	case Heat:
+		r.Celsius, err = readHeat(r.Raw)
+	case Drive, Array, Installs, Disk:
 		if r.Bytes, err = quantity.ParseBytes(r.Raw); err != nil || bare.MatchString(r.Raw) && r.Bytes < quantity.GB {
 			return r, unreadable(NoCapacity, typed)
 		}
@@ -45,6 +55,29 @@ func Read(id LineID, typed string) (Reading, error) {
 		err = unreadable(NoLine, id.String())
 	}
 	return r, err
+}
+
+// readCount reads whether a count of errors rises: "none", "0", "rising", "12 more".
+func readCount(s string) (string, error) {
+	t := strings.ToLower(s)
+	digits := strings.TrimFunc(t, func(r rune) bool { return r < '0' || r > '9' })
+	switch {
+	case t == Quiet || t == "steady" || digits != "" && strings.Trim(digits, "0") == "":
+		return Quiet, nil
+	case strings.Contains(t, "ris") || strings.Contains(t, "more") || digits != "":
+		return Rising, nil
+	}
+	return "", unreadable(NoCount, s)
+}
+
+// readHeat reads a temperature: "48", "48 C", "48 °C".
+func readHeat(s string) (quantity.Celsius, error) {
+	t := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(strings.ToUpper(strings.TrimSpace(s)), "C"), "°"))
+	v, err := strconv.ParseFloat(t, 64)
+	if err != nil || !(v >= 1 && v <= 150) { // NaN is neither
+		return 0, unreadable(NoTemperature, s)
+	}
+	return quantity.Celsius(v), nil
 }
 
 // bare is a number without a unit.

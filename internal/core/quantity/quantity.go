@@ -308,3 +308,17 @@ func (b Bytes) Label() string {
 	}
 	return b.Decimal()
 }
+
+// Celsius is a temperature in degrees Celsius. Zero is "not stated".
+type Celsius float64
+
+// Known reports whether the temperature was stated.
+func (c Celsius) Known() bool { return c > 0 }
+
+// String prints "48 °C".
+func (c Celsius) String() string {
+	if !c.Known() {
+		return "unknown"
+	}
+	return strconv.FormatFloat(float64(c), 'f', -1, 64) + " °C"
+}
