@@ -47,8 +47,9 @@ var edges = []struct{ room, uses string }{
 	{"plan", "access fact fit known layer machine memory part quantity rig shelf"},
 	{"workorder", "access fact fit known layer machine memory part practice quantity rig"},
 	{"power", "fact fit known link machine memory part quantity rig"},
-	{"job", "cure fact fit layer link machine part plan power practice problem quantity rig shelf shorthand workorder"},
-	{"say", "access ask cure fact fit intake job known layer link machine memory part plan power practice problem quantity rig shelf shorthand workorder"},
+	{"fault", "fit layer link machine part power quantity rig"},
+	{"job", "access cure fact fault fit layer link machine part plan power practice problem quantity rig shelf shorthand workorder"},
+	{"say", "access ask cure fact fault fit intake job known layer link machine memory part plan power practice problem quantity rig shelf shorthand workorder"},
 }
 
 // TestImports fails when the core imports anything but what is listed, and when a

@@ -9,6 +9,7 @@ import (
 	"reflect"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fault"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
@@ -36,7 +37,7 @@ var kinds = map[string]reflect.Type{
 	"number": reflect.TypeFor[int](), "set": reflect.TypeFor[job.Setting](), "step-set": reflect.TypeFor[workorder.Setting](), "choice": reflect.TypeFor[power.Choice](),
 	"socket": reflect.TypeFor[machine.SocketID](), "sockets": reflect.TypeFor[[]machine.SocketID](), "holder": reflect.TypeFor[machine.Holder](), "bay": reflect.TypeFor[machine.BayID](), "bays": reflect.TypeFor[[]machine.BayID](),
 	"form": reflect.TypeFor[part.Form](), "plug": reflect.TypeFor[part.Plug](), "thread": reflect.TypeFor[part.Thread](), "end": reflect.TypeFor[part.LeadEnd](), "fitting": reflect.TypeFor[part.FittingKind](),
-	"bytes": reflect.TypeFor[quantity.Bytes](), "rate": reflect.TypeFor[quantity.MTps](), "celsius": reflect.TypeFor[quantity.Celsius](), "gen": reflect.TypeFor[quantity.Gen](), "mm": reflect.TypeFor[quantity.Millimetres](), "generation": reflect.TypeFor[memory.Generation](), "grade": reflect.TypeFor[shelf.Grade](),
+	"bytes": reflect.TypeFor[quantity.Bytes](), "rate": reflect.TypeFor[quantity.MTps](), "fault": reflect.TypeFor[fault.Fault](), "check": reflect.TypeFor[fault.Inspection](), "answered": reflect.TypeFor[fault.Answered](), "celsius": reflect.TypeFor[quantity.Celsius](), "gen": reflect.TypeFor[quantity.Gen](), "mm": reflect.TypeFor[quantity.Millimetres](), "generation": reflect.TypeFor[memory.Generation](), "grade": reflect.TypeFor[shelf.Grade](),
 }
 
 var names = func() map[reflect.Type]string {

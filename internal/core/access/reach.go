@@ -61,3 +61,19 @@ func Change(r *rig.Rig, from, to End) []layer.Named {
 	}
 	return slices.Concat(Leaving(r, from), Coming(r, to))
 }
+
+// Minutes is how long it takes to reach some places and to close the machine again; false is
+// that one is not reached.
+func Minutes(s *layer.Stack, at []layer.Named) (layer.Minutes, bool) {
+	var goals []layer.Goal
+	for _, p := range at {
+		goals = append(goals, s.To(p))
+	}
+	open, ok := s.Least(goals, nil)
+	var out layer.Minutes
+	for _, i := range open {
+		m, _ := s.Layers[i].Takes()
+		out += 2 * m
+	}
+	return out, ok
+}

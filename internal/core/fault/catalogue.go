@@ -27,6 +27,7 @@ type kind struct {
 	minutes layer.Minutes    // that its cure takes
 	normal  bool             // it only looks like a fault
 	danger  bool             // work stops, and data comes first
+	caution bool             // its cure has a caution of its own
 	channel bool             // it is about a memory channel, not one slot
 }
 
@@ -120,12 +121,12 @@ var catalogue = []kind{
 	{name: ModuleDirty, prior: .06, where: modules, inside: true, minutes: 5, effects: lostOr(.6, power.Beeps), shows: map[Look]Outcome{Contacts: Dirty, Spare: Gone, Swap: Gone, Alone: Starts}},
 	{name: ModuleDead, prior: .12, where: modules, inside: true, minutes: 5, effects: lostOr(.7, power.Beeps), shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Alone: Starts}},
 	{name: SlotDead, prior: .08, where: modules, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPlace, OtherPlace: Gone, Alone: Starts}},
-	{name: ChannelPressed, prior: .05, where: channels, inside: true, minutes: 20, channel: true, effects: channelLost, shows: map[Look]Outcome{Cooler: Gone, Swap: WithPlace, OtherPlace: Gone}},
+	{name: ChannelPressed, caution: true, prior: .05, where: channels, inside: true, minutes: 20, channel: true, effects: channelLost, shows: map[Look]Outcome{Cooler: Gone, Swap: WithPlace, OtherPlace: Gone}},
 	{name: ModuleMislabel, prior: .04, where: modules, inside: true, minutes: 5, effects: halved, shows: map[Look]Outcome{Label: Another, Swap: WithPiece, Spare: Gone}},
 	{name: ModuleDense, prior: .05, where: modules, inside: true, minutes: 10, effects: halved, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Version: TooOld}},
 	{name: ProfileUnstable, prior: .15, where: settings(machine.MemoryProfile), minutes: 3, effects: messages(.6, power.Loops, power.Dark), shows: map[Look]Outcome{ProfileOff: Starts}},
 	{name: MemoryErrors, prior: .10, where: modules, inside: true, minutes: 5, effects: messages(1, power.Stops, ""), shows: map[Look]Outcome{MemTest: Fails}},
-	{name: FirmwareOld, prior: .10, where: newModules, inside: true, minutes: 25, effects: messages(.5, power.Beeps, power.Dark), shows: map[Look]Outcome{Version: TooOld}},
+	{name: FirmwareOld, caution: true, prior: .10, where: newModules, inside: true, minutes: 25, effects: messages(.5, power.Beeps, power.Dark), shows: map[Look]Outcome{Version: TooOld}},
 	{name: Training, prior: .50, where: newModules, minutes: 15, normal: true, effects: messages(1, power.Dark, ""), shows: map[Look]Outcome{Wait: Starts}},
 	{name: ThirtyTwoBit, prior: .10, where: muchMemory, minutes: 2, effects: always(change{does: uses, n: usable}), shows: map[Look]Outcome{Bits: ThirtyTwo}},
 	{name: LiesElsewhere, prior: .05, where: elsewhere, inside: true, minutes: 4, effects: moved, shows: map[Look]Outcome{Place: Another, Swap: WithPlace}},
@@ -135,17 +136,17 @@ var catalogue = []kind{
 	{name: ProfileNotSet, prior: .70, where: settings(machine.MemoryProfile), minutes: 1, effects: setTo},
 	{name: SplitNotSet, prior: .70, where: settings(machine.SlotSplit), minutes: 1, effects: setTo},
 	{name: SplitWrongSlot, prior: .15, where: wrongSlots, minutes: 1, effects: onWrongSlot},
-	{name: ModeWrong, prior: .30, where: settings(machine.StorageMode, machine.Remapping), minutes: 1, effects: wrongMode},
+	{name: ModeWrong, caution: true, prior: .30, where: settings(machine.StorageMode, machine.Remapping), minutes: 1, effects: wrongMode},
 	{name: SpeedCapped, prior: .30, where: settings(machine.LinkSpeed), minutes: 1, effects: setTo},
 	{name: SettingOther, prior: .10, where: settings("", machine.SocketMode, machine.PCIeStart, machine.LegacyStart, machine.SecureStart, machine.BootOrder), minutes: 1, effects: setTo},
 	{name: NotSaved, prior: .15, where: unsaved, minutes: 2, effects: allSettingsBack},
-	{name: CellEmpty, prior: .10, where: machineWith(anySetting), inside: true, minutes: 3, effects: cleared, shows: map[Look]Outcome{Cell: Failing}},
+	{name: CellEmpty, caution: true, prior: .10, where: machineWith(anySetting), inside: true, minutes: 3, effects: cleared, shows: map[Look]Outcome{Cell: Failing}},
 	{name: ProcessorOther, prior: .12, where: processors, minutes: 1, effects: otherProcessor, shows: map[Look]Outcome{Processor: Another}},
 
 	// Drives on M.2 and U.2, and what all drives share.
 	{name: M2NotSeated, prior: .25, where: drivesIn(machine.M2), inside: true, minutes: 3, effects: lostOrNarrow(.6), shows: map[Look]Outcome{Seat: NotHome, Spare: Gone, Swap: Gone, OtherPlace: Gone}},
 	{name: M2Dirty, prior: .08, where: overPCIe(machine.M2), inside: true, minutes: 5, effects: narrowed(counts), shows: map[Look]Outcome{Contacts: Dirty, Spare: Gone, Swap: Gone}},
-	{name: DriveDead, prior: .08, where: drives, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Listen: Silent}},
+	{name: DriveDead, caution: true, prior: .08, where: drives, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Listen: Silent}},
 	{name: PortDead, prior: .06, where: drives, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPlace, OtherPlace: Gone}},
 	{name: PostShorts, prior: .03, where: onTheBoard(machine.M2), inside: true, minutes: 4, effects: messages(.5, power.Loops, power.Dead), shows: map[Look]Outcome{Post: Wrong}},
 	{name: PostMissing, prior: .06, where: overPCIe(machine.M2), inside: true, minutes: 4, effects: narrowed(counts), shows: map[Look]Outcome{Post: Wrong, OtherPlace: Gone}},
@@ -153,8 +154,8 @@ var catalogue = []kind{
 	{name: NoAir, prior: .10, where: drivesIn(machine.M2), inside: true, minutes: 5, effects: hot(81), shows: map[Look]Outcome{Air: Covered}},
 	{name: SATACard, prior: .06, where: overPCIe(machine.M2), inside: true, minutes: 5, effects: speaksSATA, shows: map[Look]Outcome{Label: Another, Swap: WithPiece, Spare: Gone}},
 	{name: DriveMislabel, prior: .03, where: drives, inside: true, minutes: 5, effects: halved, shows: map[Look]Outcome{Health: Failing, Swap: WithPiece, Spare: Gone}},
-	{name: DriveFailing, prior: .05, where: drives, inside: true, minutes: 10, danger: true, effects: failing, shows: map[Look]Outcome{Health: Failing, Listen: Clicks, Swap: WithPiece, Spare: Gone}},
-	{name: Remapped, prior: .15, where: drives, minutes: 5, effects: always(change{does: unseen}), shows: map[Look]Outcome{Driver: Gone}},
+	{name: DriveFailing, caution: true, prior: .05, where: drives, inside: true, minutes: 10, danger: true, effects: failing, shows: map[Look]Outcome{Health: Failing, Listen: Clicks, Swap: WithPiece, Spare: Gone}},
+	{name: Remapped, caution: true, prior: .15, where: drives, minutes: 5, effects: always(change{does: unseen}), shows: map[Look]Outcome{Driver: Gone}},
 	{name: PathTooLong, prior: .10, where: overPCIe(machine.M2), inside: true, minutes: 6, effects: slower(counts), shows: map[Look]Outcome{Straight: Gone}},
 	{name: IdleLink, prior: .60, where: overPCIe(""), minutes: 1, normal: true, effects: idle, shows: map[Look]Outcome{AtWork: Gone}},
 
@@ -164,7 +165,7 @@ var catalogue = []kind{
 	{name: LeadDead, prior: .04, where: drivesIn(machine.SATA), inside: true, minutes: 3, effects: lost, shows: map[Look]Outcome{OtherLead: Gone, Swap: WithPlace}},
 	{name: PlugOff, prior: .12, where: drivesIn(machine.SATA), inside: true, minutes: 1, effects: lost, shows: map[Look]Outcome{PowerPlug: NotHome, Listen: Silent, Swap: WithPlace}},
 	{name: PinHolds, prior: .10, where: pinned, inside: true, minutes: 4, effects: lost, shows: map[Look]Outcome{NoThird: Gone, Listen: Silent, Swap: WithPiece, Spare: Gone}},
-	{name: PowerLeadDead, prior: .04, where: drivesIn(machine.SATA), inside: true, minutes: 3, effects: lost, shows: map[Look]Outcome{OtherPlug: Gone, Listen: Silent, Swap: WithPlace}},
+	{name: PowerLeadDead, caution: true, prior: .04, where: drivesIn(machine.SATA), inside: true, minutes: 3, effects: lost, shows: map[Look]Outcome{OtherPlug: Gone, Listen: Silent, Swap: WithPlace}},
 	{name: SplitterWeak, prior: .06, where: platters, inside: true, minutes: 4, effects: dropsOut, shows: map[Look]Outcome{OtherPlug: Gone}},
 
 	// Cards and boxes.
@@ -179,18 +180,18 @@ var catalogue = []kind{
 	// What starts.
 	{name: StartOrder, prior: .70, where: machineWith(func(c *Case) bool { return len(starters(c)) > 0 }), minutes: 2, effects: startsOther, shows: map[Look]Outcome{Order: Another, Menu: Starts}},
 	{name: LegacyStart, prior: .15, where: starters, minutes: 2, effects: notStarted, shows: map[Look]Outcome{StartMode: Legacy}},
-	{name: NoStartFiles, prior: .12, where: starters, minutes: 15, effects: notStarted},
-	{name: SameSignature, prior: .15, where: twins, minutes: 3, effects: always(change{does: offline}), shows: map[Look]Outcome{Disks: SameID}},
-	{name: NoLetter, prior: .50, where: blank, minutes: 1, normal: true, effects: always(change{does: offline}), shows: map[Look]Outcome{Disks: NotYet}},
-	{name: KeyAsked, prior: .30, where: locked, minutes: 3, normal: true, effects: messages(1, power.Key, "")},
+	{name: NoStartFiles, caution: true, prior: .12, where: starters, minutes: 15, effects: notStarted},
+	{name: SameSignature, caution: true, prior: .15, where: twins, minutes: 3, effects: always(change{does: offline}), shows: map[Look]Outcome{Disks: SameID}},
+	{name: NoLetter, caution: true, prior: .50, where: blank, minutes: 1, normal: true, effects: always(change{does: offline}), shows: map[Look]Outcome{Disks: NotYet}},
+	{name: KeyAsked, caution: true, prior: .30, where: locked, minutes: 3, normal: true, effects: messages(1, power.Key, "")},
 
 	// The machine.
 	{name: SupplyOff, prior: .35, where: wholeMachine, minutes: 1, effects: messages(1, power.Dead, ""), shows: map[Look]Outcome{SupplyOn: Off}},
-	{name: SupplyDead, prior: .05, where: wholeMachine, inside: true, minutes: 20, effects: messages(1, power.Dead, ""), shows: map[Look]Outcome{OtherSupply: Starts}},
+	{name: SupplyDead, caution: true, prior: .05, where: wholeMachine, inside: true, minutes: 20, effects: messages(1, power.Dead, ""), shows: map[Look]Outcome{OtherSupply: Starts}},
 	{name: MainPlugOff, prior: .25, where: wholeMachine, inside: true, minutes: 1, effects: messages(1, power.Dead, ""), shows: map[Look]Outcome{MainPlugs: NotHome}},
 	{name: CPUPlugOff, prior: .30, where: wholeMachine, inside: true, minutes: 1, effects: messages(.7, power.Loops, power.Dark), shows: map[Look]Outcome{CPUPlug: NotHome}},
 	{name: FrontLeadOff, prior: .15, where: wholeMachine, inside: true, minutes: 1, effects: messages(1, power.Dead, ""), shows: map[Look]Outcome{FrontLead: NotHome}},
-	{name: LooseScrew, prior: .15, where: wholeMachine, inside: true, minutes: 4, danger: true, effects: messages(.5, power.Dead, power.Loops), shows: map[Look]Outcome{Loose: Found}},
+	{name: LooseScrew, caution: true, prior: .15, where: wholeMachine, inside: true, minutes: 4, danger: true, effects: messages(.5, power.Dead, power.Loops), shows: map[Look]Outcome{Loose: Found}},
 	{name: StandBy, prior: .10, where: wholeMachine, minutes: 1, effects: messages(1, power.Dead, ""), shows: map[Look]Outcome{Restart: Gone}},
 	{name: CoverSwitch, prior: .90, where: wholeMachine, minutes: 1, effects: messages(1, power.CoverOpen, ""), shows: map[Look]Outcome{Lid: Open}},
 	{name: FanOff, prior: .80, where: wholeMachine, inside: true, minutes: 1, effects: messages(1, power.FanError, ""), shows: map[Look]Outcome{FanPlug: Off}},

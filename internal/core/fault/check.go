@@ -173,9 +173,9 @@ func (k Look) Outcomes() []Outcome { return looks[k].outcomes }
 // Inside reports a kind of check for which the machine is opened.
 func (k Look) Inside() bool { return looks[k].inside }
 
-// Check is something to look at or try: a line to read, or a kind of check at a place, with
+// Inspection is something to look at or try: a line to read, or a kind of check at a place, with
 // another place where one is needed.
-type Check struct {
+type Inspection struct {
 	Look Look
 	Line power.LineID // of ReadLine
 	At   rig.Path     // of the others; none is the machine
@@ -183,7 +183,7 @@ type Check struct {
 }
 
 // String names a check as files do: "seat@A2", "swap@A2,B2", "read:slot/A2", "restart".
-func (k Check) String() string {
+func (k Inspection) String() string {
 	s := string(k.Look)
 	if k.Line != (power.LineID{}) {
 		return s + ":" + k.Line.String()
@@ -198,12 +198,12 @@ func (k Check) String() string {
 }
 
 // ParseCheck reads a check's name. One that is none has a kind that there is not.
-func ParseCheck(s string) Check {
+func ParseCheck(s string) Inspection {
 	if l, line, ok := strings.Cut(s, ":"); ok {
-		return Check{Look: Look(l), Line: power.ParseLineID(line)}
+		return Inspection{Look: Look(l), Line: power.ParseLineID(line)}
 	}
 	rest, with, two := strings.Cut(s, ",")
-	var k Check
+	var k Inspection
 	if two {
 		k.With = rig.ParsePath(with)
 	}
@@ -215,20 +215,20 @@ func ParseCheck(s string) Check {
 }
 
 // MarshalText writes the name as files do.
-func (k Check) MarshalText() ([]byte, error) { return []byte(k.String()), nil }
+func (k Inspection) MarshalText() ([]byte, error) { return []byte(k.String()), nil }
 
 // UnmarshalText reads any name; see ParseCheck.
-func (k *Check) UnmarshalText(b []byte) error { *k = ParseCheck(string(b)); return nil }
+func (k *Inspection) UnmarshalText(b []byte) error { *k = ParseCheck(string(b)); return nil }
 
 // Answered is a check that was made, and what it showed.
 type Answered struct {
-	Check Check   `json:"check" jsonschema:"minLength=1,maxLength=120"`
-	Is    Outcome `json:"is"`
+	Check Inspection `json:"check" jsonschema:"minLength=1,maxLength=120"`
+	Is    Outcome    `json:"is"`
 }
 
 // outcome is what a check shows where some faults are. Of two, the one that it is about speaks;
 // what mends the one does not mend the other.
-func (c *Case) outcome(k Check, faults []Fault) Outcome {
+func (c *Case) outcome(k Inspection, faults []Fault) Outcome {
 	of := looks[k.Look]
 	is := of.outcomes[0]
 	for _, f := range faults {
@@ -245,7 +245,7 @@ func (c *Case) outcome(k Check, faults []Fault) Outcome {
 }
 
 // cost is how long a check takes in minutes, opening the machine included.
-func (c *Case) cost(k Check) layer.Minutes {
+func (c *Case) cost(k Inspection) layer.Minutes {
 	if k.Look == ReadLine {
 		switch k.Line.Kind {
 		case power.Message:

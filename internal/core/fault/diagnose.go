@@ -50,7 +50,7 @@ type Foreseen struct {
 
 // Next is the check that tells the leaders apart best for what it costs.
 type Next struct {
-	Check   Check
+	Check   Inspection
 	Minutes layer.Minutes
 	Inside  bool // the machine must be opened for it
 	Shows   []Foreseen

@@ -186,6 +186,9 @@ func (k Kind) Danger() bool { e := entry(k); return e != nil && e.danger }
 // Inside reports a kind whose cure needs the machine opened.
 func (k Kind) Inside() bool { e := entry(k); return e != nil && e.inside }
 
+// Cautioned reports a kind whose cure has a caution of its own.
+func (k Kind) Cautioned() bool { e := entry(k); return e != nil && e.caution }
+
 // Minutes is how long the cure takes, without opening the machine.
 func (k Kind) Minutes() layer.Minutes {
 	if e := entry(k); e != nil {

@@ -56,7 +56,7 @@ type class struct {
 }
 
 // foresees is what a check may show, and how much it tells, in bits.
-func (q *question) foresees(k Check, left []theory) ([]Foreseen, float64) {
+func (q *question) foresees(k Inspection, left []theory) ([]Foreseen, float64) {
 	var classes []class
 	sum, logs := 0.0, 0.0
 	for _, t := range left {
@@ -100,7 +100,7 @@ func same(a, b *power.Reading) bool {
 }
 
 // foresee is what a check shows if an explanation is right; false is that it cannot be told.
-func (q *question) foresee(k Check, t theory) (Foreseen, bool) {
+func (q *question) foresee(k Inspection, t theory) (Foreseen, bool) {
 	if k.Look != ReadLine {
 		return Foreseen{Is: q.outcome(k, t.faults)}, true
 	}
@@ -113,8 +113,8 @@ func (q *question) foresee(k Check, t theory) (Foreseen, bool) {
 
 // checks lists what could tell explanations apart: what their entries say of checks, and the
 // lines that nobody read. None is listed that was made already.
-func (q *question) checks(left []theory) []Check {
-	list := map[Check]bool{}
+func (q *question) checks(left []theory) []Inspection {
+	list := map[Inspection]bool{}
 	for _, t := range left {
 		for _, f := range t.faults {
 			for l := range q.kinds[f.Kind].shows {
@@ -127,7 +127,7 @@ func (q *question) checks(left []theory) []Check {
 	for _, id := range q.unread {
 		for _, t := range left {
 			if slices.ContainsFunc(t.do, func(x change) bool { return q.touches(x, id) }) {
-				list[Check{Look: ReadLine, Line: id}] = true
+				list[Inspection{Look: ReadLine, Line: id}] = true
 				break
 			}
 		}
@@ -135,18 +135,18 @@ func (q *question) checks(left []theory) []Check {
 	for _, a := range q.Answers {
 		delete(list, a.Check)
 	}
-	return slices.SortedFunc(maps.Keys(list), func(a, b Check) int { return cmp.Compare(a.String(), b.String()) })
+	return slices.SortedFunc(maps.Keys(list), func(a, b Inspection) int { return cmp.Compare(a.String(), b.String()) })
 }
 
 // checkOf is a kind of check for a fault; false is that it cannot be made there.
-func (q *question) checkOf(l Look, f Fault) (Check, bool) {
+func (q *question) checkOf(l Look, f Fault) (Inspection, bool) {
 	if looks[l].whole {
-		return Check{Look: l}, true
+		return Inspection{Look: l}, true
 	}
 	if f.At.IsZero() {
-		return Check{}, false
+		return Inspection{}, false
 	}
-	k, p := Check{Look: l, At: f.At}, q.partOf(f.At)
+	k, p := Inspection{Look: l, At: f.At}, q.partOf(f.At)
 	switch l {
 	case Listen:
 		return k, p != nil && p.Drive != nil && p.Drive.Media == part.Platter
@@ -205,7 +205,7 @@ func (c *Case) InOrder(e Evidence) *Next {
 	q := c.ask(e)
 	left := q.theories()
 	list := q.checks(left)
-	slices.SortStableFunc(list, func(a, b Check) int {
+	slices.SortStableFunc(list, func(a, b Inspection) int {
 		return cmp.Compare(slices.Index(lookOrder, a.Look), slices.Index(lookOrder, b.Look))
 	})
 	for _, k := range list {

@@ -83,10 +83,10 @@ func (w *World) Differs(id power.LineID) bool {
 }
 
 // Check is what a check of it shows.
-func (w *World) Check(k Check) Outcome { return w.c.outcome(k, w.faults) }
+func (w *World) Check(k Inspection) Outcome { return w.c.outcome(k, w.faults) }
 
 // Cost is how long a check takes, in minutes, opening the machine included where it is closed.
-func (c *Case) Cost(k Check, open bool) layer.Minutes {
+func (c *Case) Cost(k Inspection, open bool) layer.Minutes {
 	if open && looks[k.Look].inside {
 		return looks[k.Look].minutes
 	}

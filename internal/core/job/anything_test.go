@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"deepbay/internal/core/fault"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/layer"
@@ -66,9 +67,11 @@ func TestRandomAnything(t *testing.T) {
 				t.Fatalf("seed %d: no stage %d", seed, n)
 			}
 			say.Look(say.Plain, &v)
+			d := v.Job.Diagnosis()
+			say.About(say.Plain, &v.Job).Trouble(&d)
 		}
 	}
-	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck} {
+	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck, job.DoCheck, job.DoUncheck, job.DoCure, job.DoUncure} {
 		if taken[do] == 0 {
 			t.Errorf("%s was never taken", do)
 		}
@@ -156,6 +159,9 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 	if len(j.Later) > 0 && rng.Intn(10) == 0 {
 		c.Do = job.DoNextStage
 	}
+	if n := len(j.Cures); n > 0 && rng.Intn(4) == 0 {
+		c.Do, number = job.DoUncure, fmt.Sprint(j.Cures[n-1].ID)
+	}
 	if n := len(j.Differs); n > 0 && !j.Differs[n-1].Taken && rng.Intn(3) == 0 {
 		c.Do, number = job.DoToSheet, fmt.Sprint(n)
 	}
@@ -167,8 +173,20 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 		}
 	case job.DoSettle:
 		c.Value, c.Incident = number, &job.Incident{Ended: job.Ended(job.Ended("").Values()[rng.Intn(3)])}
-	case job.DoToSheet, job.DoUnstuck:
+	case job.DoToSheet, job.DoUnstuck, job.DoUncure:
 		c.Value = number
+	case job.DoCheck:
+		looks := fault.Looks()
+		l := looks[rng.Intn(len(looks))]
+		c.Check = &fault.Answered{Check: fault.Inspection{Look: l, At: c.Socket}, Is: l.Outcomes()[rng.Intn(len(l.Outcomes()))]}
+	case job.DoUncheck:
+		if len(j.Checked) > 0 {
+			c.Value = j.Checked[0].Check.String()
+		}
+	case job.DoCure:
+		if all := j.Case().Faults(); rng.Intn(5) > 0 && len(all) > 0 {
+			c.Value = all[rng.Intn(len(all))].String()
+		}
 	case job.DoDiffers:
 		c.Differs = &job.Difference{Text: "eight screws", Gone: rng.Intn(3) == 0, Layer: "lid"}
 		if n := len(j.Sheet.Layers); n > 0 {

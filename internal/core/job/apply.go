@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fault"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
@@ -64,6 +65,10 @@ const (
 	DoStuck     Do = "stuck"      // a layer or a piece does not go: stuck
 	DoUnstuck   Do = "unstuck"    // value names what does after all
 	DoPractice  Do = "practice"   // what the shop does where practitioners differ: practice
+	DoCheck     Do = "check"      // what a check showed while a fault is looked for: check
+	DoUncheck   Do = "uncheck"    // value names a check: that is taken back
+	DoCure      Do = "cure"       // value names a fault: its cure joins the order
+	DoUncure    Do = "uncure"     // value is the number of a cure that nobody began
 	DoClose     Do = "close"      // the job ends; sure where nothing was fitted
 	DoReopen    Do = "reopen"     // it does not
 )
@@ -71,7 +76,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -117,6 +122,7 @@ type Change struct {
 	Differs  *Difference       `json:"differs,omitempty"`
 	Stuck    *Stuck            `json:"stuck,omitempty"`
 	Practice practice.Practice `json:"practice,omitempty" jsonschema:"maxItems=64"`
+	Check    *fault.Answered   `json:"check,omitempty"`
 	Seconds  int               `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at the step
 	Array    *rig.DriveArray   `json:"array,omitempty"`
 	Sheet    *machine.Sheet    `json:"sheet,omitempty"`
@@ -148,6 +154,7 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 	if c.Do != DoNextStage {
 		lapse(&j, &a.job)
 		renew(&j, &a.job)
+		a.endCures()
 	}
 	return a.job, says, nil
 }
@@ -160,6 +167,7 @@ func clone(j Job) Job {
 	j.Tests, j.Accepted = slices.Clone(j.Tests), slices.Clone(j.Accepted)
 	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
+	j.Checked, j.Cures = slices.Clone(j.Checked), slices.Clone(j.Cures)
 	j.Incidents, j.Differs, j.Stuck = slices.Clone(j.Incidents), slices.Clone(j.Differs), slices.Clone(j.Stuck)
 	return j
 }
@@ -252,6 +260,10 @@ func (a *applier) apply() fact.Fact {
 		return fact.Of(PracticeTaken)
 	case DoIncident, DoSettle, DoDiffers, DoToSheet, DoStuck, DoUnstuck:
 		return a.happened()
+	case DoCheck, DoUncheck:
+		return a.check()
+	case DoCure, DoUncure:
+		return a.cure()
 	case DoClose:
 		return a.close()
 	case DoReopen:

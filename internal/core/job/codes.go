@@ -6,6 +6,19 @@ import "deepbay/internal/core/fact"
 
 // What may be said, by name.
 const (
+	MadeCheck        fact.Code = "job/made-check"   // check, with its outcome
+	ForgotCheck      fact.Code = "job/forgot-check" // check
+	BeganCure        fact.Code = "job/began-cure"   // fault
+	DroppedCure      fact.Code = "job/dropped-cure" // fault
+	CureIt           fact.Code = "job/cure-it"      // fault
+	CureHow          fact.Code = "job/cure-how"     // fault
+	CureCaution      fact.Code = "job/cure-caution" // fault
+	CureStarted      fact.Code = "job/cure-started"
+	WhichCheck       fact.Code = "job/which-check"
+	NoSuchCheck      fact.Code = "job/no-such-check"   // as given
+	NoSuchOutcome    fact.Code = "job/no-such-outcome" // as given, check
+	NotChecked       fact.Code = "job/not-checked"     // as given
+	NoSuchFault      fact.Code = "job/no-such-fault"   // as given
 	ACure            fact.Code = "job/a-cure"
 	StandsAt         fact.Code = "job/stands-at" // where
 	StandsNowhere    fact.Code = "job/stands-nowhere"

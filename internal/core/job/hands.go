@@ -191,8 +191,8 @@ const mostTicks = 800
 func (j *Job) deeds() []workorder.Deed {
 	var out []workorder.Deed
 	for _, t := range j.Done {
-		if t.Over || t.Reason != "" {
-			continue
+		if n, _ := workorder.Mends(t.Step); n > 0 || t.Over || t.Reason != "" {
+			continue // a cure leaves every piece where it is planned
 		}
 		d := t.Deed
 		d.Step = t.Step
@@ -262,7 +262,7 @@ func renew(old, now *Job) {
 	open := func(j *Job, order []workorder.Step) []string {
 		var out []string
 		for i := range order {
-			if s := &order[i]; s.Inside && s.Layer == "" && j.tickOf(s.ID) == nil {
+			if s := &order[i]; s.Inside && s.Layer == "" && j.tickOf(s.ID) == nil && !mends(s.ID) {
 				out = append(out, s.ID)
 			}
 		}
@@ -280,6 +280,9 @@ func renew(old, now *Job) {
 		}
 	}
 	for _, s := range slices.Concat(before, after) {
+		if mends(s.ID) {
+			continue
+		}
 		switch s.Phase {
 		case workorder.PowerDown, workorder.Open, workorder.PowerOn, workorder.Close:
 			if powered && s.Layer == "" { // a cover that lay loose is off still
@@ -288,16 +291,22 @@ func renew(old, now *Job) {
 		}
 	}
 	for i := range now.Done {
-		if t := &now.Done[i]; !t.Over && workorder.Opened(t.Step) != "" {
+		if t := &now.Done[i]; !t.Over && workorder.Opened(t.Step) != "" && !mends(t.Step) {
 			t.Over = true
 			over(workorder.Opened(t.Step))
 		}
 	}
 }
 
+// mends reports a step of a cure, which opens and closes the machine by itself.
+func mends(step string) bool {
+	n, _ := workorder.Mends(step)
+	return n > 0
+}
+
 // openedAgain reports that the machine was closed, as far as it was, and is opened once more.
 func (j *Job) openedAgain() bool {
-	return slices.ContainsFunc(j.Done, func(t Tick) bool { return t.Over && workorder.Opens(t.Step) })
+	return slices.ContainsFunc(j.Done, func(t Tick) bool { return t.Over && workorder.Opens(t.Step) && !mends(t.Step) })
 }
 
 // close ends the job. What is open stands on the page and does not hold it back; that

@@ -68,6 +68,8 @@ type Job struct {
 	Incidents []Incident      `json:"incidents,omitempty" jsonschema:"maxItems=200"` // what happened to fasteners
 	Differs   []Difference    `json:"differs,omitempty" jsonschema:"maxItems=200"`   // in what the machine is not as its sheet says
 	Stuck     []Stuck         `json:"stuck,omitempty" jsonschema:"maxItems=200"`     // what was tried and does not go
+	Checked   []Checked       `json:"checked,omitempty" jsonschema:"maxItems=200"`   // while a fault is looked for
+	Cures     []Mending       `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
 	Closed    *Closing        `json:"closed,omitempty"`
 }
 
@@ -222,7 +224,10 @@ func (j *Job) Order() []workorder.Step { return j.Work().Steps }
 
 // Work is the work order from found to planned, with what goes with it.
 func (j *Job) Work() workorder.Order {
-	return workorder.Make(workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed()})
+	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed()}
+	o := workorder.Make(w)
+	j.mend(&o, w)
+	return o
 }
 
 // back is the pieces that a later stage has in the machine: what is taken out meanwhile comes

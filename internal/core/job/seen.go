@@ -148,6 +148,7 @@ func lapse(old, now *Job) {
 	}
 	if !now.Planned.Equal(&old.Planned) || now.Processor != old.Processor {
 		outdate(now.Seen)
+		now.Checked = nil // of another machine
 		if len(now.Seen) > 0 {
 			gone := seen(now.Seen, &old.Planned, &now.Planned)
 			now.Explained = slices.DeleteFunc(now.Explained, func(e Explanation) bool { return gone[e.Line] })

@@ -30,6 +30,7 @@ type PastStage struct {
 	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
 	Explained []Explanation   `json:"explained" jsonschema:"maxItems=2000"`
 	Accepted  []Acceptance    `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
+	Cures     []Mending       `json:"cures,omitempty" jsonschema:"maxItems=50"`
 	By        string          `json:"by,omitempty" jsonschema:"maxLength=80"`
 	At        time.Time       `json:"at,omitzero"`
 }
@@ -78,10 +79,11 @@ func (j *Job) Ahead(n int) (Job, bool) {
 // step ends the stage at work and begins the next, with its plan. What was read last is what
 // the screens showed of the machine as the next stage finds it.
 func (j *Job) step(next *LaterStage, by Stamp) {
-	j.Past = append(slices.Clone(j.Past), PastStage{j.StageName, j.Found, j.Planned, j.Done, j.Tests, j.Before, j.Seen, j.Explained, j.Accepted, by.By, by.At})
+	j.Past = append(slices.Clone(j.Past), PastStage{j.StageName, j.Found, j.Planned, j.Done, j.Tests, j.Before, j.Seen, j.Explained, j.Accepted, j.Cures, by.By, by.At})
 	j.Before = slices.DeleteFunc(slices.Clone(j.Seen), func(x power.Reading) bool { return x.Lapsed })
 	j.StageName, j.Found, j.Planned = next.Name, j.left(), next.Planned.Clone()
 	j.Done, j.Tests, j.Seen, j.Explained, j.Accepted = []Tick{}, nil, []power.Reading{}, []Explanation{}, nil
+	j.Checked, j.Cures = nil, nil
 	j.Later = slices.Clone(j.Later[1:])
 	j.dropAnswered()
 }
@@ -103,7 +105,8 @@ func (j *Job) left() rig.Setup {
 func (j *Job) was(i int) Job {
 	p := &j.Past[i]
 	out := *j
-	out.StageName, out.Found, out.Planned, out.Done, out.Tests, out.Before, out.Seen, out.Explained, out.Accepted = p.Name, p.Found, p.Planned, p.Done, p.Tests, p.Before, p.Seen, p.Explained, p.Accepted
+	out.StageName, out.Found, out.Planned, out.Done, out.Tests, out.Before, out.Seen, out.Explained, out.Accepted, out.Cures = p.Name, p.Found, p.Planned, p.Done, p.Tests, p.Before, p.Seen, p.Explained, p.Accepted, p.Cures
+	out.Checked = nil
 	out.Past, out.Later, out.Closed = nil, []LaterStage{{}}, nil // it was not the last
 	return out
 }

@@ -23,8 +23,12 @@ func lines(b *rig.Rig, r *fit.Answer) []foretold {
 	f := forecast{b: b, r: r}
 	f.message()
 	f.memory()
-	for i := range r.Sockets {
-		f.at(i)
+	for _, memory := range []bool{true, false} {
+		for i := range r.Sockets {
+			if f.memorySlot(i) == memory {
+				f.at(i)
+			}
+		}
 	}
 	f.arrays()
 	f.settings()
@@ -40,13 +44,18 @@ type forecast struct {
 // at foretells what is shown of one socket of the answer, and of what lies in it.
 func (f *forecast) at(i int) {
 	s := &f.r.Sockets[i]
-	if i < len(f.b.Sheet.Sockets) && f.b.Sheet.Sockets[i].Kind.Memory() {
+	switch {
+	case f.memorySlot(i):
 		f.slot(&f.b.Sheet.Sockets[i], s)
-	}
-	if s.Item != "" {
+	case s.Item != "":
 		f.drive(s)
 		f.card(s)
 	}
+}
+
+// memorySlot reports a socket of the answer that takes a module: the board's come first.
+func (f *forecast) memorySlot(i int) bool {
+	return i < len(f.b.Sheet.Sockets) && f.b.Sheet.Sockets[i].Kind.Memory()
 }
 
 // some foretells the lines among which one is, if it is shown at all.
@@ -75,6 +84,7 @@ func (f *forecast) add(l foretold) {
 	} else if l.of == "" && l.ID.Kind != Setting {
 		l.of = f.placed(func(k machine.Kind) bool { return k.Memory() })
 	}
+	l.About = Named(f.b, l.ID)
 	l.known = l.known || l.want == l.upTo
 	l.Exact, l.Want = l.known || l.single, l.want
 	switch {
@@ -118,7 +128,7 @@ func (f *forecast) placed(of func(machine.Kind) bool) string {
 
 // message foretells the first screens, on which everything that lies in the machine has a say.
 func (f *forecast) message() {
-	l := both(Line{ID: LineID{Kind: Message}, Screen: InSetUp, About: fact.Of(FirstScreens)}, Reading{Value: Starts})
+	l := both(Line{ID: LineID{Kind: Message}, Screen: InSetUp}, Reading{Value: Starts})
 	l.of = f.placed(func(k machine.Kind) bool { return k != machine.USB })
 	f.add(l)
 }
@@ -128,7 +138,7 @@ func (f *forecast) memory() {
 	if !m.Slots {
 		return
 	}
-	total := foretold{Line: Line{ID: LineID{Kind: Total}, Screen: InSetUp, About: fact.Of(MemoryTotal), Expected: fact.Of(MemoryIs, m.Total)},
+	total := foretold{Line: Line{ID: LineID{Kind: Total}, Screen: InSetUp, Expected: fact.Of(MemoryIs, m.Total)},
 		want: Reading{Bytes: m.Total.Low}, upTo: Reading{Bytes: m.Total.High}}
 	if m.Sized() && m.Total.Low > 0 {
 		total.Shows = []Show{{fact.Of(InMegabytes), fact.Of(Megabytes, fact.Typed(quantity.Thousands(int64(m.Total.Low/quantity.MiB))))}}
@@ -136,7 +146,7 @@ func (f *forecast) memory() {
 		total.Expected, total.upTo = fact.Of(NotKnown), Reading{Bytes: 1}
 	}
 	f.add(total)
-	rate := foretold{Line: Line{ID: LineID{Kind: Rate}, Screen: InSetUp, About: fact.Of(MemorySpeed), Expected: fact.Of(SpeedIs, m.MTps)},
+	rate := foretold{Line: Line{ID: LineID{Kind: Rate}, Screen: InSetUp, Expected: fact.Of(SpeedIs, m.MTps)},
 		want: Reading{MTps: m.MTps.Low}, upTo: Reading{MTps: m.MTps.High}}
 	if m.MTps.Exact() && m.MTps.Low > 0 {
 		rate.Shows = []Show{{fact.Of(AsClock), fact.Of(Megahertz, int(m.MTps.Low/2))}}
@@ -156,7 +166,7 @@ func (f *forecast) memory() {
 		usable = known.Between(min(usable.Low, most), most)
 		normal = fact.Of(SystemOnly, most)
 	}
-	l := foretold{Line: Line{ID: LineID{Kind: Usable}, Screen: InSystem, About: fact.Of(SystemMemory), Normal: normal, Expected: fact.Of(UpTo, usable.High)},
+	l := foretold{Line: Line{ID: LineID{Kind: Usable}, Screen: InSystem, Normal: normal, Expected: fact.Of(UpTo, usable.High)},
 		want: Reading{Bytes: usable.Low}, upTo: Reading{Bytes: usable.High}}
 	if !m.Sized() || m.Total.Low == 0 {
 		l.Expected, l.upTo = fact.Of(NotKnown), Reading{}
@@ -164,14 +174,14 @@ func (f *forecast) memory() {
 		l.want, l.known = l.upTo, true // less is ordinary: see same
 	}
 	fitted := total
-	fitted.Line = Line{ID: LineID{Kind: Fitted}, Screen: InSystem, About: fact.Of(MemoryFitted), Expected: total.Expected, Normal: fact.Of(FittedAndUsable)}
+	fitted.Line = Line{ID: LineID{Kind: Fitted}, Screen: InSystem, Expected: total.Expected, Normal: fact.Of(FittedAndUsable)}
 	f.add(fitted)
 	f.add(l)
 }
 
 func (f *forecast) slot(k *machine.Socket, s *fit.SocketState) {
 	at := rig.On(k.ID)
-	l := Line{ID: LineID{Kind: Slot, Socket: at}, Screen: InSetUp, About: fact.Of(SlotLine, at)}
+	l := Line{ID: LineID{Kind: Slot, Socket: at}, Screen: InSetUp}
 	p := f.part(s.Item)
 	switch {
 	case p == nil && f.b.IsUnlooked(k.ID):
@@ -216,7 +226,7 @@ func (f *forecast) card(s *fit.SocketState) {
 	}
 	id := LineID{Kind: LinkOf, Socket: s.Socket}
 	if p.Enclosure != nil {
-		l := Line{ID: id, Screen: InSystem, About: fact.Of(LinkOn, s.Item, s.Socket), Normal: fact.Of(LeadOrPort)}
+		l := Line{ID: id, Screen: InSystem, Normal: fact.Of(LeadOrPort)}
 		if s.Link.USB != "" {
 			l.Shows = []Show{{fact.Of(InMegabits), fact.Of(Plainly, fact.Typed(number(s.Link.USB.LineGbps()*1000)))}, {fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
 		}
@@ -226,7 +236,7 @@ func (f *forecast) card(s *fit.SocketState) {
 	if p.Card == nil || p.Card.Carrier != nil {
 		return
 	}
-	f.link(Line{ID: id, Screen: InSystem, About: fact.Of(LinkIn, s.Item, s.Socket), Shows: []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}, Normal: fact.Of(IdleCard)}, s)
+	f.link(Line{ID: id, Screen: InSystem, Shows: []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}, Normal: fact.Of(IdleCard)}, s)
 }
 
 func (f *forecast) drive(s *fit.SocketState) {
@@ -240,7 +250,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 	if box {
 		screen = InSystem // set-up need not list what is outside
 	}
-	l := Line{ID: LineID{Kind: Drive, Socket: s.Socket}, Screen: screen, About: fact.Of(DriveLine, s.Item, s.Socket)}
+	l := Line{ID: LineID{Kind: Drive, Socket: s.Socket}, Screen: screen}
 	f.views(p.Drive, s, box)
 	if s.State == fit.Stopped || s.State == fit.Off {
 		f.add(both(l, Reading{Absent: true}))
@@ -264,7 +274,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 	if s.Link == nil || box || f.b.ArrayOf(s.Item) != nil { // what is behind a bridge or an array is not seen
 		return
 	}
-	l = Line{ID: LineID{Kind: LinkOf, Socket: s.Socket}, Screen: InSystem, About: fact.Of(LinkOn, s.Item, s.Socket)}
+	l = Line{ID: LineID{Kind: LinkOf, Socket: s.Socket}, Screen: InSystem}
 	if s.Link.Known() {
 		l.Shows = []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
 	}
@@ -291,16 +301,13 @@ func (f *forecast) arrays() {
 		}
 		c := f.b.ArrayBytes(a)
 		for _, screen := range []Screen{InSetUp, InSystem} {
-			l := Line{ID: LineID{Kind: Array, Array: a.ID, System: screen == InSystem}, Screen: screen, About: fact.Of(ArrayLine, fact.Typed(a.Level)), Normal: fact.Of(ArrayTwice)}
+			l := Line{ID: LineID{Kind: Array, Array: a.ID, System: screen == InSystem}, Screen: screen, Normal: fact.Of(ArrayTwice)}
 			out := foretold{Line: l, want: Reading{Bytes: c}, upTo: Reading{Bytes: c}, known: sure && c.Known(), mayBeAbsent: !sure, of: of}
 			if c.Known() {
 				out.Expected = fact.Of(CapacityIs, c)
 				out.Shows = []Show{{fact.Of(InDecimal), fact.Of(DecimalExact, c)}, {fact.Of(AsSystems), fact.Of(SystemPrints, c)}}
 			} else {
 				out.Expected, out.upTo.Bytes = fact.Of(NotKnown), 1
-			}
-			if screen == InSystem {
-				out.About = fact.Of(ArrayOneDisk, fact.Typed(a.Level))
 			}
 			f.add(out)
 		}
@@ -324,7 +331,7 @@ func (f *forecast) normal(p *rig.Piece) fact.Fact {
 func (f *forecast) settings() {
 	for i := range f.b.Sheet.Settings {
 		st := &f.b.Sheet.Settings[i]
-		l := Line{ID: LineID{Kind: Setting, Setting: st.ID}, Screen: InSetUp, About: fact.Of(SettingLine, fact.Typed(st.Name))}
+		l := Line{ID: LineID{Kind: Setting, Setting: st.ID}, Screen: InSetUp}
 		v := f.b.Choice(st)
 		if v == "" {
 			f.add(foretold{Line: l, upTo: Reading{Value: "?"}})
@@ -337,3 +344,53 @@ func (f *forecast) settings() {
 
 // number prints a number as systems do, without needless zeros.
 func number(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+
+// Named is what a line is about.
+func Named(b *rig.Rig, id LineID) fact.Fact {
+	item := b.In(id.Socket)
+	on := func(c fact.Code) fact.Fact { return fact.Of(c, item, id.Socket) }
+	switch id.Kind {
+	case Message:
+		return fact.Of(FirstScreens)
+	case Total:
+		return fact.Of(MemoryTotal)
+	case Rate:
+		return fact.Of(MemorySpeed)
+	case Usable:
+		return fact.Of(SystemMemory)
+	case Fitted:
+		return fact.Of(MemoryFitted)
+	case Slot:
+		return fact.Of(SlotLine, id.Socket)
+	case Drive:
+		return on(DriveLine)
+	case Boots:
+		return on(BootLine)
+	case Installs:
+		return on(InstallerLine)
+	case Disk:
+		return on(DiskLine)
+	case Counts:
+		return on(CountsLine)
+	case Heat:
+		return on(HeatLine)
+	case LinkOf:
+		if p := b.Piece(item); p != nil && p.Part.Card != nil {
+			return on(LinkIn)
+		}
+		return on(LinkOn)
+	case Array:
+		for i := range b.Arrays {
+			if a := &b.Arrays[i]; a.ID == id.Array && id.System {
+				return fact.Of(ArrayOneDisk, fact.Typed(a.Level))
+			} else if a.ID == id.Array {
+				return fact.Of(ArrayLine, fact.Typed(a.Level))
+			}
+		}
+	case Setting:
+		if st := b.Sheet.Setting(id.Setting); st != nil {
+			return fact.Of(SettingLine, fact.Typed(st.Name))
+		}
+	}
+	return fact.Of(AsRead, fact.Typed(id.String()))
+}

@@ -329,7 +329,7 @@ func Compare(b *rig.Rig, r *fit.Answer, is Seen) []Line {
 	for i, l := range all {
 		got := found[l.ID]
 		if got != nil && (got.Lapsed || got.Item != "" && got.Item != l.Item) {
-			l.Was, got = seen(b, *got), nil
+			l.Was, got = Shown(b, *got), nil
 		}
 		l.Touched = !is.Untouched[l.ID]
 		switch {
@@ -344,7 +344,7 @@ func Compare(b *rig.Rig, r *fit.Answer, is Seen) []Line {
 			}
 		default:
 			l.Verdict = Differs
-			if l.Says = fact.Of(ShowsExpected, seen(b, *got), l.Expected); got.Serial != "" {
+			if l.Says = fact.Of(ShowsExpected, Shown(b, *got), l.Expected); got.Serial != "" {
 				l.Says = otherSerial(b, *got, l.Serial)
 			}
 			if l.Reason = is.Reasons[l.ID]; l.Reason != "" {
@@ -353,7 +353,7 @@ func Compare(b *rig.Rig, r *fit.Answer, is Seen) []Line {
 		}
 		if got != nil {
 			l.Reading = got
-			l.Seen = seen(b, *got)
+			l.Seen = Shown(b, *got)
 			l.Proves = proves(*got)
 		}
 		out[i] = l.Line
@@ -364,8 +364,8 @@ func Compare(b *rig.Rig, r *fit.Answer, is Seen) []Line {
 // Choice is a setting at a value, as an argument of facts.
 type Choice rig.Choice
 
-// seen is a reading as a fact, a setting's value in the words of its screen.
-func seen(b *rig.Rig, r Reading) fact.Fact {
+// Shown is a reading as a fact, a setting's value in the words of its screen.
+func Shown(b *rig.Rig, r Reading) fact.Fact {
 	if st := b.Sheet.Setting(r.Line.Setting); st != nil && r.Raw == "" {
 		return fact.Of(OptionIs, Choice{Setting: st.ID, Value: r.Value})
 	}

@@ -23,8 +23,8 @@ const HotM2 quantity.Celsius = 75
 // views foretells what else is shown of a drive.
 func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 	piece, off := f.b.Piece(s.Item), s.State == fit.Stopped || s.State == fit.Off
-	line := func(k LineKind, on Screen, about fact.Code) Line {
-		return Line{ID: LineID{Kind: k, Socket: s.Socket}, Screen: on, About: fact.Of(about, s.Item, s.Socket), Extra: true}
+	line := func(k LineKind, on Screen) Line {
+		return Line{ID: LineID{Kind: k, Socket: s.Socket}, Screen: on, Extra: true}
 	}
 	gone := func(l Line, why fact.Code) {
 		if l.Normal = fact.Of(why); off {
@@ -33,7 +33,7 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 		f.add(both(l, Reading{Absent: true}))
 	}
 	array := f.b.ArrayOf(s.Item) != nil
-	boot := line(Boots, InBootList, BootLine)
+	boot := line(Boots, InBootList)
 	switch {
 	case off:
 		gone(boot, NoFact)
@@ -53,11 +53,10 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 		f.add(foretold{Line: boot, want: Reading{Value: Here}, upTo: Reading{Value: "?"}, mayBeAbsent: true})
 	}
 	for _, v := range []struct {
-		kind  LineKind
-		on    Screen
-		about fact.Code
-	}{{Installs, InInstaller, InstallerLine}, {Disk, InSystem, DiskLine}} {
-		l := line(v.kind, v.on, v.about)
+		kind LineKind
+		on   Screen
+	}{{Installs, InInstaller}, {Disk, InSystem}} {
+		l := line(v.kind, v.on)
 		c := d.CapacityBytes
 		switch {
 		case off:
@@ -79,11 +78,11 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 	if off || box || array {
 		return
 	}
-	l := line(Counts, InSystem, CountsLine)
+	l := line(Counts, InSystem)
 	l.Expected, l.Normal = fact.Of(CountsNothing), fact.Of(CountsOld)
 	f.add(both(l, Reading{Value: Quiet}))
 	if d.Form == part.FormM2 {
-		l := line(Heat, InSystem, HeatLine)
+		l := line(Heat, InSystem)
 		l.Expected = fact.Of(AtMostCelsius, HotM2)
 		f.add(foretold{Line: l, want: Reading{Celsius: 1}, upTo: Reading{Celsius: HotM2}})
 	}

@@ -119,8 +119,9 @@ type Show struct {
 // the screens, and what is.
 type Line struct {
 	ID       power.LineID   `json:"id"`
-	Screen   power.Screen   `json:"screen"` // "set-up" or "system"
-	About    Text           `json:"about"`  // "Memory total"
+	Screen   power.Screen   `json:"screen"`
+	Extra    bool           `json:"extra,omitempty"` // nobody need read it where all is as it should be
+	About    Text           `json:"about"`           // "Memory total"
 	Item     rig.ItemID     `json:"item,omitempty"`
 	Serial   Name           `json:"serial,omitempty"` // of the piece it is about
 	Touched  bool           `json:"touched"`          // this job can have changed what it shows
@@ -480,7 +481,7 @@ func (v *Voice) Lines(lines []power.Line) []Line {
 	out := make([]Line, len(lines))
 	for i := range lines {
 		l := &lines[i]
-		out[i] = Line{l.ID, l.Screen, v.Fact(l.About), l.Item, Name(l.Serial), l.Touched, v.Fact(l.Expected), l.Exact, make([]Show, len(l.Shows)), v.Fact(l.Normal), l.Verdict,
+		out[i] = Line{l.ID, l.Screen, l.Extra, v.Fact(l.About), l.Item, Name(l.Serial), l.Touched, v.Fact(l.Expected), l.Exact, make([]Show, len(l.Shows)), v.Fact(l.Normal), l.Verdict,
 			v.Fact(l.Seen), v.Fact(l.Was), v.Fact(l.Proves), v.Fact(l.Says), l.Reading, Name(l.Reason)}
 		for n, s := range l.Shows {
 			out[i].Shows[n] = Show{v.Fact(s.Where), v.Fact(s.Text)}

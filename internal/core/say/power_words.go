@@ -26,7 +26,7 @@ var powerWords = map[fact.Code]string{
 	power.InstallerLine:    "{0} on {1}, in the installer's list",
 	power.DiskLine:         "{0} on {1}, in the system's list of disks",
 	power.CountsLine:       "Errors counted on {1}, where {0} is",
-	power.HeatLine:         "{0} on {1}, at work",
+	power.HeatLine:         "Temperature of {0} on {1}, at work",
 	power.Listed:           "listed",
 	power.BootsByName:      "Mostly by the name of the system, not by that of the drive.",
 	power.BootsArray:       "A member of an array is not listed; the array is.",

@@ -19,6 +19,7 @@ import (
 
 	"deepbay/internal/core/cure"
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fault"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/known"
@@ -263,6 +264,18 @@ func (v *Voice) arg(x any, verb string) string {
 		return list(a, toString, ", ", " and ")
 	case machine.Kind:
 		return kindWords[a]
+	case fault.Fault:
+		switch verb {
+		case "cure":
+			return v.fill(faultSays[a.Kind][1], v.faultArgs(a))
+		case "caution":
+			return v.fill(faultCautions[a.Kind], v.faultArgs(a))
+		}
+		return v.fault(a)
+	case fault.Inspection:
+		return v.check(a)
+	case fault.Answered:
+		return v.outcome(a.Check.Look, a.Is)
 	case layer.ID:
 		return v.layer(a)
 	case []layer.ID:

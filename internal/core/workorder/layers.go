@@ -23,15 +23,19 @@ const (
 )
 
 // Opens reports a step that takes a layer off or undoes a lead.
-func Opens(step string) bool { return strings.HasPrefix(step, openStep) }
+func Opens(step string) bool {
+	_, within := Mends(step)
+	return strings.HasPrefix(within, openStep)
+}
 
 // Opened is the step that a step of the way back takes back, "" for any other.
 func Opened(step string) string {
-	of, ok := strings.CutPrefix(step, shutStep)
+	_, within := Mends(step)
+	of, ok := strings.CutPrefix(within, shutStep)
 	if !ok {
 		return ""
 	}
-	return openStep + of
+	return strings.TrimSuffix(step, within) + openStep + of
 }
 
 // opening is how the machine is opened for the work, and closed after it.
@@ -491,10 +495,10 @@ func (m *maker) cell(l *layer.Layer, f int) int {
 		return c.Layer == l.ID && c.Fastener.Where == l.Fasteners[f].Where && c.Fastener.Thread == l.Fasteners[f].Thread && c.Fastener.Length == l.Fasteners[f].Length
 	})
 	if n < 0 {
-		m.tray = append(m.tray, Cell{N: len(m.tray) + 1, Layer: l.ID, Of: named(l), Fastener: l.Fasteners[f], Out: openStep + string(l.ID), Back: shutStep + string(l.ID)})
+		m.tray = append(m.tray, Cell{N: m.cells + len(m.tray) + 1, Layer: l.ID, Of: named(l), Fastener: l.Fasteners[f], Out: openStep + string(l.ID), Back: shutStep + string(l.ID)})
 		n = len(m.tray) - 1
 	}
-	return n + 1
+	return m.cells + n + 1
 }
 
 // openCautions is what is said where the machine is opened first.

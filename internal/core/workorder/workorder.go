@@ -95,8 +95,12 @@ type Step struct {
 
 // Powered reports a step for which the machine has power.
 func (s *Step) Powered() bool {
-	return s.ID == BetweenStep || s.Phase == PowerOn && s.ID != "power-on/look" || s.Phase == Settings || s.Phase == Test || s.Phase == System
+	_, id := Mends(s.ID)
+	return id == BetweenStep || s.Phase == PowerOn && id != lookStep || s.Phase == Settings || s.Phase == Test || s.Phase == System
 }
+
+// lookStep is the last look before that.
+const lookStep = "power-on/look"
 
 // StartStep is the step with which the machine gets power again.
 const StartStep = "power-on/start"
@@ -249,6 +253,7 @@ type maker struct {
 	opening opening
 	taken   []int  // of out: those that were in the way
 	tray    []Cell // what lies in it
+	cells   int    // that work before this one uses
 
 	resolved    *fit.Answer // of the machine as planned, once something asked
 	memoryFirst bool        // modules go in before other parts, with a start in between
@@ -738,7 +743,7 @@ var training = map[memory.Generation]fact.Code{
 }
 
 func (m *maker) powerOn(then []layer.Act) {
-	m.add(Step{ID: "power-on/look", Phase: PowerOn, Do: fact.Of(LookOnce),
+	m.add(Step{ID: lookStep, Phase: PowerOn, Do: fact.Of(LookOnce),
 		How: m.lookOver(), See: fact.Of(SeeNothingLoose), Danger: fact.Of(DangerLoose)})
 	start := Step{ID: StartStep, Phase: PowerOn, Do: fact.Of(StartUp),
 		How: []fact.Fact{fact.Of(StrapOff)}, Cautions: []Caution{cautionFans}}

@@ -11,6 +11,7 @@ import (
 
 	"github.com/invopop/jsonschema"
 
+	"deepbay/internal/core/fault"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
@@ -38,9 +39,11 @@ type values interface{ Values() []string }
 var answer = reflect.TypeFor[quantity.Answer]()
 
 var (
-	path = reflect.TypeFor[rig.Path]()
-	text = reflect.TypeFor[say.Text]()
-	line = reflect.TypeFor[power.LineID]()
+	path  = reflect.TypeFor[rig.Path]()
+	text  = reflect.TypeFor[say.Text]()
+	line  = reflect.TypeFor[power.LineID]()
+	wrong = reflect.TypeFor[fault.Fault]()
+	check = reflect.TypeFor[fault.Inspection]()
 )
 
 // schemas generates every schema by file name. module is the folder of go.mod, for the
@@ -92,6 +95,12 @@ func mapper(t reflect.Type) *jsonschema.Schema {
 	}
 	if t == line {
 		return &jsonschema.Schema{Type: "string", Description: "A line of a screen: total, slot/A2, link/PCIE1/2, setting/profile."}
+	}
+	if t == wrong {
+		return &jsonschema.Schema{Type: "string", Description: "A fault and where it is: half-seated@A2, split-not-set:slot1-layout=16, supply-off."}
+	}
+	if t == check {
+		return &jsonschema.Schema{Type: "string", Description: "A check and where it is made: seat@A2, swap@A2,B2, read:slot/A2, restart."}
 	}
 	if t == path {
 		return &jsonschema.Schema{Type: "string", Description: "A socket of the board, or a position of what lies in another place: PCIE1/2."}

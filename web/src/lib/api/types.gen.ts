@@ -350,6 +350,18 @@ export interface Job {
 	 * @maxItems 200
 	 */
 	stuck?: Stuck[];
+	/**
+	 * while a fault is looked for
+	 *
+	 * @maxItems 200
+	 */
+	checked?: Checked[];
+	/**
+	 * that followed the first start
+	 *
+	 * @maxItems 50
+	 */
+	cures?: Mending[];
 	closed?: Closing;
 }
 /**
@@ -1010,6 +1022,20 @@ export interface Setting {
 	 * as the screen prints it
 	 */
 	name: string;
+	/**
+	 * what it is for; silent, its rules tell
+	 */
+	role?:
+		| 'storage-mode'
+		| 'remapping'
+		| 'socket-mode'
+		| 'slot-split'
+		| 'link-speed'
+		| 'memory-profile'
+		| 'pcie-start'
+		| 'legacy-start'
+		| 'secure-start'
+		| 'boot-order';
 	/**
 	 * the way through the menus
 	 */
@@ -1801,6 +1827,7 @@ export interface Reading {
 	 * a setting's option
 	 */
 	value?: string;
+	celsius?: number;
 	absent?: boolean;
 	/**
 	 * as typed
@@ -1866,6 +1893,10 @@ export interface PastStage {
 	 * @maxItems 1000
 	 */
 	accepted?: Acceptance[];
+	/**
+	 * @maxItems 50
+	 */
+	cures?: Mending[];
 	by?: string;
 	at?: string;
 }
@@ -1882,6 +1913,23 @@ export interface Acceptance {
 	loss?: string;
 	by?: string;
 	at?: string;
+}
+/**
+ * Mending is something that is put right after the machine was started.
+ */
+export interface Mending {
+	id: number;
+	fault: string;
+	/**
+	 * the machine was closed again when it was begun
+	 */
+	closed?: boolean;
+	by?: string;
+	at?: string;
+	/**
+	 * all its steps are done
+	 */
+	ended?: string;
 }
 /**
  * LaterStage is a stage that is still to come.
@@ -2112,6 +2160,57 @@ export interface Stuck {
 	item?: string;
 	socket?: string;
 	text?: string;
+	by?: string;
+	at?: string;
+}
+/**
+ * Checked is a check that was made while looking for a fault.
+ */
+export interface Checked {
+	check: string;
+	is:
+		| 'unclear'
+		| 'same'
+		| 'starts'
+		| 'gone'
+		| 'as-written'
+		| 'another'
+		| 'home'
+		| 'not-home'
+		| 'clean'
+		| 'dirty'
+		| 'with-place'
+		| 'with-piece'
+		| 'turns'
+		| 'silent'
+		| 'clicks'
+		| 'right'
+		| 'wrong'
+		| 'off'
+		| 'on'
+		| 'free'
+		| 'covered'
+		| 'nothing'
+		| 'found'
+		| 'on-the-card'
+		| 'on-the-board'
+		| 'closed'
+		| 'open'
+		| 'good'
+		| 'failing'
+		| 'new-enough'
+		| 'too-old'
+		| 'first'
+		| 'starts-not'
+		| 'uefi'
+		| 'legacy'
+		| 'online'
+		| 'same-id'
+		| 'not-yet'
+		| 'passes'
+		| 'fails'
+		| '64'
+		| '32';
 	by?: string;
 	at?: string;
 }
@@ -2684,10 +2783,11 @@ export interface Observed {
  */
 export interface Line {
 	id: string;
-	/**
-	 * "set-up" or "system"
-	 */
 	screen: string;
+	/**
+	 * nobody need read it where all is as it should be
+	 */
+	extra?: boolean;
 	/**
 	 * "Memory total"
 	 */
@@ -3109,6 +3209,10 @@ export interface Change {
 		| 'stuck'
 		| 'unstuck'
 		| 'practice'
+		| 'check'
+		| 'uncheck'
+		| 'cure'
+		| 'uncure'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';
@@ -3171,12 +3275,62 @@ export interface Change {
 	differs?: Difference;
 	stuck?: Stuck;
 	practice?: Practice1;
+	check?: Answered;
 	/**
 	 * how long hands were at the step
 	 */
 	seconds?: number;
 	array?: DriveArray;
 	sheet?: Sheet;
+}
+/**
+ * Answered is a check that was made, and what it showed.
+ */
+export interface Answered {
+	check: string;
+	is:
+		| 'unclear'
+		| 'same'
+		| 'starts'
+		| 'gone'
+		| 'as-written'
+		| 'another'
+		| 'home'
+		| 'not-home'
+		| 'clean'
+		| 'dirty'
+		| 'with-place'
+		| 'with-piece'
+		| 'turns'
+		| 'silent'
+		| 'clicks'
+		| 'right'
+		| 'wrong'
+		| 'off'
+		| 'on'
+		| 'free'
+		| 'covered'
+		| 'nothing'
+		| 'found'
+		| 'on-the-card'
+		| 'on-the-board'
+		| 'closed'
+		| 'open'
+		| 'good'
+		| 'failing'
+		| 'new-enough'
+		| 'too-old'
+		| 'first'
+		| 'starts-not'
+		| 'uefi'
+		| 'legacy'
+		| 'online'
+		| 'same-id'
+		| 'not-yet'
+		| 'passes'
+		| 'fails'
+		| '64'
+		| '32';
 }
 /**
  * UndoRequest takes the last change back.
