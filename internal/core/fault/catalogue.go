@@ -502,9 +502,6 @@ func lostOr(share float64, message string) func(*Case, Fault) []variant {
 		if p := c.partOf(f.At); p.Card != nil && !p.Card.Graphics {
 			return []variant{{1, gone}}
 		}
-		if p := c.partOf(f.At); p.Module != nil && len(modules(c)) == 1 { // without memory nothing starts
-			return all(say(power.Beeps))
-		}
 		return either(share, gone, []change{say(message)})
 	}
 }

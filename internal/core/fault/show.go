@@ -90,6 +90,9 @@ func (c *Case) show(list []change) *shown {
 	} else {
 		s.foretold = power.Foretell(s.rig, s.answer)
 	}
+	if c.base != nil && s.answer.Memory.Slots && s.answer.Memory.Total.High == 0 && c.answer.Memory.Total.High > 0 {
+		s.message = power.Beeps // without memory nothing starts
+	}
 	for _, x := range list {
 		s.alter(x)
 	}

@@ -155,9 +155,10 @@ type Reading struct {
 
 // Observation is what was seen, or is expected to be.
 type Observation struct {
-	Format   string    `json:"format" jsonschema:"enum=deepbay/observation"`
-	Version  int       `json:"version" jsonschema:"enum=1"`
-	Readings []Reading `json:"readings" jsonschema:"maxItems=2000"`
+	Format   string     `json:"format" jsonschema:"enum=deepbay/observation"`
+	Version  int        `json:"version" jsonschema:"enum=1"`
+	Readings []Reading  `json:"readings" jsonschema:"maxItems=2000"`
+	Machine  *Inventory `json:"machine,omitempty"` // what it tells about itself
 }
 
 // Expect foretells what a resolved build shows. Lines whose value cannot be told

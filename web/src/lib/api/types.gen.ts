@@ -4467,4 +4467,221 @@ export interface Observation {
 	 * @maxItems 2000
 	 */
 	readings: Reading[];
+	machine?: Inventory;
+}
+/**
+ * what it tells about itself
+ */
+export interface Inventory {
+	source?: 'linux' | 'windows' | 'simulated';
+	maker?: string;
+	product?: string;
+	serial?: string;
+	board?: string;
+	/**
+	 * tower, mini, space-saving, ...
+	 */
+	chassis?: string;
+	firmware?: string;
+	firmwareDate?: string;
+	/**
+	 * it was started so
+	 */
+	uefi?: boolean;
+	/**
+	 * it is no machine of its own
+	 */
+	virtual?: boolean;
+	processor?: string;
+	memory?: MemorySeen;
+	/**
+	 * @maxItems 256
+	 */
+	slots?: SlotSeen[];
+	/**
+	 * @maxItems 1024
+	 */
+	devices?: PCIDevice[];
+	/**
+	 * @maxItems 256
+	 */
+	drives?: DriveSeen[];
+	/**
+	 * SATA ports, used or not
+	 *
+	 * @maxItems 256
+	 */
+	ports?: PortSeen[];
+	/**
+	 * @maxItems 200
+	 */
+	missed?: Missed[];
+}
+/**
+ * MemorySeen is the memory as firmware's tables (SMBIOS types 16 and 17) and the system tell.
+ */
+export interface MemorySeen {
+	usableBytes?: number;
+	/**
+	 * that the board takes, as its firmware states
+	 */
+	mostBytes?: number;
+	slots?: number;
+	/**
+	 * its array corrects errors
+	 */
+	ecc?: boolean;
+	/**
+	 * and the system counts them
+	 */
+	watched?: boolean;
+	/**
+	 * @maxItems 256
+	 */
+	modules?: ModuleSeen[];
+}
+/**
+ * ModuleSeen is one memory slot with what is in it.
+ */
+export interface ModuleSeen {
+	/**
+	 * as the board prints it
+	 */
+	locator?: string;
+	bank?: string;
+	empty?: boolean;
+	bytes?: number;
+	form?: 'dimm' | 'sodimm';
+	soldered?: boolean;
+	generation?: 'ddr2' | 'ddr3' | 'ddr4' | 'ddr5';
+	/**
+	 * at most
+	 */
+	rateMTps?: number;
+	/**
+	 * now
+	 */
+	configuredMTps?: number;
+	ranks?: number;
+	ecc?: boolean;
+	registered?: boolean;
+	maker?: string;
+	number?: string;
+	serial?: string;
+}
+/**
+ * SlotSeen is a slot as firmware's tables name it (SMBIOS type 9).
+ */
+export interface SlotSeen {
+	name?: string;
+	m2?: boolean;
+	key?: string;
+	u2?: boolean;
+	gen?: number;
+	/**
+	 * wired
+	 */
+	lanes?: number;
+	physicalLanes?: number;
+	inUse?: boolean;
+	/**
+	 * of what is in it, or of the port before it
+	 */
+	address?: string;
+}
+/**
+ * PCIDevice is a PCI function that is no bridge, with its link.
+ */
+export interface PCIDevice {
+	address: string;
+	/**
+	 * the port before it
+	 */
+	parent?: string;
+	/**
+	 * bridges before it: three and more are a switch
+	 */
+	depth?: number;
+	class?: string;
+	vendor?: string;
+	device?: string;
+	gen?: number;
+	lanes?: number;
+	mostGen?: number;
+	mostLanes?: number;
+	/**
+	 * the other end, at most
+	 */
+	portGen?: number;
+	portLanes?: number;
+	/**
+	 * corrected, since the start
+	 */
+	errors?: number;
+}
+/**
+ * DriveSeen is a drive as the system lists it.
+ */
+export interface DriveSeen {
+	/**
+	 * nvme0n1, sda
+	 */
+	name?: string;
+	model?: string;
+	serial?: string;
+	firmware?: string;
+	bytes?: number;
+	bus?: 'nvme' | 'sata' | 'usb' | 'sas' | 'virtual' | 'raid';
+	/**
+	 * platters
+	 */
+	turns?: boolean;
+	removable?: boolean;
+	/**
+	 * no partition on it
+	 */
+	blank?: boolean;
+	/**
+	 * of its PCI function
+	 */
+	address?: string;
+	/**
+	 * of its SATA controller, from 1 on
+	 */
+	port?: number;
+	/**
+	 * of its link
+	 */
+	gen?: number;
+	lanes?: number;
+	/**
+	 * of a USB link
+	 */
+	linkMbps?: number;
+	celsius?: number;
+	/**
+	 * of its link, since the start
+	 */
+	errors?: number;
+}
+/**
+ * PortSeen is a SATA port.
+ */
+export interface PortSeen {
+	controller?: string;
+	port: number;
+	/**
+	 * at which it runs, 0 for none
+	 */
+	gen?: number;
+}
+/**
+ * Missed is something that could not be read, and why.
+ */
+export interface Missed {
+	/**
+	 * a path, or what it is
+	 */
+	what: string;
+	why: 'needs-root' | 'not-there' | 'damaged' | 'too-big' | 'not-a-file';
 }
