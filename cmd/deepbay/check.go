@@ -241,11 +241,14 @@ func printLines(w io.Writer, j *job.Job, lines []say.Line) {
 	for _, l := range lines {
 		if l.Screen != screen {
 			screen = l.Screen
-			fmt.Fprintf(w, "\n%s\n", words("in %s", map[power.Screen]string{power.InSetUp: "set-up", power.InSystem: "the running system"}[screen]))
+			fmt.Fprintf(w, "\n%s\n", words("%s", screenTitle[screen]))
 		}
 		fmt.Fprintf(w, "  %-44s %s\n", l.About, l.Expected)
 		for _, s := range l.Shows {
 			fmt.Fprintf(w, "  %-44s   %s: %s\n", "", s.Where, s.Text)
+		}
+		if l.Extra && l.Normal.String() != "" {
+			fmt.Fprintf(w, "  %-44s   %s\n", "", l.Normal)
 		}
 	}
 }

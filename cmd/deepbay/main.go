@@ -5,13 +5,17 @@
 //	deepbay serve --data FILE      serve a shop of your own
 //	deepbay check JOB.json         judge the plan of a job file
 //	deepbay expect JOB.json        foretell what power-on shows
+//	deepbay probe                  read this machine into an observation
+//	deepbay compare JOB.json OBS   compare that with what was foretold
+//	deepbay diagnose JOB.json OBS  say what is wrong, and what to check first
+//	deepbay sim JOB.json           power on a simulated machine
 //	deepbay plan JOB.json          find the best placement, and the alternatives
 //	deepbay look JOB.json          list what is not known, and answer it
 //	deepbay sheet SHEET.json...    judge machine sheets
 //	deepbay version
 //
-// Exit status of check, expect and plan: 0 nothing stops, 1 something stops or
-// there is no plan, 2 the file could not be used, 3 the search gave up.
+// Exit status of check, expect, compare, diagnose and plan: 0 nothing stops, 1 something stops,
+// differs, or there is no plan, 2 the file could not be used, 3 the search gave up.
 package main
 
 import (
@@ -46,7 +50,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), orderCommand(), planCommand(), lookCommand(), sheetCommand(), readCommand(), backupCommand(), restoreCommand(), checkDataCommand(), rescueCommand(), archiveCommand(), bringBackCommand(), ownerCommand(), &cobra.Command{
+	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), compareCommand(), diagnoseCommand(), simCommand(), probeCommand(), orderCommand(), planCommand(), lookCommand(), sheetCommand(), readCommand(), backupCommand(), restoreCommand(), checkDataCommand(), rescueCommand(), archiveCommand(), bringBackCommand(), ownerCommand(), &cobra.Command{
 		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), "deepbay", version) },
 	})

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"net"
 	"os"
 	"path/filepath"
 	"runtime/debug"
@@ -23,7 +24,7 @@ import (
 const defaultAddress = "127.0.0.1:8480"
 
 func serveCommand() *cobra.Command {
-	var data, listen string
+	var data, listen, probes string
 	var verbose bool
 	var backups schedule
 	c := &cobra.Command{
@@ -35,11 +36,12 @@ func serveCommand() *cobra.Command {
 			if backups.dir != "" {
 				keep = &backups
 			}
-			return serve(c.Context(), data, listen, verbose, false, keep, c.OutOrStdout(), c.ErrOrStderr())
+			return serve(c.Context(), data, listen, probes, verbose, false, keep, c.OutOrStdout(), c.ErrOrStderr())
 		},
 	}
 	c.Flags().StringVar(&data, "data", "", "data file")
 	c.Flags().StringVar(&listen, "listen", defaultAddress, "loopback address and port")
+	c.Flags().StringVar(&probes, "probes", "", "address and port at which machines on the bench send themselves in, as they reach it; none without it")
 	c.Flags().BoolVar(&verbose, "verbose", false, "log every request")
 	c.Flags().StringVar(&backups.dir, "backups", "", "folder for backups, best on another disk; none are made without it")
 	c.Flags().DurationVar(&backups.every, "every", 24*time.Hour, "time between backups")
@@ -48,7 +50,7 @@ func serveCommand() *cobra.Command {
 }
 
 func demoCommand() *cobra.Command {
-	var listen string
+	var listen, probes string
 	var verbose bool
 	c := &cobra.Command{
 		Use:   "demo",
@@ -60,17 +62,18 @@ func demoCommand() *cobra.Command {
 				return err
 			}
 			defer os.RemoveAll(dir)
-			return serve(c.Context(), filepath.Join(dir, "demo.db"), listen, verbose, true, nil, c.OutOrStdout(), c.ErrOrStderr())
+			return serve(c.Context(), filepath.Join(dir, "demo.db"), listen, probes, verbose, true, nil, c.OutOrStdout(), c.ErrOrStderr())
 		},
 	}
 	c.Flags().StringVar(&listen, "listen", defaultAddress, "loopback address and port")
+	c.Flags().StringVar(&probes, "probes", "", "address and port at which machines on the bench send themselves in, as they reach it; none without it")
 	c.Flags().BoolVar(&verbose, "verbose", false, "log every request")
 	return c
 }
 
 // serve opens the store, listens and answers until ctx ends. The address is
 // looked at first, so that a refused one leaves no file behind.
-func serve(ctx context.Context, data, listen string, verbose, fill bool, backups *schedule, stdout, stderr io.Writer) error {
+func serve(ctx context.Context, data, listen, probes string, verbose, fill bool, backups *schedule, stdout, stderr io.Writer) error {
 	level := slog.LevelInfo
 	if verbose {
 		level = slog.LevelDebug
@@ -111,9 +114,27 @@ func serve(ctx context.Context, data, listen string, verbose, fill bool, backups
 		go backups.run(ctx)
 		o.Backup = backups.state
 	}
+	if probes != "" {
+		o.Doors = &server.Doors{Base: "http://" + probes}
+	}
 	h, err := server.New(o)
 	if err != nil {
 		return err
+	}
+	if probes != "" {
+		at, err := net.Listen("tcp", probes)
+		if err != nil {
+			return fmt.Errorf("address for machines on the bench: %w", err)
+		}
+		o.Doors.Base = "http://" + at.Addr().String()
+		ctx, stop := context.WithCancel(ctx)
+		defer stop()
+		go func() {
+			if err := server.Serve(ctx, at, o.Doors.Handler(time.Now), log); err != nil {
+				log.Error("machines on the bench are not listened to any more", "error", err)
+			}
+		}()
+		fmt.Fprintf(stdout, "Machines on the bench: %s\n", o.Doors.Base)
 	}
 	fmt.Fprintf(stdout, "Deep Bay: http://%s\n", l.Addr())
 	return server.Serve(ctx, l, h, log)

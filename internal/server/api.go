@@ -389,4 +389,8 @@ type API struct {
 	Fits        []say.Fit         `json:"fits"`
 	Check       say.Check         `json:"check"`
 	Observation power.Observation `json:"observation"`
+	Trouble     TroubleView       `json:"trouble"`
+	SimView     SimView           `json:"simView"`
+	SimAction   SimAction         `json:"simAction"`
+	Invitation  Invitation        `json:"invitation"`
 }

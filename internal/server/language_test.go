@@ -94,6 +94,13 @@ func TestSecondLanguage(t *testing.T) {
 		check("POST", at+"/keep-part", `{"item":"item-1"}`)
 		check("POST", at+"/proven", `{"of":"memory"}`)
 		check("GET", at+"/bench", "")
+		check("GET", at+"/trouble", "")
+		check("POST", at+"/invite", "")
+		check("GET", at+"/sim", "")
+		check("POST", at+"/sim", `{"do":"make","count":1,"seed":3}`)
+		for _, do := range []string{`{"do":"start"}`, `{"do":"check","check":"seat@A1"}`, `{"do":"check","check":"gaze"}`, `{"do":"hands","hands":"reseat","socket":"A1"}`, `{"do":"mend","fault":"half-seated@A1"}`, `{"do":"set","setting":"none","value":"x"}`, `{"do":"reveal"}`, `{"do":"stop"}`, `{"do":"take"}`, `{"do":"start"}`} {
+			check("POST", at+"/sim", do)
+		}
 		check("GET", at+"/pictures", "")
 		check("POST", at+"/differs", `{"id":1}`)
 		check("POST", at+"/shop", `{"memoryBytes":34359738368}`)
@@ -117,6 +124,10 @@ func TestSecondLanguage(t *testing.T) {
 				do(`{"do":"look","value":"nonsense","fact":` + string(b) + `}`)
 			}
 		}
+		do(`{"do":"check","check":{"check":"restart","is":"same"}}`)
+		do(`{"do":"check","check":{"check":"gaze","is":"same"}}`)
+		do(`{"do":"cure","value":"supply-off"}`)
+		check("GET", at+"/trouble", "")
 		do(`{"do":"place","item":"nobody","socket":"nowhere"}`)
 		do(`{"do":"close"}`)
 		check("POST", at+"/changes", `{"revision":1,"change":{"do":"close"}}`)
@@ -182,6 +193,10 @@ func TestSecondLanguage(t *testing.T) {
 		}
 	}
 	check("POST", "/api/form", `{"kind":"boat"}`)
+	check("POST", "/api/observations", `{"format":"deepbay/observation","version":1,"readings":[]}`)
+	check("POST", "/api/observations", `{"format":"deepbay/observation","version":2}`)
+	check("POST", "/api/observations", `{"memory":{"Capacity":"17179869184","DeviceLocator":"A1"},"disks":[]}`)
+	check("POST", "/api/observations", `{"memory":{"Capacity":"much"}}`)
 	lines, err := os.ReadFile("../core/shorthand/testdata/lines.txt")
 	if err != nil {
 		t.Fatal(err)

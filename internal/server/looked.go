@@ -153,32 +153,40 @@ func (s *api) remember(v view, c card) {
 // made before anything is kept: what cannot be judged or worded is not carried out, and
 // what is carried out can be shown. before is the job as it was, nil for a new one.
 func (s *api) put(c *gin.Context, status int, before *job.Job, w store.Write) error {
-	ctx := c.Request.Context()
+	v, err := s.hold(c.Request.Context(), before, w)
+	if err != nil {
+		return err
+	}
+	c.Data(status, jsonType, v.body)
+	return nil
+}
+
+// hold keeps a revision of a job, and tells those who listen.
+func (s *api) hold(ctx context.Context, before *job.Job, w store.Write) (said, error) {
 	next := store.Kept{Job: w.Job, Revision: w.From + 1, Updated: w.Stamp.At}
 	var entries []store.Entry
 	if w.From > 0 {
 		var err error
 		if entries, err = s.Data.Journal(ctx, w.Job.ID, max(0, next.Revision-journalShown)); err != nil {
-			return err
+			return said{}, err
 		}
 	}
 	kept, err := format.KeptDeed(w.Done, w.Job.Name)
 	if err != nil {
-		return err
+		return said{}, err
 	}
 	v, card, err := s.say(before, &next, append(entries, store.Entry{Revision: next.Revision, At: next.Updated, By: w.Stamp.By, Deed: &kept}))
 	if err != nil {
-		return err
+		return said{}, err
 	}
 	if _, err := s.Data.Put(ctx, w); err != nil {
-		return err
+		return said{}, err
 	}
 	s.remember(v.view, card)
 	if n := len(v.Journal); n > 0 {
 		s.hub.tell(Happened{w.Job.ID, next.Revision, v.Journal[n-1].By, v.Journal[n-1].Says})
 	}
-	c.Data(status, jsonType, v.body)
-	return nil
+	return v, nil
 }
 
 // journal words entries, in the names of a job.

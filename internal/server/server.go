@@ -95,6 +95,7 @@ type Options struct {
 	Version  string
 	Backup   func(now time.Time) *Backup // tells of backups; nil where none are made
 	Program  string                      // names exactly this program; what another one said of jobs is not taken over. "" keeps nothing
+	Doors    *Doors                      // through which machines on the bench send themselves in; nil where there are none
 	Language say.Language                // in which sentences are said; English where it is nil
 	Patience time.Duration               // how long a question to the planner may take, waiting included; 0 is 20 s
 }
@@ -121,6 +122,9 @@ func New(o Options) (http.Handler, error) {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	s := &api{Options: o, lanes: make(chan struct{}, lanes), changing: make(chan struct{}, store.MostWaiting), turns: make(chan struct{}, turns), looked: newLooked()}
+	if o.Doors != nil {
+		o.Doors.give = s.given
+	}
 	r.Use(s.log)
 	s.metrics(r)
 	r.Use(s.recover)
@@ -172,6 +176,11 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/practice", s.do(s.practice))
 	a.PUT("/practice", s.do(s.changed(s.putPractice)))
 	a.GET("/jobs/:id/bench", s.do(s.benchView))
+	a.GET("/jobs/:id/trouble", s.do(s.trouble))
+	a.POST("/jobs/:id/invite", s.do(s.invite))
+	a.GET("/jobs/:id/sim", s.do(s.sim))
+	a.POST("/jobs/:id/sim", s.do(s.simDo))
+	a.POST("/observations", s.do(s.readObservation))
 	a.POST("/jobs/:id/differs", s.do(s.changed(s.keepDifference)))
 	a.GET("/jobs/:id/sheet", s.do(s.newerSheet))
 	a.POST("/jobs/:id/sheet", s.do(s.changed(s.takeSheet)))
@@ -283,6 +292,7 @@ type api struct {
 	looked    *looked
 	questions questions
 	hub       hub
+	benches   benches
 }
 
 func (s *api) log(c *gin.Context) {

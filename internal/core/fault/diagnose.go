@@ -185,6 +185,9 @@ func (c *Case) touches(x change, id power.LineID) bool {
 	case uses:
 		return id.Kind == power.Usable
 	case lift, move, halve, speaks:
+		if p := c.partOf(x.at); id.Kind == power.Message && p != nil && p.Module != nil {
+			return true // without memory nothing starts
+		}
 		if sums(id) && id.Kind != power.Message || id.Socket.Within(x.at) || !x.to.IsZero() && id.Socket.Within(x.to) {
 			return true
 		}
@@ -446,12 +449,19 @@ func (q *question) ruledOut(left []theory) []Out {
 	return out
 }
 
+// partly reports changes that account for something that differs.
+func (q *question) partly(do []change) bool {
+	if !slices.ContainsFunc(q.differs, func(r power.Reading) bool {
+		return slices.ContainsFunc(do, func(x change) bool { return q.touches(x, r.Line) })
+	}) {
+		return false
+	}
+	return slices.ContainsFunc(q.differs, q.show(do).allows)
+}
+
 // against is the first thing that contradicts a fault of which some change touches what differs.
 func (q *question) against(s *suspect) (Sign, bool) {
-	near := false
-	for _, v := range s.variants {
-		near = near || len(q.differs) > 0 && q.mayExplain(v.do)
-	}
+	near := slices.ContainsFunc(s.variants, func(v variant) bool { return q.partly(v.do) })
 	for i := range q.Answers {
 		a := &q.Answers[i]
 		_, about := s.kind.shows[a.Check.Look]

@@ -267,6 +267,8 @@ func (s *shown) allows(got power.Reading) bool {
 	switch {
 	case !inSight: // what the system would show is not there; of a machine that shows nothing, nothing is read
 		return got.Absent && !s.blind()
+	case !known && got.Line.Kind == power.LinkOf && !got.Absent && s.speaksSATA(got.Line.Socket):
+		return !got.Lanes.Known() // a link with lanes is none of SATA
 	case !known:
 		return s.foretold.Allows(got)
 	case got.Line.Kind == power.Message && !power.Telling(got.Value):
@@ -275,6 +277,12 @@ func (s *shown) allows(got power.Reading) bool {
 		return got.Bytes <= want.Bytes+want.Bytes/10
 	}
 	return power.Agree(want, got, s.rig, s.answer)
+}
+
+// speaksSATA reports a place with a drive that speaks SATA.
+func (s *shown) speaksSATA(at rig.Path) bool {
+	p := s.rig.PieceIn(at)
+	return p != nil && p.Part.Drive != nil && p.Part.Drive.Protocol == link.SATA
 }
 
 // usable is what a system without 64 bits uses of its memory (fact sheet, fault 6).

@@ -65,6 +65,7 @@ const (
 	DoStuck     Do = "stuck"      // a layer or a piece does not go: stuck
 	DoUnstuck   Do = "unstuck"    // value names what does after all
 	DoPractice  Do = "practice"   // what the shop does where practitioners differ: practice
+	DoObserve   Do = "observe"    // what a machine told about itself: observation
 	DoCheck     Do = "check"      // what a check showed while a fault is looked for: check
 	DoUncheck   Do = "uncheck"    // value names a check: that is taken back
 	DoCure      Do = "cure"       // value names a fault: its cure joins the order
@@ -76,7 +77,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -93,39 +94,40 @@ func (State) Values() []string { return []string{string(InFound), string(InPlann
 
 // Change is one thing done to a job. Which fields it needs follows from Do.
 type Change struct {
-	Do       Do                `json:"do"`
-	In       State             `json:"in,omitempty"`
-	Stage    int               `json:"stage,omitempty" jsonschema:"minimum=1,maximum=8"` // in the plan of a stage that is to come, the first of them 1
-	Item     rig.ItemID        `json:"item,omitempty"`
-	Socket   rig.Path          `json:"socket,omitzero"`
-	Setting  machine.SettingID `json:"setting,omitempty"`
-	Value    string            `json:"value,omitempty"`
-	Moves    []rig.Move        `json:"moves,omitempty" jsonschema:"maxItems=200"`
-	Part     *part.Part        `json:"part,omitempty"`
-	Parts    []part.Part       `json:"parts,omitempty" jsonschema:"maxItems=64"` // several, a piece of each; moves name them as plan.OnShelf does
-	Items    []rig.ItemID      `json:"items,omitempty" jsonschema:"maxItems=64"` // several at once
-	Serial   string            `json:"serial,omitempty" jsonschema:"maxLength=80"`
-	New      bool              `json:"new,omitempty"`
-	Holds    rig.Content       `json:"holds,omitempty"`
-	Alone    bool              `json:"alone,omitempty"` // a correction is of this piece, and of no other of its kind
-	Wish     *rig.Wish         `json:"wish,omitempty"`
-	Step     string            `json:"step,omitempty" jsonschema:"maxLength=200"`
-	Steps    []string          `json:"steps,omitempty" jsonschema:"maxItems=500"` // several at once
-	Result   *TestRun          `json:"result,omitempty"`
-	Line     power.LineID      `json:"line,omitzero" jsonschema:"maxLength=80"`
-	Lines    []power.LineID    `json:"lines,omitempty" jsonschema:"maxItems=2000"` // several at once
-	Sure     bool              `json:"sure,omitempty"`                             // the danger was named and seen
-	Text     string            `json:"text,omitempty" jsonschema:"maxLength=4000"`
-	Fact     *rig.Fact         `json:"fact,omitempty"`
-	Finding  *Acceptance       `json:"finding,omitempty"`
-	Incident *Incident         `json:"incident,omitempty"`
-	Differs  *Difference       `json:"differs,omitempty"`
-	Stuck    *Stuck            `json:"stuck,omitempty"`
-	Practice practice.Practice `json:"practice,omitempty" jsonschema:"maxItems=64"`
-	Check    *fault.Answered   `json:"check,omitempty"`
-	Seconds  int               `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at the step
-	Array    *rig.DriveArray   `json:"array,omitempty"`
-	Sheet    *machine.Sheet    `json:"sheet,omitempty"`
+	Do          Do                 `json:"do"`
+	In          State              `json:"in,omitempty"`
+	Stage       int                `json:"stage,omitempty" jsonschema:"minimum=1,maximum=8"` // in the plan of a stage that is to come, the first of them 1
+	Item        rig.ItemID         `json:"item,omitempty"`
+	Socket      rig.Path           `json:"socket,omitzero"`
+	Setting     machine.SettingID  `json:"setting,omitempty"`
+	Value       string             `json:"value,omitempty"`
+	Moves       []rig.Move         `json:"moves,omitempty" jsonschema:"maxItems=200"`
+	Part        *part.Part         `json:"part,omitempty"`
+	Parts       []part.Part        `json:"parts,omitempty" jsonschema:"maxItems=64"` // several, a piece of each; moves name them as plan.OnShelf does
+	Items       []rig.ItemID       `json:"items,omitempty" jsonschema:"maxItems=64"` // several at once
+	Serial      string             `json:"serial,omitempty" jsonschema:"maxLength=80"`
+	New         bool               `json:"new,omitempty"`
+	Holds       rig.Content        `json:"holds,omitempty"`
+	Alone       bool               `json:"alone,omitempty"` // a correction is of this piece, and of no other of its kind
+	Wish        *rig.Wish          `json:"wish,omitempty"`
+	Step        string             `json:"step,omitempty" jsonschema:"maxLength=200"`
+	Steps       []string           `json:"steps,omitempty" jsonschema:"maxItems=500"` // several at once
+	Result      *TestRun           `json:"result,omitempty"`
+	Line        power.LineID       `json:"line,omitzero" jsonschema:"maxLength=80"`
+	Lines       []power.LineID     `json:"lines,omitempty" jsonschema:"maxItems=2000"` // several at once
+	Sure        bool               `json:"sure,omitempty"`                             // the danger was named and seen
+	Text        string             `json:"text,omitempty" jsonschema:"maxLength=4000"`
+	Fact        *rig.Fact          `json:"fact,omitempty"`
+	Finding     *Acceptance        `json:"finding,omitempty"`
+	Incident    *Incident          `json:"incident,omitempty"`
+	Differs     *Difference        `json:"differs,omitempty"`
+	Stuck       *Stuck             `json:"stuck,omitempty"`
+	Practice    practice.Practice  `json:"practice,omitempty" jsonschema:"maxItems=64"`
+	Check       *fault.Answered    `json:"check,omitempty"`
+	Observation *power.Observation `json:"observation,omitempty"`
+	Seconds     int                `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at the step
+	Array       *rig.DriveArray    `json:"array,omitempty"`
+	Sheet       *machine.Sheet     `json:"sheet,omitempty"`
 }
 
 // Stamp says who did something and when.
@@ -167,6 +169,7 @@ func clone(j Job) Job {
 	j.Tests, j.Accepted = slices.Clone(j.Tests), slices.Clone(j.Accepted)
 	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
+	j.Strange = slices.Clone(j.Strange)
 	j.Checked, j.Cures = slices.Clone(j.Checked), slices.Clone(j.Cures)
 	j.Incidents, j.Differs, j.Stuck = slices.Clone(j.Incidents), slices.Clone(j.Differs), slices.Clone(j.Stuck)
 	return j
@@ -260,6 +263,8 @@ func (a *applier) apply() fact.Fact {
 		return fact.Of(PracticeTaken)
 	case DoIncident, DoSettle, DoDiffers, DoToSheet, DoStuck, DoUnstuck:
 		return a.happened()
+	case DoObserve:
+		return a.observe()
 	case DoCheck, DoUncheck:
 		return a.check()
 	case DoCure, DoUncure:

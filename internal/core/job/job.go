@@ -68,6 +68,7 @@ type Job struct {
 	Incidents []Incident      `json:"incidents,omitempty" jsonschema:"maxItems=200"` // what happened to fasteners
 	Differs   []Difference    `json:"differs,omitempty" jsonschema:"maxItems=200"`   // in what the machine is not as its sheet says
 	Stuck     []Stuck         `json:"stuck,omitempty" jsonschema:"maxItems=200"`     // what was tried and does not go
+	Strange   []power.Strange `json:"strange,omitempty" jsonschema:"maxItems=500"`   // that the machine told of last and nobody expected
 	Checked   []Checked       `json:"checked,omitempty" jsonschema:"maxItems=200"`   // while a fault is looked for
 	Cures     []Mending       `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
 	Closed    *Closing        `json:"closed,omitempty"`

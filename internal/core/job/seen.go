@@ -191,3 +191,60 @@ func (j *Job) lapseTests(old *Job) {
 		}
 	}
 }
+
+// observe keeps what a machine told about itself, and what else was read of its lines.
+func (a *applier) observe() fact.Fact {
+	c := &a.change
+	if c.Observation == nil {
+		return a.refuse("/observation", fact.Of(NoObservation))
+	}
+	s := a.screens()
+	lines := power.Compare(&s.rig, &s.answer, power.Seen{})
+	shown := func(id power.LineID) bool {
+		return slices.ContainsFunc(lines, func(l power.Line) bool { return l.ID == id })
+	}
+	var readings []power.Reading
+	for i, r := range c.Observation.Readings {
+		if !shown(r.Line) {
+			return a.refuse("/observation/readings/"+strconv.Itoa(i)+"/line", fact.Of(NoSuchLine, r.Line))
+		}
+		readings = append(readings, r)
+	}
+	var strange []power.Strange
+	if m := c.Observation.Machine; m != nil {
+		var seen []power.Reading
+		seen, strange = power.Recognise(&s.rig, &s.answer, m)
+		for _, r := range seen {
+			if shown(r.Line) && !slices.ContainsFunc(readings, func(x power.Reading) bool { return x.Line == r.Line }) {
+				readings = append(readings, r)
+			}
+		}
+	}
+	if len(readings) == 0 {
+		return a.refuse("/observation", fact.Of(NothingRecognised))
+	}
+	var ids []power.LineID
+	for i := range readings {
+		r := &readings[i]
+		if r.Origin == "" || r.Origin == power.Foretold {
+			r.Origin = power.Typed
+		}
+		r.By, r.At, r.Lapsed, r.Proof = a.by.By, a.by.At, false, false
+		ids = append(ids, r.Line)
+	}
+	a.drop(ids)
+	s = a.screens()
+	differ := 0
+	for _, l := range power.Compare(&s.rig, &s.answer, power.Seen{Readings: readings}) {
+		if l.Reading != nil {
+			if l.Reading.Proof = l.Verdict != power.Differs; !l.Reading.Proof {
+				differ++
+			}
+		}
+	}
+	if s.readings == &a.job.Seen {
+		a.job.Strange = strange
+	}
+	*s.readings = append(*s.readings, readings...)
+	return a.asFound(fact.Of(Observed, fact.Count{N: len(readings), Of: Lines}, fact.Count{N: differ, Of: Differences}, fact.Count{N: len(strange), Of: PiecesSeen}))
+}

@@ -83,7 +83,7 @@ func (j *Job) step(next *LaterStage, by Stamp) {
 	j.Before = slices.DeleteFunc(slices.Clone(j.Seen), func(x power.Reading) bool { return x.Lapsed })
 	j.StageName, j.Found, j.Planned = next.Name, j.left(), next.Planned.Clone()
 	j.Done, j.Tests, j.Seen, j.Explained, j.Accepted = []Tick{}, nil, []power.Reading{}, []Explanation{}, nil
-	j.Checked, j.Cures = nil, nil
+	j.Checked, j.Cures, j.Strange = nil, nil, nil
 	j.Later = slices.Clone(j.Later[1:])
 	j.dropAnswered()
 }
@@ -106,7 +106,7 @@ func (j *Job) was(i int) Job {
 	p := &j.Past[i]
 	out := *j
 	out.StageName, out.Found, out.Planned, out.Done, out.Tests, out.Before, out.Seen, out.Explained, out.Accepted, out.Cures = p.Name, p.Found, p.Planned, p.Done, p.Tests, p.Before, p.Seen, p.Explained, p.Accepted, p.Cures
-	out.Checked = nil
+	out.Checked, out.Strange = nil, nil
 	out.Past, out.Later, out.Closed = nil, []LaterStage{{}}, nil // it was not the last
 	return out
 }

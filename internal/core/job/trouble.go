@@ -47,6 +47,12 @@ const aroundWork layer.Minutes = 4
 
 // Case is the machine as planned, to look for faults in.
 func (j *Job) Case() *fault.Case {
+	planned := j.PlannedRig()
+	return fault.Of(&planned, j.FaultWork())
+}
+
+// FaultWork is what the work has to do with faults.
+func (j *Job) FaultWork() fault.Work {
 	planned, found := j.PlannedRig(), j.FoundRig()
 	var stack layer.Stack
 	var bays []rig.Lying
@@ -55,7 +61,7 @@ func (j *Job) Case() *fault.Case {
 		stack = access.Of(&planned, bays, j.barred())
 	}
 	minutes := map[rig.Path]layer.Minutes{}
-	return fault.Of(&planned, fault.Work{
+	return fault.Work{
 		Touched: func(id rig.ItemID) bool { return planned.Where(id) != found.Where(id) },
 		Set: func(id machine.SettingID) bool {
 			st := planned.Sheet.Setting(id)
@@ -86,7 +92,7 @@ func (j *Job) Case() *fault.Case {
 			minutes[at] = m
 			return m
 		},
-	})
+	}
 }
 
 // Signs is how the machine showed itself so far. What was explained is right, and no sign
@@ -235,4 +241,31 @@ func (a *applier) endCures() {
 			}
 		}
 	}
+}
+
+// Progress is how far a cure has come.
+type Progress struct {
+	Done, Steps int
+	Next        string // its first step that is not done
+}
+
+// CureProgress is how far each cure has come.
+func (j *Job) CureProgress() []Progress {
+	out := make([]Progress, len(j.Cures))
+	if len(j.Cures) == 0 {
+		return out
+	}
+	for _, s := range j.Order() {
+		n, _ := workorder.Mends(s.ID)
+		i := slices.IndexFunc(j.Cures, func(c Mending) bool { return c.ID == n })
+		if i < 0 {
+			continue
+		}
+		if out[i].Steps++; j.answered(&s) {
+			out[i].Done++
+		} else if out[i].Next == "" {
+			out[i].Next = s.ID
+		}
+	}
+	return out
 }

@@ -73,7 +73,7 @@ func TestCure(t *testing.T) {
 			b.do(job.Change{Do: job.DoCheck, Check: &fault.Answered{Check: d.Next.Check, Is: w.Check(d.Next.Check)}})
 		}
 		if !d.Certain || d.Leaders[0].Faults[0] != hidden {
-			t.Fatalf("%s: %v was found as %v", name, hidden, d.Leaders)
+			t.Fatalf("%s: %v was found as %v: %v %+v", name, hidden, d.Leaders, b.job.Checked, b.job.Seen)
 		}
 		b.do(job.Change{Do: job.DoCure, Value: hidden.String()})
 		v := job.Look(b.job)

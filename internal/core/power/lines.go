@@ -84,7 +84,7 @@ func (f *forecast) add(l foretold) {
 	} else if l.of == "" && l.ID.Kind != Setting {
 		l.of = f.placed(func(k machine.Kind) bool { return k.Memory() })
 	}
-	l.About = Named(f.b, l.ID)
+	l.About, l.Screen = Named(f.b, l.ID), ScreenOf(f.b, l.ID)
 	l.known = l.known || l.want == l.upTo
 	l.Exact, l.Want = l.known || l.single, l.want
 	switch {
@@ -128,7 +128,7 @@ func (f *forecast) placed(of func(machine.Kind) bool) string {
 
 // message foretells the first screens, on which everything that lies in the machine has a say.
 func (f *forecast) message() {
-	l := both(Line{ID: LineID{Kind: Message}, Screen: InSetUp}, Reading{Value: Starts})
+	l := both(Line{ID: LineID{Kind: Message}}, Reading{Value: Starts})
 	l.of = f.placed(func(k machine.Kind) bool { return k != machine.USB })
 	f.add(l)
 }
@@ -138,7 +138,7 @@ func (f *forecast) memory() {
 	if !m.Slots {
 		return
 	}
-	total := foretold{Line: Line{ID: LineID{Kind: Total}, Screen: InSetUp, Expected: fact.Of(MemoryIs, m.Total)},
+	total := foretold{Line: Line{ID: LineID{Kind: Total}, Expected: fact.Of(MemoryIs, m.Total)},
 		want: Reading{Bytes: m.Total.Low}, upTo: Reading{Bytes: m.Total.High}}
 	if m.Sized() && m.Total.Low > 0 {
 		total.Shows = []Show{{fact.Of(InMegabytes), fact.Of(Megabytes, fact.Typed(quantity.Thousands(int64(m.Total.Low/quantity.MiB))))}}
@@ -146,7 +146,7 @@ func (f *forecast) memory() {
 		total.Expected, total.upTo = fact.Of(NotKnown), Reading{Bytes: 1}
 	}
 	f.add(total)
-	rate := foretold{Line: Line{ID: LineID{Kind: Rate}, Screen: InSetUp, Expected: fact.Of(SpeedIs, m.MTps)},
+	rate := foretold{Line: Line{ID: LineID{Kind: Rate}, Expected: fact.Of(SpeedIs, m.MTps)},
 		want: Reading{MTps: m.MTps.Low}, upTo: Reading{MTps: m.MTps.High}}
 	if m.MTps.Exact() && m.MTps.Low > 0 {
 		rate.Shows = []Show{{fact.Of(AsClock), fact.Of(Megahertz, int(m.MTps.Low/2))}}
@@ -166,7 +166,7 @@ func (f *forecast) memory() {
 		usable = known.Between(min(usable.Low, most), most)
 		normal = fact.Of(SystemOnly, most)
 	}
-	l := foretold{Line: Line{ID: LineID{Kind: Usable}, Screen: InSystem, Normal: normal, Expected: fact.Of(UpTo, usable.High)},
+	l := foretold{Line: Line{ID: LineID{Kind: Usable}, Normal: normal, Expected: fact.Of(UpTo, usable.High)},
 		want: Reading{Bytes: usable.Low}, upTo: Reading{Bytes: usable.High}}
 	if !m.Sized() || m.Total.Low == 0 {
 		l.Expected, l.upTo = fact.Of(NotKnown), Reading{}
@@ -174,14 +174,14 @@ func (f *forecast) memory() {
 		l.want, l.known = l.upTo, true // less is ordinary: see same
 	}
 	fitted := total
-	fitted.Line = Line{ID: LineID{Kind: Fitted}, Screen: InSystem, Expected: total.Expected, Normal: fact.Of(FittedAndUsable)}
+	fitted.Line = Line{ID: LineID{Kind: Fitted}, Expected: total.Expected, Normal: fact.Of(FittedAndUsable)}
 	f.add(fitted)
 	f.add(l)
 }
 
 func (f *forecast) slot(k *machine.Socket, s *fit.SocketState) {
 	at := rig.On(k.ID)
-	l := Line{ID: LineID{Kind: Slot, Socket: at}, Screen: InSetUp}
+	l := Line{ID: LineID{Kind: Slot, Socket: at}}
 	p := f.part(s.Item)
 	switch {
 	case p == nil && f.b.IsUnlooked(k.ID):
@@ -226,7 +226,7 @@ func (f *forecast) card(s *fit.SocketState) {
 	}
 	id := LineID{Kind: LinkOf, Socket: s.Socket}
 	if p.Enclosure != nil {
-		l := Line{ID: id, Screen: InSystem, Normal: fact.Of(LeadOrPort)}
+		l := Line{ID: id, Normal: fact.Of(LeadOrPort)}
 		if s.Link.USB != "" {
 			l.Shows = []Show{{fact.Of(InMegabits), fact.Of(Plainly, fact.Typed(number(s.Link.USB.LineGbps()*1000)))}, {fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
 		}
@@ -236,7 +236,7 @@ func (f *forecast) card(s *fit.SocketState) {
 	if p.Card == nil || p.Card.Carrier != nil {
 		return
 	}
-	f.link(Line{ID: id, Screen: InSystem, Shows: []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}, Normal: fact.Of(IdleCard)}, s)
+	f.link(Line{ID: id, Shows: []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}, Normal: fact.Of(IdleCard)}, s)
 }
 
 func (f *forecast) drive(s *fit.SocketState) {
@@ -246,11 +246,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 	}
 	c := p.Drive.CapacityBytes
 	box := f.b.Outside(s.Socket)
-	screen := InSetUp
-	if box {
-		screen = InSystem // set-up need not list what is outside
-	}
-	l := Line{ID: LineID{Kind: Drive, Socket: s.Socket}, Screen: screen}
+	l := Line{ID: LineID{Kind: Drive, Socket: s.Socket}}
 	f.views(p.Drive, s, box)
 	if s.State == fit.Stopped || s.State == fit.Off {
 		f.add(both(l, Reading{Absent: true}))
@@ -274,7 +270,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 	if s.Link == nil || box || f.b.ArrayOf(s.Item) != nil { // what is behind a bridge or an array is not seen
 		return
 	}
-	l = Line{ID: LineID{Kind: LinkOf, Socket: s.Socket}, Screen: InSystem}
+	l = Line{ID: LineID{Kind: LinkOf, Socket: s.Socket}}
 	if s.Link.Known() {
 		l.Shows = []Show{{fact.Of(AtMost), fact.Of(RateIs, *s.Link)}}
 	}
@@ -300,8 +296,8 @@ func (f *forecast) arrays() {
 			continue // firmware does not offer arrays in that mode
 		}
 		c := f.b.ArrayBytes(a)
-		for _, screen := range []Screen{InSetUp, InSystem} {
-			l := Line{ID: LineID{Kind: Array, Array: a.ID, System: screen == InSystem}, Screen: screen, Normal: fact.Of(ArrayTwice)}
+		for _, system := range []bool{false, true} {
+			l := Line{ID: LineID{Kind: Array, Array: a.ID, System: system}, Normal: fact.Of(ArrayTwice)}
 			out := foretold{Line: l, want: Reading{Bytes: c}, upTo: Reading{Bytes: c}, known: sure && c.Known(), mayBeAbsent: !sure, of: of}
 			if c.Known() {
 				out.Expected = fact.Of(CapacityIs, c)
@@ -331,7 +327,7 @@ func (f *forecast) normal(p *rig.Piece) fact.Fact {
 func (f *forecast) settings() {
 	for i := range f.b.Sheet.Settings {
 		st := &f.b.Sheet.Settings[i]
-		l := Line{ID: LineID{Kind: Setting, Setting: st.ID}, Screen: InSetUp}
+		l := Line{ID: LineID{Kind: Setting, Setting: st.ID}}
 		v := f.b.Choice(st)
 		if v == "" {
 			f.add(foretold{Line: l, upTo: Reading{Value: "?"}})

@@ -23,9 +23,7 @@ const HotM2 quantity.Celsius = 75
 // views foretells what else is shown of a drive.
 func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 	piece, off := f.b.Piece(s.Item), s.State == fit.Stopped || s.State == fit.Off
-	line := func(k LineKind, on Screen) Line {
-		return Line{ID: LineID{Kind: k, Socket: s.Socket}, Screen: on, Extra: true}
-	}
+	line := func(k LineKind) Line { return Line{ID: LineID{Kind: k, Socket: s.Socket}, Extra: true} }
 	gone := func(l Line, why fact.Code) {
 		if l.Normal = fact.Of(why); off {
 			l.Normal = fact.Fact{}
@@ -33,7 +31,7 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 		f.add(both(l, Reading{Absent: true}))
 	}
 	array := f.b.ArrayOf(s.Item) != nil
-	boot := line(Boots, InBootList)
+	boot := line(Boots)
 	switch {
 	case off:
 		gone(boot, NoFact)
@@ -52,11 +50,8 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 		boot.Expected = fact.Of(NotKnown)
 		f.add(foretold{Line: boot, want: Reading{Value: Here}, upTo: Reading{Value: "?"}, mayBeAbsent: true})
 	}
-	for _, v := range []struct {
-		kind LineKind
-		on   Screen
-	}{{Installs, InInstaller}, {Disk, InSystem}} {
-		l := line(v.kind, v.on)
+	for _, kind := range []LineKind{Installs, Disk} {
+		l := line(kind)
 		c := d.CapacityBytes
 		switch {
 		case off:
@@ -65,9 +60,9 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 			gone(l, MemberHidden)
 		case s.State == fit.Live && c.Known():
 			l.Expected = fact.Of(SystemPrints, c)
-			if v.kind == Installs && piece.Holds == rig.Blank {
+			if kind == Installs && piece.Holds == rig.Blank {
 				l.Normal = fact.Of(InstallsBlank)
-			} else if v.kind == Disk {
+			} else if kind == Disk {
 				l.Normal = f.normal(piece)
 			}
 			f.add(both(l, Reading{Bytes: c}))
@@ -78,12 +73,36 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 	if off || box || array {
 		return
 	}
-	l := line(Counts, InSystem)
+	l := line(Counts)
 	l.Expected, l.Normal = fact.Of(CountsNothing), fact.Of(CountsOld)
 	f.add(both(l, Reading{Value: Quiet}))
 	if d.Form == part.FormM2 {
-		l := line(Heat, InSystem)
+		l := line(Heat)
 		l.Expected = fact.Of(AtMostCelsius, HotM2)
 		f.add(foretold{Line: l, want: Reading{Celsius: 1}, upTo: Reading{Celsius: HotM2}})
 	}
 }
+
+// ScreenOf is the screen on which a line is read.
+func ScreenOf(b *rig.Rig, id LineID) Screen {
+	switch id.Kind {
+	case Boots:
+		return InBootList
+	case Installs:
+		return InInstaller
+	case Usable, Fitted, LinkOf, Disk, Counts, Heat:
+		return InSystem
+	case Array:
+		if id.System {
+			return InSystem
+		}
+	case Drive:
+		if b.Outside(id.Socket) { // set-up need not list what is outside
+			return InSystem
+		}
+	}
+	return InSetUp
+}
+
+// CompareScreens orders screens as they are come upon.
+func CompareScreens(a, b Screen) int { return screenOrder[a] - screenOrder[b] }

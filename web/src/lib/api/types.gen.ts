@@ -68,6 +68,10 @@ export interface API {
 	fits: Fit[];
 	check: Check;
 	observation: Observation;
+	trouble: TroubleView;
+	simView: SimView;
+	simAction: SimAction;
+	invitation: Invitation;
 }
 /**
  * JobList is a page of the bench: open jobs first, the latest change first.
@@ -350,6 +354,12 @@ export interface Job {
 	 * @maxItems 200
 	 */
 	stuck?: Stuck[];
+	/**
+	 * that the machine told of last and nobody expected
+	 *
+	 * @maxItems 500
+	 */
+	strange?: Strange[];
 	/**
 	 * while a fault is looked for
 	 *
@@ -2164,6 +2174,21 @@ export interface Stuck {
 	at?: string;
 }
 /**
+ * Strange is something that a machine shows and nobody expected there.
+ */
+export interface Strange {
+	/**
+	 * as it calls itself
+	 */
+	name: string;
+	serial?: string;
+	bytes?: number;
+	/**
+	 * as the machine names it
+	 */
+	place?: string;
+}
+/**
  * Checked is a check that was made while looking for a fault.
  */
 export interface Checked {
@@ -3209,6 +3234,7 @@ export interface Change {
 		| 'stuck'
 		| 'unstuck'
 		| 'practice'
+		| 'observe'
 		| 'check'
 		| 'uncheck'
 		| 'cure'
@@ -3276,6 +3302,7 @@ export interface Change {
 	stuck?: Stuck;
 	practice?: Practice1;
 	check?: Answered;
+	observation?: Observation;
 	/**
 	 * how long hands were at the step
 	 */
@@ -3331,6 +3358,234 @@ export interface Answered {
 		| 'fails'
 		| '64'
 		| '32';
+}
+/**
+ * Observation is what was seen, or is expected to be.
+ */
+export interface Observation {
+	format: 'deepbay/observation';
+	version: 1;
+	/**
+	 * @maxItems 2000
+	 */
+	readings: Reading[];
+	machine?: Inventory;
+}
+/**
+ * what it tells about itself
+ */
+export interface Inventory {
+	source?: 'linux' | 'windows' | 'simulated';
+	maker?: string;
+	product?: string;
+	serial?: string;
+	board?: string;
+	/**
+	 * tower, mini, space-saving, ...
+	 */
+	chassis?: string;
+	firmware?: string;
+	firmwareDate?: string;
+	/**
+	 * it was started so
+	 */
+	uefi?: boolean;
+	/**
+	 * it is no machine of its own
+	 */
+	virtual?: boolean;
+	processor?: string;
+	memory?: MemorySeen;
+	/**
+	 * @maxItems 256
+	 */
+	slots?: SlotSeen[];
+	/**
+	 * @maxItems 1024
+	 */
+	devices?: PCIDevice[];
+	/**
+	 * @maxItems 256
+	 */
+	drives?: DriveSeen[];
+	/**
+	 * SATA ports, used or not
+	 *
+	 * @maxItems 256
+	 */
+	ports?: PortSeen[];
+	/**
+	 * @maxItems 200
+	 */
+	missed?: Missed[];
+}
+/**
+ * MemorySeen is the memory as firmware's tables (SMBIOS types 16 and 17) and the system tell.
+ */
+export interface MemorySeen {
+	usableBytes?: number;
+	/**
+	 * that the board takes, as its firmware states
+	 */
+	mostBytes?: number;
+	slots?: number;
+	/**
+	 * its array corrects errors
+	 */
+	ecc?: boolean;
+	/**
+	 * and the system counts them
+	 */
+	watched?: boolean;
+	/**
+	 * @maxItems 256
+	 */
+	modules?: ModuleSeen[];
+}
+/**
+ * ModuleSeen is one memory slot with what is in it.
+ */
+export interface ModuleSeen {
+	/**
+	 * as the board prints it
+	 */
+	locator?: string;
+	bank?: string;
+	empty?: boolean;
+	bytes?: number;
+	form?: 'dimm' | 'sodimm';
+	soldered?: boolean;
+	generation?: 'ddr2' | 'ddr3' | 'ddr4' | 'ddr5';
+	/**
+	 * at most
+	 */
+	rateMTps?: number;
+	/**
+	 * now
+	 */
+	configuredMTps?: number;
+	ranks?: number;
+	ecc?: boolean;
+	registered?: boolean;
+	maker?: string;
+	number?: string;
+	serial?: string;
+}
+/**
+ * SlotSeen is a slot as firmware's tables name it (SMBIOS type 9).
+ */
+export interface SlotSeen {
+	name?: string;
+	m2?: boolean;
+	key?: string;
+	u2?: boolean;
+	gen?: number;
+	/**
+	 * wired
+	 */
+	lanes?: number;
+	physicalLanes?: number;
+	inUse?: boolean;
+	/**
+	 * of what is in it, or of the port before it
+	 */
+	address?: string;
+}
+/**
+ * PCIDevice is a PCI function that is no bridge, with its link.
+ */
+export interface PCIDevice {
+	address: string;
+	/**
+	 * the port before it
+	 */
+	parent?: string;
+	/**
+	 * bridges before it: three and more are a switch
+	 */
+	depth?: number;
+	class?: string;
+	vendor?: string;
+	device?: string;
+	gen?: number;
+	lanes?: number;
+	mostGen?: number;
+	mostLanes?: number;
+	/**
+	 * the other end, at most
+	 */
+	portGen?: number;
+	portLanes?: number;
+	/**
+	 * corrected, since the start
+	 */
+	errors?: number;
+}
+/**
+ * DriveSeen is a drive as the system lists it.
+ */
+export interface DriveSeen {
+	/**
+	 * nvme0n1, sda
+	 */
+	name?: string;
+	model?: string;
+	serial?: string;
+	firmware?: string;
+	bytes?: number;
+	bus?: 'nvme' | 'sata' | 'usb' | 'sas' | 'virtual' | 'raid';
+	/**
+	 * platters
+	 */
+	turns?: boolean;
+	removable?: boolean;
+	/**
+	 * no partition on it
+	 */
+	blank?: boolean;
+	/**
+	 * of its PCI function
+	 */
+	address?: string;
+	/**
+	 * of its SATA controller, from 1 on
+	 */
+	port?: number;
+	/**
+	 * of its link
+	 */
+	gen?: number;
+	lanes?: number;
+	/**
+	 * of a USB link
+	 */
+	linkMbps?: number;
+	celsius?: number;
+	/**
+	 * of its link, since the start
+	 */
+	errors?: number;
+}
+/**
+ * PortSeen is a SATA port.
+ */
+export interface PortSeen {
+	controller?: string;
+	port: number;
+	/**
+	 * at which it runs, 0 for none
+	 */
+	gen?: number;
+}
+/**
+ * Missed is something that could not be read, and why.
+ */
+export interface Missed {
+	/**
+	 * a path, or what it is
+	 */
+	what: string;
+	why: 'needs-root' | 'not-there' | 'damaged' | 'too-big' | 'not-a-file';
 }
 /**
  * UndoRequest takes the last change back.
@@ -4458,9 +4713,293 @@ export interface Check {
 	answer: Resolved;
 }
 /**
+ * TroubleView is what is wrong with the machine of a job, and what was done about it.
+ */
+export interface TroubleView {
+	trouble: Trouble;
+	checked: CheckMade[];
+	cures: CureBegun[];
+	/**
+	 * what the machine told of last and nobody expected
+	 */
+	strange: string[];
+	keys: Keys;
+}
+/**
+ * Trouble is what is wrong with a machine, as far as what was seen tells.
+ */
+export interface Trouble {
+	differs: string[];
+	leaders: Leading[];
+	more: number;
+	next?: CheckWords;
+	certain: boolean;
+	/**
+	 * where it stands, in a sentence
+	 */
+	says: string;
+	danger?: string;
+	out: RuledOut[];
+}
+/**
+ * Leading is an explanation that agrees with all that was seen.
+ */
+export interface Leading {
+	faults: Suspect[];
+	/**
+	 * of all that agree
+	 */
+	percent: number;
+	/**
+	 * what it explains
+	 */
+	for: string[];
+	/**
+	 * what it would show besides
+	 */
+	open: string[];
+}
+/**
+ * Suspect is a fault with its cure.
+ */
+export interface Suspect {
+	fault: string;
+	says: string;
+	cure: string;
+	caution?: string;
+	/**
+	 * that the cure takes, without opening the machine
+	 */
+	minutes: number;
+	/**
+	 * the machine must be opened for it
+	 */
+	inside: boolean;
+	/**
+	 * it only looks like a fault
+	 */
+	normal?: boolean;
+	socket?: string;
+}
+/**
+ * CheckWords is a check in words.
+ */
+export interface CheckWords {
+	check: string;
+	does: string;
+	/**
+	 * that is to be read
+	 */
+	line?: string;
+	socket?: string;
+	with?: string;
+	minutes: number;
+	inside: boolean;
+	answers: PossibleAnswer[];
+}
+/**
+ * PossibleAnswer is one thing that a check may show, and what is left then.
+ */
+export interface PossibleAnswer {
+	is?:
+		| 'unclear'
+		| 'same'
+		| 'starts'
+		| 'gone'
+		| 'as-written'
+		| 'another'
+		| 'home'
+		| 'not-home'
+		| 'clean'
+		| 'dirty'
+		| 'with-place'
+		| 'with-piece'
+		| 'turns'
+		| 'silent'
+		| 'clicks'
+		| 'right'
+		| 'wrong'
+		| 'off'
+		| 'on'
+		| 'free'
+		| 'covered'
+		| 'nothing'
+		| 'found'
+		| 'on-the-card'
+		| 'on-the-board'
+		| 'closed'
+		| 'open'
+		| 'good'
+		| 'failing'
+		| 'new-enough'
+		| 'too-old'
+		| 'first'
+		| 'starts-not'
+		| 'uefi'
+		| 'legacy'
+		| 'online'
+		| 'same-id'
+		| 'not-yet'
+		| 'passes'
+		| 'fails'
+		| '64'
+		| '32';
+	says: string;
+	percent: number;
+	/**
+	 * the likeliest of what is left
+	 */
+	leaves?: string;
+}
+/**
+ * RuledOut is a fault that what was seen rules out.
+ */
+export interface RuledOut {
+	says: string;
+	by: string;
+}
+/**
+ * CheckMade is a check that was made, and what it showed.
+ */
+export interface CheckMade {
+	check: string;
+	says: string;
+	is: string;
+	by?: string;
+	at: string;
+}
+/**
+ * CureBegun is a cure under way, or done.
+ */
+export interface CureBegun {
+	id: number;
+	of: Suspect;
+	/**
+	 * its first step that is not done
+	 */
+	first?: string;
+	done: number;
+	steps: number;
+	ended: boolean;
+	by?: string;
+}
+/**
+ * into set-up and the boot menu
+ */
+export interface Keys {
+	setUp: string;
+	boot: string;
+	/**
+	 * the sheet is silent on one of them
+	 */
+	guess?: boolean;
+}
+/**
+ * SimView is how a simulated machine stands.
+ */
+export interface SimView {
+	there: boolean;
+	on: boolean;
+	open: boolean;
+	minutes: number;
+	/**
+	 * what the last thing done came to
+	 */
+	says: string;
+	/**
+	 * of a check
+	 */
+	is?:
+		| 'unclear'
+		| 'same'
+		| 'starts'
+		| 'gone'
+		| 'as-written'
+		| 'another'
+		| 'home'
+		| 'not-home'
+		| 'clean'
+		| 'dirty'
+		| 'with-place'
+		| 'with-piece'
+		| 'turns'
+		| 'silent'
+		| 'clicks'
+		| 'right'
+		| 'wrong'
+		| 'off'
+		| 'on'
+		| 'free'
+		| 'covered'
+		| 'nothing'
+		| 'found'
+		| 'on-the-card'
+		| 'on-the-board'
+		| 'closed'
+		| 'open'
+		| 'good'
+		| 'failing'
+		| 'new-enough'
+		| 'too-old'
+		| 'first'
+		| 'starts-not'
+		| 'uefi'
+		| 'legacy'
+		| 'online'
+		| 'same-id'
+		| 'not-yet'
+		| 'passes'
+		| 'fails'
+		| '64'
+		| '32';
+	/**
+	 * what can be read off it
+	 */
+	screens: SimLine[];
+	/**
+	 * while set-up can be reached
+	 */
+	settings: SimSetting[];
+	/**
+	 * at which hands can do something
+	 */
+	places: SimPlace[];
+	/**
+	 * only where it was asked for
+	 */
+	hidden: Suspect[];
+	probe?: Observation1;
+}
+/**
+ * SimLine is one line of a screen.
+ */
+export interface SimLine {
+	line: string;
+	screen: string;
+	about: string;
+	shows: string;
+}
+/**
+ * SimSetting is one setting as it stands.
+ */
+export interface SimSetting {
+	id: string;
+	name: string;
+	value: string;
+	options: Option[];
+}
+/**
+ * SimPlace is a place with something in it.
+ */
+export interface SimPlace {
+	socket: string;
+	name: string;
+	hands: ('reseat' | 'clean' | 'lead' | 'plug' | 'replace' | 'move')[];
+}
+/**
  * Observation is what was seen, or is expected to be.
  */
-export interface Observation {
+export interface Observation1 {
 	format: 'deepbay/observation';
 	version: 1;
 	/**
@@ -4470,218 +5009,30 @@ export interface Observation {
 	machine?: Inventory;
 }
 /**
- * what it tells about itself
+ * SimAction is something done with a simulated machine.
  */
-export interface Inventory {
-	source?: 'linux' | 'windows' | 'simulated';
-	maker?: string;
-	product?: string;
-	serial?: string;
-	board?: string;
-	/**
-	 * tower, mini, space-saving, ...
-	 */
-	chassis?: string;
-	firmware?: string;
-	firmwareDate?: string;
-	/**
-	 * it was started so
-	 */
-	uefi?: boolean;
-	/**
-	 * it is no machine of its own
-	 */
-	virtual?: boolean;
-	processor?: string;
-	memory?: MemorySeen;
-	/**
-	 * @maxItems 256
-	 */
-	slots?: SlotSeen[];
-	/**
-	 * @maxItems 1024
-	 */
-	devices?: PCIDevice[];
-	/**
-	 * @maxItems 256
-	 */
-	drives?: DriveSeen[];
-	/**
-	 * SATA ports, used or not
-	 *
-	 * @maxItems 256
-	 */
-	ports?: PortSeen[];
-	/**
-	 * @maxItems 200
-	 */
-	missed?: Missed[];
+export interface SimAction {
+	do: 'make' | 'take' | 'start' | 'stop' | 'set' | 'hands' | 'check' | 'mend' | 'reveal';
+	count?: number;
+	seed?: number;
+	fault?: string;
+	socket?: string;
+	hands?: 'reseat' | 'clean' | 'lead' | 'plug' | 'replace' | 'move';
+	setting?: string;
+	value?: string;
+	check?: string;
 }
 /**
- * MemorySeen is the memory as firmware's tables (SMBIOS types 16 and 17) and the system tell.
+ * Invitation is how a machine on the bench sends itself in.
  */
-export interface MemorySeen {
-	usableBytes?: number;
+export interface Invitation {
 	/**
-	 * that the board takes, as its firmware states
+	 * lines to type; none where machines are not listened to
 	 */
-	mostBytes?: number;
-	slots?: number;
+	linux: string[];
 	/**
-	 * its array corrects errors
+	 * the line that makes a Windows machine tell; what it prints is dropped on the job
 	 */
-	ecc?: boolean;
-	/**
-	 * and the system counts them
-	 */
-	watched?: boolean;
-	/**
-	 * @maxItems 256
-	 */
-	modules?: ModuleSeen[];
-}
-/**
- * ModuleSeen is one memory slot with what is in it.
- */
-export interface ModuleSeen {
-	/**
-	 * as the board prints it
-	 */
-	locator?: string;
-	bank?: string;
-	empty?: boolean;
-	bytes?: number;
-	form?: 'dimm' | 'sodimm';
-	soldered?: boolean;
-	generation?: 'ddr2' | 'ddr3' | 'ddr4' | 'ddr5';
-	/**
-	 * at most
-	 */
-	rateMTps?: number;
-	/**
-	 * now
-	 */
-	configuredMTps?: number;
-	ranks?: number;
-	ecc?: boolean;
-	registered?: boolean;
-	maker?: string;
-	number?: string;
-	serial?: string;
-}
-/**
- * SlotSeen is a slot as firmware's tables name it (SMBIOS type 9).
- */
-export interface SlotSeen {
-	name?: string;
-	m2?: boolean;
-	key?: string;
-	u2?: boolean;
-	gen?: number;
-	/**
-	 * wired
-	 */
-	lanes?: number;
-	physicalLanes?: number;
-	inUse?: boolean;
-	/**
-	 * of what is in it, or of the port before it
-	 */
-	address?: string;
-}
-/**
- * PCIDevice is a PCI function that is no bridge, with its link.
- */
-export interface PCIDevice {
-	address: string;
-	/**
-	 * the port before it
-	 */
-	parent?: string;
-	/**
-	 * bridges before it: three and more are a switch
-	 */
-	depth?: number;
-	class?: string;
-	vendor?: string;
-	device?: string;
-	gen?: number;
-	lanes?: number;
-	mostGen?: number;
-	mostLanes?: number;
-	/**
-	 * the other end, at most
-	 */
-	portGen?: number;
-	portLanes?: number;
-	/**
-	 * corrected, since the start
-	 */
-	errors?: number;
-}
-/**
- * DriveSeen is a drive as the system lists it.
- */
-export interface DriveSeen {
-	/**
-	 * nvme0n1, sda
-	 */
-	name?: string;
-	model?: string;
-	serial?: string;
-	firmware?: string;
-	bytes?: number;
-	bus?: 'nvme' | 'sata' | 'usb' | 'sas' | 'virtual' | 'raid';
-	/**
-	 * platters
-	 */
-	turns?: boolean;
-	removable?: boolean;
-	/**
-	 * no partition on it
-	 */
-	blank?: boolean;
-	/**
-	 * of its PCI function
-	 */
-	address?: string;
-	/**
-	 * of its SATA controller, from 1 on
-	 */
-	port?: number;
-	/**
-	 * of its link
-	 */
-	gen?: number;
-	lanes?: number;
-	/**
-	 * of a USB link
-	 */
-	linkMbps?: number;
-	celsius?: number;
-	/**
-	 * of its link, since the start
-	 */
-	errors?: number;
-}
-/**
- * PortSeen is a SATA port.
- */
-export interface PortSeen {
-	controller?: string;
-	port: number;
-	/**
-	 * at which it runs, 0 for none
-	 */
-	gen?: number;
-}
-/**
- * Missed is something that could not be read, and why.
- */
-export interface Missed {
-	/**
-	 * a path, or what it is
-	 */
-	what: string;
-	why: 'needs-root' | 'not-there' | 'damaged' | 'too-big' | 'not-a-file';
+	windows: string;
+	says: string;
 }
