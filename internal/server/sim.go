@@ -19,6 +19,7 @@ import (
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
+	"deepbay/internal/core/workorder"
 	"deepbay/internal/simbench"
 	"deepbay/internal/store"
 )
@@ -74,10 +75,11 @@ type SimView struct {
 
 // SimLine is one line of a screen.
 type SimLine struct {
-	Line   power.LineID `json:"line"`
-	Screen power.Screen `json:"screen"`
-	About  say.Text     `json:"about"`
-	Shows  say.Text     `json:"shows"`
+	Line   power.LineID  `json:"line"`
+	Screen power.Screen  `json:"screen"`
+	About  say.Text      `json:"about"`
+	Shows  say.Text      `json:"shows"`
+	Is     power.Reading `json:"reading"`
 }
 
 // SimSetting is one setting as it stands.
@@ -104,6 +106,27 @@ type benches struct {
 type kept struct {
 	bench *simbench.Bench
 	plan  rig.Setup
+	done  map[string]bool // steps of the job that hands carried out on it
+}
+
+// follow carries out on the machine what hands did in the job since: settings made, cures.
+func (b *kept) follow(j *job.Job) {
+	for _, t := range j.Done {
+		if t.Over || t.Reason != "" || b.done[t.Step] {
+			continue
+		}
+		b.done[t.Step] = true
+		if t.Choice.Setting != "" {
+			b.bench.Hands(t.Choice)
+		}
+		if n, within := workorder.Mends(t.Step); within == workorder.CureStep {
+			for _, c := range j.Cures {
+				if c.ID == n {
+					b.bench.Mend(c.Fault)
+				}
+			}
+		}
+	}
 }
 
 // mostBenches is how many simulated machines there are at once.
@@ -120,10 +143,17 @@ func (s *api) sim(c *gin.Context) error {
 	b := s.benches.of[k.Job.ID]
 	out := SimView{Screens: []SimLine{}, Settings: []SimSetting{}, Places: []SimPlace{}, Hidden: []say.Suspect{}}
 	if b != nil && b.plan.Equal(&k.Job.Planned) {
+		b.follow(&k.Job)
 		s.simView(&k, b.bench, &out)
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// simulated is a reading as it comes from the simulated bench.
+func simulated(r power.Reading) power.Reading {
+	r.Origin = power.Simulated
+	return r
 }
 
 // simDo does something with it.
@@ -154,7 +184,13 @@ func (s *api) simDo(c *gin.Context) error {
 			return problem.List{{Pointer: "", Says: "too many simulated machines stand on the bench", Cure: "take one away"}}
 		}
 		planned, found := k.Job.PlannedRig(), k.Job.FoundRig()
-		b = &kept{simbench.Of(&planned, &found, k.Job.FaultWork()), k.Job.Planned.Clone()}
+		b = &kept{simbench.Of(&planned, &found, k.Job.FaultWork()), k.Job.Planned.Clone(), map[string]bool{}}
+		for _, x := range k.Job.Done { // cures of another machine are none of this one
+			if n, _ := workorder.Mends(x.Step); n > 0 {
+				b.done[x.Step] = true
+			}
+		}
+		b.follow(&k.Job)
 		if in.Fault.Kind != "" {
 			if err := b.bench.Hide(in.Fault, 0); err != nil {
 				return simProblem("/fault", err)
@@ -165,6 +201,7 @@ func (s *api) simDo(c *gin.Context) error {
 	case b == nil || !b.plan.Equal(&k.Job.Planned):
 		return problem.List{{Pointer: "/do", Says: "no simulated machine stands on the bench as this job is planned", Cure: "make one"}}
 	default:
+		b.follow(&k.Job)
 		says, err := s.simAct(&in, b.bench, v, &out)
 		if err != nil {
 			return simProblem("/do", err)
@@ -221,7 +258,7 @@ func (s *api) simView(k *store.Kept, b *simbench.Bench, out *SimView) {
 	planned, v := k.Job.PlannedRig(), say.About(s.Language, &k.Job)
 	out.There, out.On, out.Open, out.Minutes = true, b.On(), b.Open(), b.Minutes()
 	for _, l := range b.Screens() {
-		out.Screens = append(out.Screens, SimLine{l.Line, l.Screen, v.Fact(power.Named(&planned, l.Line)), v.Fact(power.Shown(&planned, l.Is))})
+		out.Screens = append(out.Screens, SimLine{l.Line, l.Screen, v.Fact(power.Named(&planned, l.Line)), v.Fact(power.Shown(&planned, l.Is)), simulated(l.Is)})
 	}
 	if b.On() && !b.World().Blind() {
 		for i := range k.Job.Sheet.Settings {

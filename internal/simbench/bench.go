@@ -140,11 +140,20 @@ func (b *Bench) Set(id machine.SettingID, value string) error {
 	case st == nil || !st.Offers(value):
 		return ErrNoSetting
 	}
-	b.rig.Settings = slices.DeleteFunc(slices.Clone(b.rig.Settings), func(c rig.Choice) bool { return c.Setting == id })
-	b.rig.Settings = append(b.rig.Settings, rig.Choice{Setting: id, Value: value})
 	b.minutes += 2
-	b.again()
+	b.Hands(rig.Choice{Setting: id, Value: value})
 	return nil
+}
+
+// Hands makes a setting as a step of the work order asks for it: set-up can be reached in
+// the meantime, or the step would not be done.
+func (b *Bench) Hands(c rig.Choice) {
+	if st := b.rig.Sheet.Setting(c.Setting); st == nil || !st.Offers(c.Value) {
+		return
+	}
+	b.rig.Settings = slices.DeleteFunc(slices.Clone(b.rig.Settings), func(x rig.Choice) bool { return x.Setting == c.Setting })
+	b.rig.Settings = append(b.rig.Settings, c)
+	b.again()
 }
 
 // Value is what a setting is at.

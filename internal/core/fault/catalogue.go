@@ -155,7 +155,7 @@ var catalogue = []kind{
 	{name: SATACard, prior: .06, where: overPCIe(machine.M2), inside: true, minutes: 5, effects: speaksSATA, shows: map[Look]Outcome{Label: Another, Swap: WithPiece, Spare: Gone}},
 	{name: DriveMislabel, prior: .03, where: drives, inside: true, minutes: 5, effects: halved, shows: map[Look]Outcome{Health: Failing, Swap: WithPiece, Spare: Gone}},
 	{name: DriveFailing, caution: true, prior: .05, where: drives, inside: true, minutes: 10, danger: true, effects: failing, shows: map[Look]Outcome{Health: Failing, Listen: Clicks, Swap: WithPiece, Spare: Gone}},
-	{name: Remapped, caution: true, prior: .15, where: drives, minutes: 5, effects: always(change{does: unseen}), shows: map[Look]Outcome{Driver: Gone}},
+	{name: Remapped, caution: true, prior: .05, where: drives, minutes: 5, effects: always(change{does: unseen}), shows: map[Look]Outcome{Driver: Gone}},
 	{name: PathTooLong, prior: .10, where: overPCIe(machine.M2), inside: true, minutes: 6, effects: slower(counts), shows: map[Look]Outcome{Straight: Gone}},
 	{name: IdleLink, prior: .60, where: overPCIe(""), minutes: 1, normal: true, effects: idle, shows: map[Look]Outcome{AtWork: Gone}},
 
@@ -181,7 +181,7 @@ var catalogue = []kind{
 	{name: StartOrder, prior: .70, where: machineWith(func(c *Case) bool { return len(starters(c)) > 0 }), minutes: 2, effects: startsOther, shows: map[Look]Outcome{Order: Another, Menu: Starts}},
 	{name: LegacyStart, prior: .15, where: starters, minutes: 2, effects: notStarted, shows: map[Look]Outcome{StartMode: Legacy}},
 	{name: NoStartFiles, caution: true, prior: .12, where: starters, minutes: 15, effects: notStarted},
-	{name: SameSignature, caution: true, prior: .15, where: twins, minutes: 3, effects: always(change{does: offline}), shows: map[Look]Outcome{Disks: SameID}},
+	{name: SameSignature, caution: true, prior: .06, where: twins, minutes: 3, effects: always(change{does: offline}), shows: map[Look]Outcome{Disks: SameID}},
 	{name: NoLetter, caution: true, prior: .50, where: blank, minutes: 1, normal: true, effects: always(change{does: offline}), shows: map[Look]Outcome{Disks: NotYet}},
 	{name: KeyAsked, caution: true, prior: .30, where: locked, minutes: 3, normal: true, effects: messages(1, power.Key, "")},
 

@@ -171,7 +171,7 @@ func (a *applier) do(s *workorder.Step) {
 		a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Over })
 	}
 	a.job.Done = append(a.job.Done, Tick{Step: s.ID, Deed: workorder.DeedOf(s), Seconds: a.took(), By: a.by.By, At: a.by.At})
-	if s.Phase == workorder.Fit && s.Bay != "" && (rig.On(machine.SocketID(s.Bay)) != s.Socket || !a.job.Found.Where(s.Item).IsZero()) { // it lies there now, whatever else comes
+	if !mends(s.ID) && s.Phase == workorder.Fit && s.Bay != "" && (rig.On(machine.SocketID(s.Bay)) != s.Socket || !a.job.Found.Where(s.Item).IsZero()) { // it lies there now, whatever else comes
 		a.move(&a.job.Planned, []rig.Move{{Item: s.Item, Socket: s.Socket, Bay: s.Bay}}, itself)
 	}
 }

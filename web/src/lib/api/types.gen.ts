@@ -4978,6 +4978,7 @@ export interface SimLine {
 	screen: string;
 	about: string;
 	shows: string;
+	reading: Reading;
 }
 /**
  * SimSetting is one setting as it stands.
