@@ -67,7 +67,7 @@ bin/litestream: replica/go.mod replica/go.sum
 	cd replica && go build -trimpath -ldflags "-s -w" -o ../$@ github.com/benbjohnson/litestream/cmd/litestream
 
 bench: bin/deepbay
-	go test -run '^$$' -bench . -benchmem ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
+	go test -run '^$$' -bench . -benchmem ./internal/core/fault ./internal/core/fit ./internal/core/plan ./internal/core/job ./internal/server ./cmd/deepbay
 	cd bench && go test -run '^$$' -bench . .
 
 screenshots: web/build/index.html .setup/chromium

@@ -17,6 +17,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"deepbay/internal/core/draft"
 	"deepbay/internal/core/fault"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
@@ -298,7 +299,7 @@ func writeDocument(name string, doc any) error {
 const sendPatience = 30 * time.Second
 
 func probeCommand() *cobra.Command {
-	var root, out, send string
+	var root, out, send, sheet string
 	c := &cobra.Command{
 		Use:   "probe",
 		Short: "Read this Linux machine into an observation",
@@ -312,6 +313,9 @@ func probeCommand() *cobra.Command {
 			}
 			for _, m := range o.Machine.Missed {
 				fmt.Fprintln(c.ErrOrStderr(), words("not read: %s, %s", m.What, unread[m.Why]))
+			}
+			if sheet != "" {
+				return draftInto(c, sheet, o.Machine)
 			}
 			b, err := format.Write(o)
 			if err != nil {
@@ -342,9 +346,32 @@ func probeCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&root, "root", "/", "where the machine's files begin")
 	c.Flags().StringVar(&out, "out", "", "file to write; standard output if nowhere is named and nothing is sent")
+	c.Flags().StringVar(&sheet, "draft", "", "write a sheet of the machine to this file, and say what lies in it and what a probe cannot see")
 	c.Flags().StringVar(&send, "send", "", "address to send it to, as the job's page shows it")
 	return c
 }
 
 // unread is why something was not read, in words.
 var unread = map[power.Unread]string{power.NeedsRoot: "which needs root", power.NotOffered: "which this machine does not offer", power.Damaged: "which is damaged", power.TooBig: "which is too long to be true", power.NotAFile: "which is no file"}
+
+// draftInto writes the sheet of a machine, and says what lies in it and what is open.
+func draftInto(c *cobra.Command, name string, m *power.Inventory) error {
+	d, err := draft.Of(m)
+	if err != nil {
+		return language.Err(err)
+	}
+	doc := say.Draft(language, &d)
+	if err := writeDocument(name, doc.Sheet); err != nil {
+		return err
+	}
+	w := c.OutOrStdout()
+	fmt.Fprintf(w, "%s\n", words("what lies in it"))
+	for _, l := range doc.Lines {
+		fmt.Fprintf(w, "  %s\n", l)
+	}
+	fmt.Fprintf(w, "\n%s\n", words("what a probe cannot see"))
+	for _, a := range doc.Asks {
+		fmt.Fprintf(w, "  %s\n", a)
+	}
+	return nil
+}

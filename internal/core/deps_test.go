@@ -47,9 +47,10 @@ var edges = []struct{ room, uses string }{
 	{"plan", "access fact fit known layer machine memory part quantity rig shelf"},
 	{"workorder", "access fact fit known layer machine memory part practice quantity rig"},
 	{"power", "fact fit known link machine memory part quantity rig"},
+	{"draft", "fact link machine memory part power quantity shorthand"},
 	{"fault", "fit layer link machine part power quantity rig"},
 	{"job", "access cure fact fault fit layer link machine part plan power practice problem quantity rig shelf shorthand workorder"},
-	{"say", "access ask cure fact fault fit intake job known layer link machine memory part plan power practice problem quantity rig shelf shorthand workorder"},
+	{"say", "access ask cure draft fact fault fit intake job known layer link machine memory part plan power practice problem quantity rig shelf shorthand workorder"},
 }
 
 // TestImports fails when the core imports anything but what is listed, and when a

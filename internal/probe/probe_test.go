@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 
+	"deepbay/internal/core/draft"
 	"deepbay/internal/core/power"
 	"deepbay/internal/format"
 	"deepbay/internal/probe"
@@ -87,6 +88,9 @@ func told(m *power.Inventory) string {
 	return b.String()
 }
 
+// draftable is the trees of machines that tell enough for a sheet.
+var draftable = map[string]bool{"mini-pc.tree": true, "tower.tree": true, "workstation.tree": true, "remapped.tree": true, "old-desktop.tree": true}
+
 // TestMachines reads the trees of made-up machines: what is told of each is held to the letter,
 // and its observation passes its own format.
 func TestMachines(t *testing.T) {
@@ -106,6 +110,20 @@ func TestMachines(t *testing.T) {
 			}
 			if _, err := format.Observation(b); err != nil {
 				t.Error(err)
+			}
+			if d, err := draft.Of(got.Machine); err == nil {
+				b, err := format.Write(d.Sheet)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if _, err := format.Sheet(b); err != nil {
+					t.Errorf("its drafted sheet: %v", err)
+				}
+				if len(d.Asks) == 0 {
+					t.Error("its drafted sheet asks for nothing")
+				}
+			} else if draftable[filepath.Base(tree)] {
+				t.Errorf("no sheet is drafted of it: %v", err)
 			}
 			golden := strings.TrimSuffix(tree, ".tree") + ".told"
 			want, err := os.ReadFile(golden)

@@ -390,6 +390,7 @@ type API struct {
 	Check       say.Check         `json:"check"`
 	Observation power.Observation `json:"observation"`
 	Trouble     TroubleView       `json:"trouble"`
+	Drafted     say.Drafted       `json:"drafted"`
 	SimView     SimView           `json:"simView"`
 	SimAction   SimAction         `json:"simAction"`
 	Invitation  Invitation        `json:"invitation"`

@@ -199,6 +199,8 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/observations", `{"format":"deepbay/observation","version":2}`)
 	check("POST", "/api/observations", `{"memory":{"Capacity":"17179869184","DeviceLocator":"A1"},"disks":[]}`)
 	check("POST", "/api/observations", `{"memory":{"Capacity":"much"}}`)
+	check("POST", "/api/drafts", `{"memory":{"Capacity":"17179869184","DeviceLocator":"A1","FormFactor":8,"SMBIOSMemoryType":26},"disks":[]}`)
+	check("POST", "/api/drafts", `{"format":"deepbay/observation","version":1,"readings":[]}`)
 	lines, err := os.ReadFile("../core/shorthand/testdata/lines.txt")
 	if err != nil {
 		t.Fatal(err)

@@ -181,6 +181,7 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/jobs/:id/sim", s.do(s.sim))
 	a.POST("/jobs/:id/sim", s.do(s.simDo))
 	a.POST("/observations", s.do(s.readObservation))
+	a.POST("/drafts", s.do(s.draftSheet))
 	a.POST("/jobs/:id/differs", s.do(s.changed(s.keepDifference)))
 	a.GET("/jobs/:id/sheet", s.do(s.newerSheet))
 	a.POST("/jobs/:id/sheet", s.do(s.changed(s.takeSheet)))

@@ -17,6 +17,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/draft"
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
@@ -58,6 +60,27 @@ func (s *api) readObservation(c *gin.Context) error {
 		return err
 	}
 	c.JSON(http.StatusOK, o)
+	return nil
+}
+
+// draftSheet drafts a sheet from what a machine told. Nothing is kept.
+func (s *api) draftSheet(c *gin.Context) error {
+	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	if err != nil {
+		return err
+	}
+	o, err := observation(b)
+	if err != nil {
+		return err
+	}
+	if o.Machine == nil {
+		return problem.List{{Pointer: "/machine", Says: "it does not say what the machine told about itself", Cure: "send what deepbay probe writes"}}
+	}
+	d, err := draft.Of(o.Machine)
+	if err != nil {
+		return problem.List{{Pointer: "/machine", Fact: fact.From(err)}}
+	}
+	c.JSON(http.StatusOK, say.Draft(s.Language, &d))
 	return nil
 }
 

@@ -166,11 +166,8 @@ func (b *Bench) Check(k fault.Inspection) (fault.Outcome, error) {
 		return "", ErrNoCheck
 	}
 	b.minutes += b.plan.Cost(k, b.open)
-	if k.Look.Inside() {
-		b.on, b.open = false, true
-	} else {
-		b.on, b.open = true, false
-	}
+	b.open = k.Look.LeavesOpen()
+	b.on = !b.open
 	return b.plan.World(b.hidden, b.ways).Check(k), nil
 }
 

@@ -111,11 +111,11 @@ func memorySeen(w *fault.World, r *rig.Rig, m *power.Inventory) {
 			continue
 		}
 		m.Memory.Slots++
-		s := power.ModuleSeen{Locator: string(k.ID), Bank: string(k.Channel), Empty: true}
+		s := power.ModuleSeen{Locator: string(k.ID), Bank: bank(k), Empty: true}
 		p := r.PieceIn(rig.On(k.ID))
 		if got, ok := w.Read(power.LineID{Kind: power.Slot, Socket: rig.On(k.ID)}); ok && !got.Absent && p != nil && p.Part.Module != nil {
 			d := p.Part.Module
-			s = power.ModuleSeen{Locator: string(k.ID), Bank: string(k.Channel), Bytes: got.Bytes, Form: d.Form, Generation: d.Generation, Rate: max(d.RateMTps, d.ProfileMTps), Configured: rate.MTps,
+			s = power.ModuleSeen{Locator: string(k.ID), Bank: bank(k), Bytes: got.Bytes, Form: d.Form, Generation: d.Generation, Rate: max(d.RateMTps, d.ProfileMTps), Configured: rate.MTps,
 				Ranks: d.Ranks, ECC: d.ECC == quantity.Yes, Registered: d.Registered == quantity.Yes, Number: p.Part.Number, Serial: p.Serial}
 		}
 		m.Memory.Modules = append(m.Memory.Modules, s)
@@ -192,4 +192,12 @@ func clip(s string, n int) string {
 		return s[:n]
 	}
 	return s
+}
+
+// bank is what firmware calls the channel of a slot.
+func bank(k *machine.Socket) string {
+	if k.Channel == "" {
+		return ""
+	}
+	return "Channel " + string(k.Channel)
 }

@@ -117,33 +117,34 @@ type look struct {
 	inside   bool          // the machine must be opened
 	mends    bool          // an outcome but the first means that nothing else is wrong
 	whole    bool          // it is about the machine, not about a place
+	starts   bool          // the machine is closed and started for it: what comes after opens it again
 	outcomes []Outcome     // the ordinary one first
 }
 
 var looks = map[Look]look{
-	Wait: {15, false, true, true, []Outcome{Same, Starts}}, Restart: {2, false, true, true, []Outcome{Same, Gone}},
-	Label: {1.5, true, false, false, []Outcome{AsWritten, Another}}, Place: {0.5, true, false, false, []Outcome{AsWritten, Another}},
-	Seat: {0.5, true, false, false, []Outcome{Home, NotHome}}, Contacts: {3, true, false, false, []Outcome{Clean, Dirty}},
-	Swap: {5, true, false, false, []Outcome{WithPlace, WithPiece, Gone}}, OtherPlace: {5, true, false, false, []Outcome{Same, Gone}},
-	Spare: {6, true, false, false, []Outcome{Same, Gone}},
-	Alone: {6, true, false, true, []Outcome{Same, Starts}}, DataLead: {0.5, true, false, false, []Outcome{Home, NotHome}},
-	OtherLead: {3, true, false, false, []Outcome{Same, Gone}}, PowerPlug: {0.5, true, false, false, []Outcome{Home, NotHome}},
-	OtherPlug: {3, true, false, false, []Outcome{Same, Gone}}, NoThird: {3, true, false, false, []Outcome{Same, Gone}},
-	Listen: {1, false, false, false, []Outcome{Turns, Silent, Clicks}}, Post: {2, true, false, false, []Outcome{Right, Wrong}},
-	Film: {2, true, false, false, []Outcome{Off, On}}, Air: {1, true, false, false, []Outcome{Free, Covered}},
-	Straight: {6, true, false, false, []Outcome{Same, Gone}}, Cooler: {20, true, false, true, []Outcome{Same, Gone}},
-	Loose: {4, true, false, true, []Outcome{Nothing, Found}}, MainPlugs: {1, true, false, true, []Outcome{Home, NotHome}},
-	CPUPlug: {1, true, false, true, []Outcome{Home, NotHome}}, FrontLead: {1, true, false, true, []Outcome{Home, NotHome}},
-	SupplyOn: {0.5, false, false, true, []Outcome{On, Off}}, OtherSupply: {15, true, true, true, []Outcome{Same, Starts}},
-	Screen: {0.5, false, false, true, []Outcome{OnTheCard, OnTheBoard}}, Lid: {0.5, false, false, true, []Outcome{Closed, Open}},
-	FanPlug: {1, true, false, true, []Outcome{On, Off}}, Cell: {2, true, false, true, []Outcome{Good, Failing}},
-	Version: {2, false, false, true, []Outcome{NewEnough, TooOld}}, Order: {1, false, false, true, []Outcome{First, Another}},
-	Menu: {2, false, false, true, []Outcome{StartsNot, Starts}}, StartMode: {1, false, false, true, []Outcome{UEFI, Legacy}},
-	Disks: {2, false, false, false, []Outcome{Online, SameID, NotYet}}, Driver: {5, false, true, true, []Outcome{Same, Gone}},
-	MemTest: {10, false, false, false, []Outcome{Passes, Fails}}, ProfileOff: {3, false, true, true, []Outcome{Same, Starts}},
-	AtWork: {2, false, false, false, []Outcome{Same, Gone}}, Bits: {1, false, false, true, []Outcome{SixtyFour, ThirtyTwo}},
-	OtherPort: {1, false, false, false, []Outcome{Same, Gone}}, Health: {2, false, false, false, []Outcome{Good, Failing}},
-	Processor: {1, false, false, true, []Outcome{AsWritten, Another}},
+	Wait: {15, false, true, true, false, []Outcome{Same, Starts}}, Restart: {2, false, true, true, false, []Outcome{Same, Gone}},
+	Label: {1.5, true, false, false, false, []Outcome{AsWritten, Another}}, Place: {0.5, true, false, false, false, []Outcome{AsWritten, Another}},
+	Seat: {0.5, true, false, false, false, []Outcome{Home, NotHome}}, Contacts: {3, true, false, false, false, []Outcome{Clean, Dirty}},
+	Swap: {5, true, false, false, true, []Outcome{WithPlace, WithPiece, Gone}}, OtherPlace: {5, true, false, false, true, []Outcome{Same, Gone}},
+	Spare: {6, true, false, false, true, []Outcome{Same, Gone}},
+	Alone: {6, true, false, true, true, []Outcome{Same, Starts}}, DataLead: {0.5, true, false, false, false, []Outcome{Home, NotHome}},
+	OtherLead: {3, true, false, false, true, []Outcome{Same, Gone}}, PowerPlug: {0.5, true, false, false, false, []Outcome{Home, NotHome}},
+	OtherPlug: {3, true, false, false, true, []Outcome{Same, Gone}}, NoThird: {3, true, false, false, true, []Outcome{Same, Gone}},
+	Listen: {1, false, false, false, false, []Outcome{Turns, Silent, Clicks}}, Post: {2, true, false, false, false, []Outcome{Right, Wrong}},
+	Film: {2, true, false, false, false, []Outcome{Off, On}}, Air: {1, true, false, false, false, []Outcome{Free, Covered}},
+	Straight: {6, true, false, false, true, []Outcome{Same, Gone}}, Cooler: {20, true, false, true, true, []Outcome{Same, Gone}},
+	Loose: {4, true, false, true, false, []Outcome{Nothing, Found}}, MainPlugs: {1, true, false, true, false, []Outcome{Home, NotHome}},
+	CPUPlug: {1, true, false, true, false, []Outcome{Home, NotHome}}, FrontLead: {1, true, false, true, false, []Outcome{Home, NotHome}},
+	SupplyOn: {0.5, false, false, true, false, []Outcome{On, Off}}, OtherSupply: {15, true, true, true, true, []Outcome{Same, Starts}},
+	Screen: {0.5, false, false, true, false, []Outcome{OnTheCard, OnTheBoard}}, Lid: {0.5, false, false, true, false, []Outcome{Closed, Open}},
+	FanPlug: {1, true, false, true, false, []Outcome{On, Off}}, Cell: {2, true, false, true, false, []Outcome{Good, Failing}},
+	Version: {2, false, false, true, false, []Outcome{NewEnough, TooOld}}, Order: {1, false, false, true, false, []Outcome{First, Another}},
+	Menu: {2, false, false, true, false, []Outcome{StartsNot, Starts}}, StartMode: {1, false, false, true, false, []Outcome{UEFI, Legacy}},
+	Disks: {2, false, false, false, false, []Outcome{Online, SameID, NotYet}}, Driver: {5, false, true, true, false, []Outcome{Same, Gone}},
+	MemTest: {10, false, false, false, false, []Outcome{Passes, Fails}}, ProfileOff: {3, false, true, true, false, []Outcome{Same, Starts}},
+	AtWork: {2, false, false, false, false, []Outcome{Same, Gone}}, Bits: {1, false, false, true, false, []Outcome{SixtyFour, ThirtyTwo}},
+	OtherPort: {1, false, false, false, false, []Outcome{Same, Gone}}, Health: {2, false, false, false, false, []Outcome{Good, Failing}},
+	Processor: {1, false, false, true, false, []Outcome{AsWritten, Another}},
 }
 
 // Values lists the outcomes for the formats.
@@ -172,6 +173,9 @@ func (k Look) Outcomes() []Outcome { return looks[k].outcomes }
 
 // Inside reports a kind of check for which the machine is opened.
 func (k Look) Inside() bool { return looks[k].inside }
+
+// LeavesOpen reports a kind of check after which the machine stands open.
+func (k Look) LeavesOpen() bool { return looks[k].inside && !looks[k].starts }
 
 // Inspection is something to look at or try: a line to read, or a kind of check at a place, with
 // another place where one is needed.

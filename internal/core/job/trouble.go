@@ -107,6 +107,9 @@ func (j *Job) Signs() fault.Evidence {
 	for _, a := range j.Checked {
 		e.Answers = append(e.Answers, a.Answered)
 	}
+	if n := len(j.Checked); n > 0 && j.Checked[n-1].Check.Look.LeavesOpen() && !slices.ContainsFunc(j.Seen, func(r power.Reading) bool { return r.At.After(j.Checked[n-1].At) }) {
+		e.Open = true // and nobody started it since
+	}
 	return e
 }
 

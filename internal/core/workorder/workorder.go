@@ -806,32 +806,76 @@ func (m *maker) setUp(do fact.Fact) {
 	m.add(Step{ID: "power-on/set-up", Phase: PowerOn, Do: do, How: []fact.Fact{key}, See: fact.Of(SeeScreens)})
 }
 
+// settings asks for what is set in set-up, in the order of what it is for: the storage mode before
+// what hangs on it, what starts last.
 func (m *maker) settings() {
+	slices.SortStableFunc(m.set, func(a, b rig.Choice) int { return m.role(a).Order() - m.role(b).Order() })
 	for _, c := range m.set {
-		st := m.Sheet.Setting(c.Setting)
-		s := Step{ID: settingStep(c), Phase: Settings, Do: fact.Of(SetTo, Setting(c)), Choice: c}
-		if st.Where != "" {
-			s.How = append(s.How, fact.Of(Under, fact.Typed(st.Where)))
-		}
-		if st.Caution != "" {
-			s.Cautions = append(s.Cautions, Caution{fact.Of(TopicBefore), fact.Of(AsTyped, fact.Typed(st.Caution))})
-			if m.Planned.Wish.Encrypted != quantity.No {
-				s.Cautions = append(s.Cautions, cautionKey)
-			}
-		}
-		if m.profiles(c) {
-			s.How, s.Cautions = append(s.How, fact.Of(ProfileWayBack)), append(s.Cautions, cautionProfile)
-		}
-		m.add(s)
+		m.add(m.setStep(c))
 	}
 	m.backAgain(Settings)
 	byHand := m.byHand()
 	if len(m.set) > 0 || byHand || slices.ContainsFunc(m.back, func(s Step) bool { return s.Phase == Settings }) {
-		m.add(Step{ID: "settings/save", Phase: Settings, Do: fact.Of(SaveLeave)})
+		m.add(Step{ID: "settings/save", Phase: Settings, Do: fact.Of(SaveLeave), How: []fact.Fact{fact.Of(NoticeOnce)}})
 	}
 }
 
-// profiles reports that a setting at a value lets memory run at its profile.
+// role is what a setting is for.
+func (m *maker) role(c rig.Choice) machine.Role {
+	if st := m.Sheet.Setting(c.Setting); st != nil {
+		return m.Sheet.RoleOf(st)
+	}
+	return ""
+}
+
+// setStep is the step that makes a setting, with what goes with its role.
+func (m *maker) setStep(c rig.Choice) Step {
+	st := m.Sheet.Setting(c.Setting)
+	s := Step{ID: settingStep(c), Phase: Settings, Do: fact.Of(SetTo, Setting(c)), Choice: c}
+	if st.Where != "" {
+		s.How = append(s.How, fact.Of(Under, fact.Typed(st.Where)))
+	}
+	r := roles[m.role(c)]
+	for _, how := range r.how {
+		s.How = append(s.How, fact.Of(how))
+	}
+	if r.see != "" {
+		s.See = fact.Of(r.see)
+	}
+	if st.Caution != "" {
+		s.Cautions = append(s.Cautions, Caution{fact.Of(TopicBefore), fact.Of(AsTyped, fact.Typed(st.Caution))})
+	}
+	if r.caution != "" && (!r.drives || m.drivesFound()) {
+		s.Cautions = append(s.Cautions, caution(TopicInstalled, r.caution))
+	}
+	if len(s.Cautions) > 0 && m.Planned.Wish.Encrypted != quantity.No {
+		s.Cautions = append(s.Cautions, cautionKey)
+	}
+	if m.profiles(c) {
+		s.How, s.Cautions = append(s.How, fact.Of(ProfileWayBack)), append(s.Cautions, cautionProfile)
+	}
+	return s
+}
+
+// roles is what goes with settings by what they are for, whatever firmware calls them.
+var roles = map[machine.Role]struct {
+	how     []fact.Code
+	see     fact.Code // how to see that it took
+	caution fact.Code
+	drives  bool // the caution is for a machine that came with drives
+}{
+	machine.StorageMode:   {[]fact.Code{ModeDriverFirst}, SeeMode, SaysMode, true},
+	machine.Remapping:     {[]fact.Code{ModeDriverFirst}, SeeMode, SaysRemap, true},
+	machine.SocketMode:    {[]fact.Code{SocketModeOne}, SeeSocketMode, "", false},
+	machine.SlotSplit:     {[]fact.Code{SplitNoArray, SplitByNumber}, SeePositions, "", false},
+	machine.LinkSpeed:     {nil, SeeLink, "", false},
+	machine.MemoryProfile: {nil, SeeProfile, "", false},
+	machine.LegacyStart:   {nil, "", SaysLegacy, true},
+	machine.SecureStart:   {nil, "", SaysSecure, true},
+	machine.BootOrder:     {[]fact.Code{OrderLast}, SeeOrder, "", false},
+}
+
+// profiles reports a setting at a value that lets memory run at its profile.
 func (m *maker) profiles(c rig.Choice) bool {
 	return slices.ContainsFunc(m.Sheet.Rules, func(r machine.Rule) bool {
 		return slices.ContainsFunc(r.When, func(w machine.Condition) bool { return w.Setting == c.Setting && w.Is == c.Value }) &&

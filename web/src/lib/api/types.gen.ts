@@ -69,6 +69,7 @@ export interface API {
 	check: Check;
 	observation: Observation;
 	trouble: TroubleView;
+	drafted: Drafted;
 	simView: SimView;
 	simAction: SimAction;
 	invitation: Invitation;
@@ -4893,6 +4894,20 @@ export interface Keys {
 	 * the sheet is silent on one of them
 	 */
 	guess?: boolean;
+}
+/**
+ * Drafted is a machine as it tells of itself: its sheet, what lies in it, what is asked.
+ */
+export interface Drafted {
+	sheet: Sheet;
+	/**
+	 * a piece a line, as it is written down
+	 */
+	lines: string[];
+	/**
+	 * what a probe cannot see
+	 */
+	asks: string[];
 }
 /**
  * SimView is how a simulated machine stands.

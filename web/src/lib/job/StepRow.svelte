@@ -44,7 +44,7 @@
 	]}
 	data-step={step.id}
 >
-	{#each tick ? [] : step.cautions as c (c.topic)}
+	{#each tick ? [] : step.cautions as c, i (i)}
 		<p class="mb-2 ml-14 border-l-4 border-over bg-overtint px-3 py-2 text-2xl">
 			<strong class="text-over">{c.topic}.</strong>
 			{c.says}

@@ -65,6 +65,6 @@
 		<code class="block max-h-16 overflow-auto break-all text-soft">{how.windows}</code>
 	</div>
 {/if}
-{#each view?.strange ?? [] as s (s)}
+{#each view?.strange ?? [] as s, i (i)}
 	<p class="border-l-4 border-over py-1 pl-3" data-testid="strange">{s}</p>
 {/each}

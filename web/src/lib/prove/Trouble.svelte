@@ -106,12 +106,12 @@
 									{l.for.length === 1 ? 'one sign for it' : `${String(l.for.length)} signs for it`}
 								</summary>
 								<ul class="list-disc pl-5">
-									{#each l.for as s (s)}<li>{s}</li>{/each}
+									{#each l.for as s, i (i)}<li>{s}</li>{/each}
 								</ul>
 								{#if l.open.length > 0}
 									<p class="pt-1">It would show besides, where nobody looked yet:</p>
 									<ul class="list-disc pl-5">
-										{#each l.open as s (s)}<li>{s}</li>{/each}
+										{#each l.open as s, i (i)}<li>{s}</li>{/each}
 									</ul>
 								{/if}
 							</details>
@@ -123,7 +123,7 @@
 					<li>
 						<p>What differs:</p>
 						<ul class="list-disc pl-5">
-							{#each t.differs as s (s)}<li>{s}</li>{/each}
+							{#each t.differs as s, i (i)}<li>{s}</li>{/each}
 						</ul>
 					</li>
 				{/if}
@@ -143,7 +143,7 @@
 						</div>
 					{/if}
 					<div class="grid gap-2">
-						{#each next.answers as a (a.says + (a.is ?? ''))}
+						{#each next.answers as a, i (i)}
 							<Button
 								color="alternative"
 								class="h-auto justify-start"
@@ -211,7 +211,7 @@
 				<details>
 					<summary class="min-h-11 cursor-pointer py-2.5">Ruled out: {t.out.length}</summary>
 					<ul>
-						{#each t.out as o (o.says)}
+						{#each t.out as o, i (i)}
 							<li class="border-t border-line py-1 first-letter:uppercase">
 								{o.says}<br /><span class="text-soft">{o.by}</span>
 							</li>

@@ -1,13 +1,16 @@
 <script lang="ts">
-	// A new sheet starts from a generic layout, or as a copy of one in the shop.
+	// A new sheet starts from a generic layout, as a copy of one in the shop, or from what the
+	// machine tells about itself.
 	import { goto } from '$app/navigation';
 	import { resolve } from '$app/paths';
 	import { Button, Input, Label, Radio, Select } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
 	import { refusal } from '$lib/api/refused';
-	import type { Sheet, SheetName } from '$lib/api/types.gen';
+	import type { Drafted, Sheet, SheetName } from '$lib/api/types.gen';
 	import Thumb from '$lib/chart/Thumb.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
+	import FileButton from '$lib/ui/FileButton.svelte';
+	import { keepRead, readMachine } from './read';
 
 	let { open = $bindable(), sheets }: { open: boolean; sheets: readonly SheetName[] } = $props();
 	const uid = $props.id();
@@ -23,6 +26,18 @@
 		fault = '';
 		try {
 			layouts = await api.layouts(fetch);
+		} catch (e) {
+			fault = refusal(e).says;
+		}
+	}
+	let told = $state.raw<Drafted>();
+	async function read(file: File) {
+		fault = '';
+		try {
+			told = await readMachine(file);
+			keepRead(told.sheet);
+			from = 'read=1';
+			name ||= told.sheet.name;
 		} catch (e) {
 			fault = refusal(e).says;
 		}
@@ -82,6 +97,29 @@
 					/>
 				</div>
 			{/if}
+			<div class="grid gap-2 border-t border-line pt-2" data-testid="read-machine">
+				<div class="flex flex-wrap items-center gap-3">
+					<FileButton label="What the machine tells about itself" accept=".json,.txt" ontake={read}
+						>From a file of the machine itself</FileButton
+					>
+					<span class="text-soft">as deepbay probe writes it</span>
+				</div>
+				{#if told}
+					<p>
+						{told.sheet.sockets.length} sockets of {told.sheet.name} were read. In it lies, to be written
+						into its job:
+					</p>
+					<pre class="overflow-x-auto bg-water-1 p-2 select-all">{told.lines.join('\n')}</pre>
+					<details>
+						<summary class="min-h-11 cursor-pointer py-2.5"
+							>What a probe cannot see: {told.asks.length}</summary
+						>
+						<ul class="list-disc pl-5">
+							{#each told.asks as a, i (i)}<li>{a}</li>{/each}
+						</ul>
+					</details>
+				{/if}
+			</div>
 			<Button type="submit">Start writing</Button>
 		{/if}
 	</form>

@@ -2,6 +2,7 @@
 	// Firmware choices in this machine's own words. Their effects are rules.
 	import { Button } from 'flowbite-svelte';
 	import { useDraft } from './draft.svelte';
+	import { ROLE } from './choices';
 	import Field from './Field.svelte';
 
 	const get = useDraft();
@@ -59,6 +60,7 @@
 					onset={(v) => v && draft.rename('settings', i, String(v))}
 				/>
 				<Field at="/settings/{i}/name" label="as printed" max={120} />
+				<Field at="/settings/{i}/role" label="what it is for" choices={ROLE} />
 				<Field at="/settings/{i}/where" label="way through the menus" max={200} />
 				<Field at="/settings/{i}/caution" label="what a change can break" max={300} />
 			</div>

@@ -15,6 +15,19 @@ export const ANSWER: readonly Choice[] = [
 	{ value: true, name: 'yes' },
 	{ value: false, name: 'no' }
 ];
+export const ROLE: readonly Choice[] = [
+	{ value: undefined, name: 'as its rules tell' },
+	{ value: 'storage-mode', name: 'storage mode' },
+	{ value: 'remapping', name: 'claims drives' },
+	{ value: 'socket-mode', name: 'mode or width of a socket' },
+	{ value: 'slot-split', name: 'split of a slot' },
+	{ value: 'link-speed', name: 'speed of a link' },
+	{ value: 'memory-profile', name: 'memory profile' },
+	{ value: 'pcie-start', name: 'start over PCIe' },
+	{ value: 'legacy-start', name: 'older way of starting' },
+	{ value: 'secure-start', name: 'secure start' },
+	{ value: 'boot-order', name: 'boot order' }
+];
 export const EDGE: readonly Choice[] = [unstated, ...plain('rear', 'front', 'upper', 'lower')];
 export const LANES: readonly Choice[] = [
 	unstated,

@@ -187,7 +187,7 @@
 				>
 					{step.do}
 				</h1>
-				{#each step.cautions as c (c.topic)}
+				{#each step.cautions as c, i (i)}
 					<p class="border-l-4 border-over bg-overtint px-3 py-2 text-2xl leading-8">
 						<strong class="text-over">{c.topic}.</strong>
 						{c.says}

@@ -1,11 +1,12 @@
 import { error } from '@sveltejs/kit';
 import { api, orError } from '$lib/api/client';
 import type { Sheet } from '$lib/api/types.gen';
+import { machineRead } from '$lib/sheet/read';
 import { slug } from '$lib/sheet/slug';
 import type { PageLoad } from './$types';
 
-// One sheet to edit (?id=), or a new one from a layout (?layout=) or from another
-// sheet (?copy=), perhaps under a name (&name=).
+// One sheet to edit (?id=), or a new one from a layout (?layout=), from another sheet (?copy=),
+// or from what a machine told (?read), perhaps under a name (&name=).
 export const load: PageLoad = async ({ fetch, url }) => {
 	const id = url.searchParams.get('id');
 	if (id) {
@@ -21,7 +22,8 @@ export const load: PageLoad = async ({ fetch, url }) => {
 	const layout = url.searchParams.get('layout');
 	const copy = url.searchParams.get('copy');
 	let from: Sheet | undefined;
-	if (copy) from = (await orError(api.sheet(fetch, copy))).sheet;
+	if (url.searchParams.has('read')) from = machineRead() ?? undefined;
+	else if (copy) from = (await orError(api.sheet(fetch, copy))).sheet;
 	else from = (await orError(api.layouts(fetch))).find((s) => s.id === layout);
 	if (!from) error(404, { message: 'There is no such layout to start from.', detail: 'not found' });
 	const name =

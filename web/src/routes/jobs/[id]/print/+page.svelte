@@ -86,7 +86,7 @@
 					</p>
 					<div>
 						<h3 class="text-lg leading-snug font-semibold">{s.do}</h3>
-						{#each s.cautions as c (c.topic)}
+						{#each s.cautions as c, i (i)}
 							<p class="my-1 border-2 border-ink px-2 py-0.5">
 								<strong>{c.topic}.</strong>
 								{c.says}
