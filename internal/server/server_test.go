@@ -66,18 +66,21 @@ func filledAt(t testing.TB, path string) *store.Store {
 	return s
 }
 
+// appFiles is a built front end.
+var appFiles = fstest.MapFS{
+	"index.html":                  {Data: []byte(page)},
+	"_app/immutable/app.js":       {Data: []byte("let a = 1")},
+	"_app/immutable/app.js.br":    {Data: []byte("brotli")},
+	"_app/immutable/font-x.woff2": {Data: []byte("font")},
+	"theme.js":                    {Data: []byte("/* theme */")},
+}
+
 // serving is the whole application over some data.
 func serving(t testing.TB, data server.Data) http.Handler {
 	t.Helper()
 	h, err := server.New(server.Options{Data: data, Version: "test", Program: "this one", Now: func() time.Time { return now }, Patience: time.Hour,
-		Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
-		Files: fstest.MapFS{
-			"index.html":                  {Data: []byte(page)},
-			"_app/immutable/app.js":       {Data: []byte("let a = 1")},
-			"_app/immutable/app.js.br":    {Data: []byte("brotli")},
-			"_app/immutable/font-x.woff2": {Data: []byte("font")},
-			"theme.js":                    {Data: []byte("/* theme */")},
-		}})
+		Log:   slog.New(slog.NewTextHandler(io.Discard, nil)),
+		Files: appFiles})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -3,6 +3,7 @@ package simbench_test
 import (
 	"encoding/json"
 	"math/rand"
+	rng2 "math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
@@ -11,6 +12,7 @@ import (
 	"deepbay/internal/core/fault"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/format"
 	"deepbay/internal/probe"
 	"deepbay/internal/simbench"
@@ -87,4 +89,62 @@ func text(t *testing.T, v any) string {
 		t.Fatal(err)
 	}
 	return string(b)
+}
+
+// TestFoundOnTheBench hides faults by chance in every machine of the demo shop, reads its screens,
+// makes the checks that are asked for and carries out the cure that is found: afterwards the
+// machine shows what was foretold. What cannot be seen of it is said.
+func TestFoundOnTheBench(t *testing.T) {
+	tried := 0
+	for _, j := range jobs(t) {
+		planned, found := j.PlannedRig(), j.FoundRig()
+		c := j.Case()
+		for seed := range uint64(4) {
+			b := simbench.Of(&planned, &found, j.FaultWork())
+			for _, st := range planned.Sheet.Settings {
+				b.Hands(rig.Choice{Setting: st.ID, Value: planned.Choice(&st)})
+			}
+			b.Surprise(rng2.New(rng2.NewPCG(seed, 1)), 1)
+			hidden := b.Hidden()
+			if len(hidden) == 0 {
+				continue
+			}
+			read := func() (out []power.Reading) {
+				b.Start()
+				for _, s := range b.Screens() {
+					out = append(out, s.Is)
+				}
+				return out
+			}
+			e := fault.Evidence{Readings: read()}
+			var d fault.Diagnosis
+			for range 30 {
+				if d = c.Diagnose(e); d.Certain || d.Next == nil {
+					break
+				}
+				is, err := b.Check(d.Next.Check)
+				if d.Next.Check.Look == fault.ReadLine || err != nil {
+					t.Fatalf("%s, %v: asked for %s, %v", j.ID, hidden, d.Next.Check, err)
+				}
+				e.Answers = append(e.Answers, fault.Answered{Check: d.Next.Check, Is: is})
+			}
+			tried++
+			if len(d.Leaders) == 0 || !d.Certain || d.Leaders[0].Faults[0] != hidden[0] {
+				t.Errorf("%s: %v is found as %v", j.ID, hidden, d.Leaders)
+				continue
+			}
+			if !b.Mend(hidden[0]) {
+				t.Errorf("%s: %v is not put right", j.ID, hidden)
+			}
+			if after := c.Diagnose(fault.Evidence{Readings: read()}); len(after.Differs) > 0 || len(b.Hidden()) > 0 {
+				t.Errorf("%s: after the cure of %v %v differs", j.ID, hidden, after.Differs)
+			}
+			if b.Minutes() < 2 {
+				t.Errorf("%s: it took no time", j.ID)
+			}
+		}
+	}
+	if tried < 30 {
+		t.Errorf("%d faults", tried)
+	}
 }

@@ -1,0 +1,113 @@
+package main
+
+import (
+	"encoding/json"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"deepbay/internal/core/power"
+)
+
+// TestProveCommands takes a machine from the simulated bench to the cure on the command line:
+// its files, what the probe reads of them, the comparison, the diagnosis check by check.
+func TestProveCommands(t *testing.T) {
+	dir := t.TempDir()
+	file := jobFile(t, "echo-sounding-tower")
+	tree, seen, sheet := filepath.Join(dir, "machine"), filepath.Join(dir, "seen.json"), filepath.Join(dir, "sheet.json")
+	status, out, complaint := do(t, "sim", file, "--fault", "plug-off@SATA6", "--tree", tree)
+	if status != 0 || !strings.Contains(out, "in the running system") || !strings.Contains(out, "Mudlark 2 TB on SATA6") {
+		t.Fatalf("sim: %d %s %s", status, out, complaint)
+	}
+	if status, out, complaint = do(t, "probe", "--root", tree, "--out", seen); status != 0 || out != "" {
+		t.Fatalf("probe: %d %s %s", status, out, complaint)
+	}
+	if status, out, _ = do(t, "compare", file, seen); status != 1 || !strings.Contains(out, "differs\n  Mudlark 2 TB on SATA6, in the system's list of disks shows not there") {
+		t.Errorf("compare: %d %s", status, out)
+	}
+	if status, out, _ = do(t, "diagnose", file, seen); status != 1 || !strings.Contains(out, "check next") {
+		t.Errorf("diagnose: %d %s", status, out)
+	}
+	status, out, complaint = do(t, "diagnose", file, seen, "--check", "power-plug@SATA6=not-home")
+	if status != 1 || !strings.Contains(out, "One explanation is left") || !strings.Contains(out, "the power plug of Mudlark 2 TB on SATA6 is not home") {
+		t.Errorf("diagnose with a check: %d %s %s", status, out, complaint)
+	}
+	var doc struct {
+		Leaders []struct {
+			Faults []struct{ Fault string }
+		}
+	}
+	_, out, _ = do(t, "diagnose", file, seen, "--json", "--check", "power-plug@SATA6=not-home")
+	if err := json.Unmarshal([]byte(out), &doc); err != nil || len(doc.Leaders) != 1 || doc.Leaders[0].Faults[0].Fault != "plug-off@SATA6" {
+		t.Errorf("diagnose for programs: %v %s", err, out)
+	}
+	if status, out, complaint = do(t, "probe", "--root", tree, "--draft", sheet); status != 0 || !strings.Contains(out, "what a probe cannot see") || !strings.Contains(out, "A1: 4GB DDR4") {
+		t.Errorf("draft: %d %s %s", status, out, complaint)
+	}
+	if status, out, complaint = do(t, "sheet", sheet); status != 0 {
+		t.Errorf("the drafted sheet: %d %s %s", status, out, complaint)
+	}
+	for _, c := range []struct {
+		args []string
+		want string
+	}{
+		{[]string{"sim", file, "--fault", "bad-luck"}, "--fault bad-luck: that cannot be wrong"},
+		{[]string{"sim", file, "--set", "none=1"}, "--set none=1: the machine has no such setting"},
+		{[]string{"diagnose", file, seen, "--check", "gaze@A1=same"}, `there is no check "gaze@A1"`},
+		{[]string{"compare", file, file}, "format"},
+		{[]string{"compare", file, filepath.Join(dir, "none.json")}, "no such file"},
+		{[]string{"probe", "--root", filepath.Join(dir, "none")}, "no such file"},
+		{[]string{"probe", "--root", dir, "--draft", sheet}, "it tells of no socket"},
+	} {
+		if status, _, complaint := do(t, c.args...); status != 2 || !strings.Contains(complaint, c.want) {
+			t.Errorf("%v: %d %q", c.args, status, complaint)
+		}
+	}
+}
+
+// TestProbeSends sends a reading where it is told to, and says so when it is not taken.
+func TestProbeSends(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "machine")
+	if status, _, complaint := do(t, "sim", jobFile(t, "echo-sounding-tower"), "--tree", dir); status != 0 {
+		t.Fatal(complaint)
+	}
+	var got power.Observation
+	taken := http.StatusNoContent
+	s := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if err := json.NewDecoder(r.Body).Decode(&got); err != nil {
+			t.Error(err)
+		}
+		w.WriteHeader(taken)
+	}))
+	defer s.Close()
+	if status, out, complaint := do(t, "probe", "--root", dir, "--send", s.URL); status != 0 || !strings.Contains(out, "sent: ") || got.Machine == nil {
+		t.Errorf("%d %s %s", status, out, complaint)
+	}
+	taken = http.StatusUnprocessableEntity
+	if status, _, complaint := do(t, "probe", "--root", dir, "--send", s.URL); status != 2 || !strings.Contains(complaint, "not taken: 422") {
+		t.Errorf("%d %s", status, complaint)
+	}
+}
+
+// TestWindowsFile compares what a Windows machine's own classes print, in the shell's UTF-16.
+func TestWindowsFile(t *testing.T) {
+	text := `{"memory":[{"DeviceLocator":"A1","Capacity":4294967296,"FormFactor":8,"SMBIOSMemoryType":26,"ConfiguredClockSpeed":2400,"SerialNumber":"SL4-220871"},{"DeviceLocator":"A2","Capacity":"4294967296","FormFactor":8}],
+"disks":{"FriendlyName":"Mudlark 2 TB","SerialNumber":"ML7-0093318 ","Size":2000398934016,"Bus":"SATA","Media":"HDD"},"slots":[],"system":{"Manufacturer":"To be filled by O.E.M.","TotalPhysicalMemory":8500000000}}`
+	b := []byte{0xff, 0xfe}
+	for _, r := range text {
+		b = append(b, byte(r), byte(r>>8))
+	}
+	file := filepath.Join(t.TempDir(), "told.json")
+	if err := os.WriteFile(file, b, 0o666); err != nil {
+		t.Fatal(err)
+	}
+	status, out, complaint := do(t, "compare", jobFile(t, "echo-sounding-tower"), file)
+	for _, want := range []string{"Memory total                                 8 GiB", "Mudlark 2 TB on SATA6, in the system's list of disks 2 TB"} {
+		if !strings.Contains(out, want) {
+			t.Errorf("%d: %q is missing: %s %s", status, want, out, complaint)
+		}
+	}
+}
