@@ -11,6 +11,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 )
@@ -229,10 +230,22 @@ func (a *applier) test() fact.Fact {
 	}
 	a.job.Tests = append(slices.DeleteFunc(a.job.Tests, func(x TestRun) bool { return x.Step == s.ID && !x.Over }), t)
 	a.job.Done = slices.DeleteFunc(a.job.Done, func(x Tick) bool { return x.Step == s.ID && !x.Over })
+	if t.State == TestPassed && s.Test == rig.LoadTest { // links are read at work, and temperatures hot
+		for i := range a.job.Seen {
+			if x := &a.job.Seen[i]; x.Line.Kind == power.LinkOf || x.Line.Kind == power.Heat || x.Line.Kind == power.Counts {
+				x.Lapsed, x.Proof = true, false
+			}
+		}
+	}
 	if t.State == TestPassed {
 		a.job.Done = append(a.job.Done, Tick{Step: s.ID, By: a.by.By, At: a.by.At})
 	}
 	return t.says(s)
+}
+
+// loaded reports that a load test ended well.
+func (j *Job) loaded() bool {
+	return slices.ContainsFunc(j.Tests, func(t TestRun) bool { return t.Step == workorder.LoadStep && t.State == TestPassed && !t.Over })
 }
 
 // says is how a test stands.

@@ -247,7 +247,7 @@ func (j *Job) back() []rig.ItemID {
 // the machine as found is given, what the job cannot have changed is told from the rest.
 func (j *Job) Lines(planned, found *fit.Answer) []power.Line {
 	b := j.PlannedRig()
-	seen := power.Seen{Readings: j.Seen, Reasons: map[power.LineID]string{}}
+	seen := power.Seen{Readings: j.Seen, Reasons: map[power.LineID]string{}, Load: j.loaded()}
 	for _, e := range j.Explained {
 		seen.Reasons[e.Line] = e.Text
 	}

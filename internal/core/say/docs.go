@@ -47,6 +47,7 @@ type Step struct {
 	Photo    bool            `json:"photo,omitempty"` // and is worth a photograph
 	Minutes  layer.Minutes   `json:"minutes"`
 	Guess    bool            `json:"guess,omitempty"` // nobody measured that
+	Runs     layer.Minutes   `json:"runs,omitzero"`   // its test runs so long by itself, roughly
 }
 
 // Cell is a place in the tray, with fasteners of one kind.
@@ -468,7 +469,7 @@ func (v *Voice) Steps(steps []workorder.Step) []Step {
 	out := make([]Step, len(steps))
 	for i := range steps {
 		s := &steps[i]
-		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger), s.Layer, s.Lead, s.Shuts, s.Inside, v.facts(s.Tools), v.Fact(s.See), s.Photo, s.Takes, s.Guess}
+		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger), s.Layer, s.Lead, s.Shuts, s.Inside, v.facts(s.Tools), v.Fact(s.See), s.Photo, s.Takes, s.Guess, s.Runs}
 		for n, c := range s.Cautions {
 			out[i].Cautions[n] = Caution{v.Fact(c.Topic), v.Fact(c.Says)}
 		}

@@ -89,6 +89,7 @@ type Step struct {
 	Photo    bool          // and is worth a photograph
 	Takes    layer.Minutes // how long it takes
 	Guess    bool          // nobody measured that: it is as usual
+	Runs     layer.Minutes // how long its test runs by itself, roughly
 	Test     rig.Test      // it asks for a test: how that ended is told, not ticked; "" for none
 	Danger   fact.Fact     // what can come of it if it is left out; none where nothing does
 }
@@ -98,6 +99,9 @@ func (s *Step) Powered() bool {
 	_, id := Mends(s.ID)
 	return id == BetweenStep || s.Phase == PowerOn && id != lookStep || s.Phase == Settings || s.Phase == Test || s.Phase == System
 }
+
+// LoadStep is the test of the machine at work.
+const LoadStep = "test/load"
 
 // lookStep is the last look before that.
 const lookStep = "power-on/look"
@@ -895,7 +899,7 @@ func (m *maker) test() {
 		m.testDrives()
 	}
 	if asked(rig.LoadTest) {
-		m.add(Step{ID: "test/load", Phase: Test, Do: fact.Of(RunLoadTest), How: []fact.Fact{fact.Of(LoadHow), fact.Of(LoadHeat)}, Test: rig.LoadTest})
+		m.add(Step{ID: LoadStep, Phase: Test, Do: fact.Of(RunLoadTest), How: []fact.Fact{fact.Of(LoadHow), fact.Of(LoadHeat)}, Test: rig.LoadTest, Runs: loadRuns})
 	}
 }
 
@@ -907,7 +911,7 @@ func (m *maker) testDrives() {
 		if d := p.Part.Drive; at.IsZero() || d == nil || d.Form.Optical() {
 			continue
 		}
-		s := Step{ID: "test/self@" + string(p.ID), Phase: Test, Do: fact.Of(RunSelfTest, p.ID, at), How: []fact.Fact{fact.Of(SelfHow)}, Item: p.ID, Socket: at, Test: rig.SelfTest}
+		s := Step{ID: "test/self@" + string(p.ID), Phase: Test, Do: fact.Of(RunSelfTest, p.ID, at), How: []fact.Fact{fact.Of(SelfHow)}, Item: p.ID, Socket: at, Test: rig.SelfTest, Runs: selfRuns(p.Part.Drive)}
 		if all = append(all, s); m.Found.Where(p.ID).IsZero() {
 			fresh = append(fresh, s)
 		}
@@ -920,9 +924,32 @@ func (m *maker) testDrives() {
 	}
 }
 
+// loadRuns is how long a load test runs until temperatures stand still (fact sheet, section 12: ten
+// to twenty minutes, and again as long to see that they do).
+const loadRuns layer.Minutes = 30
+
+// How long tests run, roughly: four passes over memory take some ten minutes a GiB; a drive's own
+// long test reads all of it, platters at about 150 MB/s, flash at 500 MB/s.
+const (
+	minutesPerGiB           = 10
+	plattersRead, flashRead = 150 * quantity.MB, 500 * quantity.MB // a second
+)
+
+func memoryRuns(b quantity.Bytes) layer.Minutes {
+	return layer.Minutes(minutesPerGiB * float64(min(b, 4*quantity.TiB)) / float64(quantity.GiB))
+}
+
+func selfRuns(d *part.Drive) layer.Minutes {
+	read := flashRead
+	if d.Media == part.Platter {
+		read = plattersRead
+	}
+	return 2 + layer.Minutes(float64(d.CapacityBytes)/float64(read)/60)
+}
+
 func (m *maker) testMemory() {
 	s := Step{ID: "test/memory", Phase: Test, Do: fact.Of(RunMemoryTest),
-		How: []fact.Fact{fact.Of(FromStick), fact.Of(OneFault)}, Test: rig.MemoryTest}
+		How: []fact.Fact{fact.Of(FromStick), fact.Of(OneFault)}, Test: rig.MemoryTest, Runs: memoryRuns(m.answer().Memory.Total.High)}
 	for _, f := range m.answer().Findings {
 		if f.Code == "memory-trial" || f.Code == "module-trial" || f.Code == "profile-trial" {
 			s.How = append(s.How, fact.Of(IsTrial, f.Says))

@@ -2704,6 +2704,10 @@ export interface Step {
 	 * nobody measured that
 	 */
 	guess?: boolean;
+	/**
+	 * its test runs so long by itself, roughly
+	 */
+	runs?: number;
 }
 /**
  * Caution is what can hurt somebody or lose data at a step.

@@ -10,6 +10,12 @@
 	const get = useSession();
 	const session = $derived(get());
 	const test = $derived(session.test(step.id));
+	/** When it is done, roughly. */
+	const ends = $derived(
+		test?.begun && step.runs
+			? new Date(new Date(test.begun).getTime() + step.runs * 60_000).toISOString()
+			: undefined
+	);
 	const memory = $derived(step.test === 'memory');
 	let telling = $state<'' | 'passed' | 'errors'>('');
 	let text = $state('');
@@ -40,6 +46,7 @@
 <div class="flex flex-wrap items-center gap-3 py-1" data-testid="test">
 	{#if test?.state === 'running'}
 		<span class="text-xl">running since {when(test.begun)}</span>
+		{#if ends}<span class="text-soft">done about {when(ends)}</span>{/if}
 	{:else if test?.state === 'passed'}
 		<span class="text-xl"
 			>passed{test.passes

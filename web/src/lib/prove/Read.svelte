@@ -8,20 +8,13 @@
 	import Quiet from '$lib/ui/Quiet.svelte';
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import * as api from './api';
+	import { takeFile } from './take';
 
 	let { view }: { view: TroubleView | undefined } = $props();
 	const get = useSession();
 	const session = $derived(get());
 	let how = $state.raw<Invitation>();
 
-	async function take(file: File) {
-		try {
-			const observation = await api.observation(file);
-			await session.change({ do: 'observe', observation });
-		} catch (e) {
-			refused(e);
-		}
-	}
 	async function ask() {
 		try {
 			how = await api.invite(session.job.id);
@@ -45,8 +38,10 @@
 	</p>
 	<span class="grow"></span>
 	{#if !session.closed}
-		<FileButton label="What the machine tells about itself" accept=".json,.txt" ontake={take}
-			>Read a file of the machine</FileButton
+		<FileButton
+			label="What the machine tells about itself"
+			accept=".json,.txt"
+			ontake={(file) => takeFile(session, file)}>Read a file of the machine</FileButton
 		>
 		<Button color="alternative" onclick={ask}>How does it send itself in?</Button>
 	{/if}

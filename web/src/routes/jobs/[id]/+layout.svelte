@@ -19,6 +19,18 @@
 	provideSession(() => session);
 	$effect(() => session.follow());
 
+	/** A file that a machine told about itself may be dropped anywhere on its job. */
+	async function drop(e: DragEvent) {
+		const file = e.dataTransfer?.files[0];
+		if (!file || e.defaultPrevented || session.closed) return;
+		e.preventDefault();
+		const { takeFile } = await import('$lib/prove/take');
+		await takeFile(session, file);
+	}
+	const over = (e: DragEvent) => {
+		if (e.dataTransfer?.types.includes('Files')) e.preventDefault();
+	};
+
 	const id = $derived(session.job.id);
 	/** One step fills the screen: nothing above it. */
 	const bare = $derived(atStep() || page.route.id === '/jobs/[id]/print');
@@ -32,6 +44,8 @@
 	let othersOpen = $derived(session.ofAnother !== '');
 	const last = $derived(session.now.journal.at(-1));
 </script>
+
+<svelte:window ondragover={over} ondrop={drop} />
 
 {#if !bare}<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-1">
 		<div class="min-w-0 max-sm:flex-1 sm:max-w-60 lg:max-w-100">
