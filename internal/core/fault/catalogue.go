@@ -218,6 +218,7 @@ func (c *Case) look() {
 		}
 		c.seats = append(c.seats, seat{k.Path, &k.Socket, p.Part})
 	}
+	c.oneModule = len(modules(c)) == 1
 }
 
 // live lists the pieces that the machine finds, by their places.

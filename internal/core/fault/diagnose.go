@@ -185,7 +185,7 @@ func (c *Case) touches(x change, id power.LineID) bool {
 	case uses:
 		return id.Kind == power.Usable
 	case lift, move, halve, speaks:
-		if p := c.partOf(x.at); id.Kind == power.Message && p != nil && p.Module != nil {
+		if p := c.partOf(x.at); p != nil && p.Module != nil && (id.Kind == power.Message || c.oneModule) {
 			return true // without memory nothing starts
 		}
 		if sums(id) && id.Kind != power.Message || id.Socket.Within(x.at) || !x.to.IsZero() && id.Socket.Within(x.to) {

@@ -90,17 +90,18 @@ const usualOpen layer.Minutes = 6
 
 // Case is a machine to look for faults in: as it should be, and what may be wrong with it.
 type Case struct {
-	rig     *rig.Rig
-	work    Work
-	answer  fit.Answer
-	base    *shown
-	lines   []power.LineID // that it should show
-	places  []rig.Place
-	sockets map[rig.Path]*machine.Socket
-	seats   []seat
-	kinds   map[Kind]*kind
-	all     []suspect         // every fault that can occur in it
-	worlds  map[string]*shown // what was foretold, by what was changed
+	rig       *rig.Rig
+	work      Work
+	answer    fit.Answer
+	base      *shown
+	lines     []power.LineID // that it should show
+	places    []rig.Place
+	sockets   map[rig.Path]*machine.Socket
+	oneModule bool
+	seats     []seat
+	kinds     map[Kind]*kind
+	all       []suspect         // every fault that can occur in it
+	worlds    map[string]*shown // what was foretold, by what was changed
 }
 
 // suspect is a fault that can occur, with its share before anything was seen.

@@ -294,6 +294,22 @@ func (m *bench) explains(f fault.Fault, seen []power.Reading) bool {
 	return false
 }
 
+// TestTouches holds what Diagnose leaves out against the forecast in full: a line that a fault
+// changes is one that its changes are said to touch, so that no explanation is passed over.
+func TestTouches(t *testing.T) {
+	changed := 0
+	for _, m := range machines(t) {
+		missed, n := m.c.Untouched()
+		changed += n
+		for _, s := range missed[:min(len(missed), 5)] {
+			t.Errorf("%s: %s", m.name, s)
+		}
+	}
+	if changed < 5000 {
+		t.Errorf("%d lines changed", changed)
+	}
+}
+
 // tally is how searches ended, all together.
 type tally struct {
 	tried, sightFirst, sightThree, first, three, checks, gaveUp int

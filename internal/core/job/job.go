@@ -314,6 +314,7 @@ func (j *Job) Validate() problem.List {
 		}
 	}
 	j.validateArrays(&l)
+	j.validateCures(&l)
 	l = append(l, CheckPractice(j.Practice)...)
 	if !j.Due.Valid() {
 		l.Add("/due", fact.Of(NoSuchDay, string(j.Due)))

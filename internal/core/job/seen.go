@@ -192,6 +192,9 @@ func (j *Job) lapseTests(old *Job) {
 	}
 }
 
+// mostStrange is how much that nobody expected a job keeps.
+const mostStrange = 500
+
 // observe keeps what a machine told about itself, and what else was read of its lines.
 func (a *applier) observe() fact.Fact {
 	c := &a.change
@@ -243,7 +246,7 @@ func (a *applier) observe() fact.Fact {
 		}
 	}
 	if s.readings == &a.job.Seen {
-		a.job.Strange = strange
+		a.job.Strange = strange[:min(len(strange), mostStrange)]
 	}
 	*s.readings = append(*s.readings, readings...)
 	return a.asFound(fact.Of(Observed, fact.Count{N: len(readings), Of: Lines}, fact.Count{N: differ, Of: Differences}, fact.Count{N: len(strange), Of: PiecesSeen}))

@@ -15,6 +15,7 @@ import (
 	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/workorder"
 )
@@ -271,4 +272,19 @@ func (j *Job) CureProgress() []Progress {
 		}
 	}
 	return out
+}
+
+// validateCures reports cures of faults that the catalogue does not hold, and checks that there
+// are not.
+func (j *Job) validateCures(l *problem.List) {
+	for i := range j.Cures {
+		if k := j.Cures[i].Fault.Kind; !slices.Contains(fault.Kinds(), k) {
+			l.Add("/cures/"+strconv.Itoa(i)+"/fault", fact.Of(NoSuchFault, fact.Typed(j.Cures[i].Fault.String())))
+		}
+	}
+	for i := range j.Checked {
+		if k := &j.Checked[i].Check; len(k.Look.Outcomes()) == 0 {
+			l.Add("/checked/"+strconv.Itoa(i)+"/check", fact.Of(NoSuchCheck, fact.Typed(k.String())))
+		}
+	}
 }

@@ -134,3 +134,17 @@ func TestChecksRefused(t *testing.T) {
 		}
 	}
 }
+
+// TestStrangeCures refuses a job file that names a fault or check that there is not, with its
+// place.
+func TestStrangeCures(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	j.Cures = []job.Mending{{ID: 1, Fault: fault.Parse("supply-off")}, {ID: 2, Fault: fault.Parse("bad-luck@A1")}}
+	j.Checked = []job.Checked{{Answered: fault.Answered{Check: fault.ParseCheck("gaze@A1"), Is: fault.Same}}}
+	err := j.Validate().Err()
+	for _, want := range []string{`/cures/1/fault: "bad-luck@A1" cannot be wrong`, `/checked/0/check: there is no check "gaze@A1"`} {
+		if err == nil || !strings.Contains(say.Plain.Err(err).Error(), want) {
+			t.Errorf("%v does not say %s", err, want)
+		}
+	}
+}

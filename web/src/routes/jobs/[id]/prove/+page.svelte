@@ -12,6 +12,7 @@
 	import Read from '$lib/prove/Read.svelte';
 	import Simulated from '$lib/prove/Simulated.svelte';
 	import Trouble from '$lib/prove/Trouble.svelte';
+	import Quiet from '$lib/ui/Quiet.svelte';
 
 	const get = useSession();
 	const session = $derived(get());
@@ -111,6 +112,11 @@
 			<a class="min-h-11 py-2.5 underline" href={resolve('/jobs/[id]/step', { id: session.job.id })}
 				>{c.done} of {c.steps} steps of its cure are done</a
 			>
+			{#if c.done === 0 && !session.closed}
+				<Quiet onclick={() => session.change({ do: 'uncure', value: String(c.id) })}
+					>Drop this cure</Quiet
+				>
+			{/if}
 		{/if}
 	</p>
 {/each}
