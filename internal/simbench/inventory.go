@@ -199,5 +199,5 @@ func bank(k *machine.Socket) string {
 	if k.Channel == "" {
 		return ""
 	}
-	return "Channel " + string(k.Channel)
+	return "channel-" + string(k.Channel)
 }

@@ -89,9 +89,14 @@ type theory struct {
 func (c *Case) Diagnose(e Evidence) Diagnosis {
 	q := c.ask(e)
 	d := Diagnosis{Differs: q.signs()}
+	if slices.ContainsFunc(e.Readings, func(r power.Reading) bool { return r.Line.Kind == power.Message && r.Value == power.Alarm }) {
+		d.Danger = true // nothing is tried on a machine like that
+		return d
+	}
 	if len(d.Differs) == 0 {
 		return d
 	}
+	rising := slices.ContainsFunc(q.differs, func(r power.Reading) bool { return r.Line.Kind == power.Counts })
 	left := q.theories()
 	sum := 0.0
 	for _, t := range left {
@@ -105,7 +110,7 @@ func (c *Case) Diagnose(e Evidence) Diagnosis {
 		l := Leader{Faults: t.faults, Share: t.weight / sum, For: q.explains(t)}
 		l.Open = q.besides(t)
 		d.Leaders = append(d.Leaders, l)
-		d.Danger = d.Danger || l.Share >= .25 && slices.ContainsFunc(t.faults, func(f Fault) bool { return c.kinds[f.Kind].danger })
+		d.Danger = d.Danger || (l.Share >= .25 || rising) && slices.ContainsFunc(t.faults, func(f Fault) bool { return c.kinds[f.Kind].danger })
 	}
 	for _, a := range e.Answers {
 		d.Danger = d.Danger || a.Is == Clicks

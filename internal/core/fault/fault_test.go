@@ -294,6 +294,32 @@ func (m *bench) explains(f fault.Fault, seen []power.Reading) bool {
 	return false
 }
 
+// TestDanger stops everything at a dangerous sign, and puts data first: whatever else was seen.
+func TestDanger(t *testing.T) {
+	full := jobs.Full(t)
+	c := fault.Of(&full, fault.Work{})
+	for typed, stops := range map[string]bool{"smells burnt": true, "smoke": true, "the disk clicks": true, "sparks": true, "dark": false, "starts": false} {
+		r, err := power.Read(power.LineID{Kind: power.Message}, typed)
+		if err != nil {
+			t.Fatal(err)
+		}
+		d := c.Diagnose(fault.Evidence{Readings: []power.Reading{r}})
+		if d.Danger != stops || stops && (d.Next != nil || len(d.Leaders) > 0) {
+			t.Errorf("%q: danger %v, next %v", typed, d.Danger, d.Next)
+		}
+	}
+	r, err := power.Read(power.ParseLineID("errors/SATA1"), "rising")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if d := c.Diagnose(fault.Evidence{Readings: []power.Reading{r}}); !d.Danger {
+		t.Error("errors that rise are no danger")
+	}
+	if d := c.Diagnose(fault.Evidence{Answers: []fault.Answered{{Check: fault.ParseCheck("listen@SATA1"), Is: fault.Clicks}}}); !d.Danger {
+		t.Error("a disk that clicks is no danger")
+	}
+}
+
 // TestTouches holds what Diagnose leaves out against the forecast in full: a line that a fault
 // changes is one that its changes are said to touch, so that no explanation is passed over.
 func TestTouches(t *testing.T) {

@@ -7,6 +7,8 @@ import "deepbay/internal/core/fact"
 // What may be said, by name.
 const (
 	NoFact           fact.Code = ""
+	SaysAlarm        fact.Code = "power/says-alarm"
+	ProvesAlarm      fact.Code = "power/proves-alarm"
 	SaysOld          fact.Code = "power/says-old"
 	SaysStops        fact.Code = "power/says-stops"
 	SaysLoops        fact.Code = "power/says-loops"

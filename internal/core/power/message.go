@@ -33,10 +33,13 @@ const (
 	ClockLost = "clock" // clock and settings are lost
 	Stops     = "stops" // the system stops as it starts
 	OldSystem = "old"   // another drive's system starts
+	Alarm     = "alarm" // a smell, smoke, sparks, a disk that clicks: work stops
 )
 
 // Blind reports a message after which no screen can be read.
-func Blind(name string) bool { return name == Dark || name == Beeps || name == Dead || name == Loops }
+func Blind(name string) bool {
+	return name == Dark || name == Beeps || name == Dead || name == Loops || name == Alarm
+}
 
 // Systemless reports a message after which set-up can be read and the system cannot.
 func Systemless(name string) bool { return name == NoSystem || name == Stops || name == Key }
@@ -44,6 +47,7 @@ func Systemless(name string) bool { return name == NoSystem || name == Stops || 
 // messages is what is told apart, the more telling words first. Firmware has no common
 // words for any of it, so each is known by several.
 var messages = []message{
+	{Alarm, regexp.MustCompile(`smell|smok|burn|spark|\bclick|grind|scrap(?:es|ing)|too hot`), SaysAlarm, ProvesAlarm, false},
 	{OldSystem, regexp.MustCompile(`\b(?:old|former|previous) (?:system|dis[ck]|drive)\b`), SaysOld, ProvesOld, false},
 	{Stops, regexp.MustCompile(`inaccessible|stop (?:error|code)|stops (?:as|while|when)|blue screen|kernel panic|crash`), SaysStops, ProvesStops, false},
 	{Loops, regexp.MustCompile(`on and off|starts? and stops?|again and again|over and over|\bloop|keeps? (?:restart|start|turn)|turns? itself off|restarts`), SaysLoops, ProvesLoops, false},

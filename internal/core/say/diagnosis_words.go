@@ -326,6 +326,8 @@ func (v *Voice) Trouble(d *fault.Diagnosis) Trouble {
 	switch {
 	case len(d.Differs) == 0:
 		says = "Nothing was read that is other than it should be."
+	case len(d.Leaders) == 0 && d.Danger:
+		says = "No fault is looked for while it is so."
 	case len(d.Leaders) == 0:
 		says = "Nothing in the catalogue agrees with all that was seen, alone or two together. Read again what is odd; what was ruled out stands below."
 	case d.Certain && len(d.Leaders) == 1 && d.Leaders[0].Faults[0].Kind.Normal():

@@ -8,6 +8,8 @@ import (
 // powerWords is what room power says. {0} is the first value of a fact, and so on; see
 // Voice.arg for what may follow a colon.
 var powerWords = map[fact.Code]string{
+	power.SaysAlarm:        "a smell, smoke, sparks, or a disk that clicks",
+	power.ProvesAlarm:      "Pull the mains plug now, and start it no more. Liquid, smoke or a tripped breaker are for licensed people; a disk that clicks may hold the only copy, and is for whoever recovers data.",
 	power.SaysOld:          "the system of another drive starts",
 	power.SaysStops:        "the system stops as it starts",
 	power.SaysLoops:        "starts and stops, again and again",
