@@ -141,7 +141,7 @@ var looks = map[Look]look{
 	Version: {2, false, false, true, false, []Outcome{NewEnough, TooOld}}, Order: {1, false, false, true, false, []Outcome{First, Another}},
 	Menu: {2, false, false, true, false, []Outcome{StartsNot, Starts}}, StartMode: {1, false, false, true, false, []Outcome{UEFI, Legacy}},
 	Disks: {2, false, false, false, false, []Outcome{Online, SameID, NotYet}}, Driver: {5, false, true, true, false, []Outcome{Same, Gone}},
-	MemTest: {10, false, false, false, false, []Outcome{Passes, Fails}}, ProfileOff: {3, false, true, true, false, []Outcome{Same, Starts}},
+	MemTest: {4, false, false, false, false, []Outcome{Passes, Fails}}, ProfileOff: {3, false, true, true, false, []Outcome{Same, Starts}},
 	AtWork: {2, false, false, false, false, []Outcome{Same, Gone}}, Bits: {1, false, false, true, false, []Outcome{SixtyFour, ThirtyTwo}},
 	OtherPort: {1, false, false, false, false, []Outcome{Same, Gone}}, Health: {2, false, false, false, false, []Outcome{Good, Failing}},
 	Processor: {1, false, false, true, false, []Outcome{AsWritten, Another}},

@@ -104,8 +104,8 @@ type found struct {
 	gaveUp                               bool
 }
 
-// search asks until one explanation is left. Listed is to work off a list of checks instead of
-// asking what tells most.
+// search asks until one explanation is left. Listed is to work off a list of checks instead, in a
+// fixed order and without inference, until one of them shows something.
 func search(t testing.TB, c *fault.Case, w *fault.World, seen []power.Reading, truth []fault.Fault, listed bool) found {
 	e := fault.Evidence{Readings: slices.Clone(seen)}
 	var f found
@@ -133,7 +133,8 @@ func search(t testing.TB, c *fault.Case, w *fault.World, seen []power.Reading, t
 		} else if listed {
 			next = nil
 		}
-		if d.Certain || next == nil || step == 200 {
+		shown := listed && len(e.Answers) > 0 && e.Answers[len(e.Answers)-1].Is != e.Answers[len(e.Answers)-1].Check.Look.Outcomes()[0]
+		if !listed && d.Certain || shown || listed && d.Certain && step == 0 || next == nil || step == 200 {
 			f.first, f.three, f.gaveUp = n == 0, n >= 0 && n < 3, !d.Certain
 			return f
 		}

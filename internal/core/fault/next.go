@@ -23,6 +23,9 @@ const followed = 40
 // one that tells more for its minutes.
 const worthLooking = 0.1
 
+// cheap is how long such a check may take to go before any other, in minutes.
+const cheap = 3
+
 // next is the check that tells explanations apart best for what it costs. What needs no opening
 // goes before what does, where it tells anything worth the minutes.
 func (q *question) next(left []theory) *Next {
@@ -40,7 +43,7 @@ func (q *question) next(left []theory) *Next {
 			n.Minutes = looks[k.Look].minutes
 		}
 		score := gain / float64(max(q.weight(k, n), 0.1))
-		first := !n.Inside && gain >= worthLooking
+		first := !n.Inside && gain >= worthLooking && n.Minutes <= cheap
 		if best == nil || cmp.Or(cmp.Compare(rank(!first), rank(best.Inside || best.low)), cmp.Compare(score, bestScore)) > 0 {
 			n.low = !n.Inside && !first
 			best, bestScore = n, score
@@ -51,7 +54,7 @@ func (q *question) next(left []theory) *Next {
 
 // shared is the part of the opening of a machine that the first look into it bears: others follow
 // while it stands open.
-const shared = 0.35
+const shared = 0.1
 
 // weight is what a check costs in the choice, in minutes.
 func (q *question) weight(k Inspection, n *Next) layer.Minutes {
