@@ -51,7 +51,7 @@ fuzz:
 	@for t in quantity:ParseBytes memory:ReadCode memory:Code shorthand:Read shelf:ReadCSV rig:Path intake:Read; do \
 		go test ./internal/core/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
-	@for t in picture:Read format:Job format:MarredJob format:Other store:Archive; do \
+	@for t in picture:Read format:Job format:MarredJob format:Other store:Archive probe:Tables probe:Tree probe:Windows; do \
 		go test ./internal/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
 

@@ -88,6 +88,22 @@ func told(m *power.Inventory) string {
 	return b.String()
 }
 
+// listed is every file under a folder, with its size, mode and when it was written.
+func listed(t *testing.T, dir string) string {
+	t.Helper()
+	var b strings.Builder
+	err := filepath.Walk(dir, func(p string, i os.FileInfo, err error) error {
+		if err == nil {
+			fmt.Fprintln(&b, p, i.Size(), i.Mode(), i.ModTime())
+		}
+		return err
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b.String()
+}
+
 // draftable is the trees of machines that tell enough for a sheet.
 var draftable = map[string]bool{"mini-pc.tree": true, "tower.tree": true, "workstation.tree": true, "remapped.tree": true, "old-desktop.tree": true}
 
@@ -100,9 +116,14 @@ func TestMachines(t *testing.T) {
 	}
 	for _, tree := range trees {
 		t.Run(strings.TrimSuffix(filepath.Base(tree), ".tree"), func(t *testing.T) {
-			got, err := probe.Read(plant(t, tree))
+			dir := plant(t, tree)
+			before := listed(t, dir)
+			got, err := probe.Read(dir)
 			if err != nil {
 				t.Fatal(err)
+			}
+			if after := listed(t, dir); after != before {
+				t.Errorf("it wrote: before\n%s\nafter\n%s", before, after)
 			}
 			b, err := format.Write(got)
 			if err != nil {
@@ -250,4 +271,70 @@ func FuzzTables(f *testing.F) {
 			t.Error(err)
 		}
 	})
+}
+
+// FuzzTree puts any bytes into any file of a machine.
+func FuzzTree(f *testing.F) {
+	dir := plant(f, "testdata/tower.tree")
+	var files []string
+	err := filepath.Walk(dir, func(p string, i os.FileInfo, err error) error {
+		if err == nil && i.Mode().IsRegular() {
+			files = append(files, p)
+		}
+		return err
+	})
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Add(uint16(0), []byte("16.0 GT/s PCIe"))
+	f.Add(uint16(9), []byte("-1"))
+	f.Add(uint16(20), []byte("\x00\x80\xff\xff99999999999999999999"))
+	f.Fuzz(func(t *testing.T, n uint16, b []byte) {
+		at := files[int(n)%len(files)]
+		was, err := os.ReadFile(at)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer os.WriteFile(at, was, 0o666)
+		if err := os.WriteFile(at, b, 0o666); err != nil {
+			t.Fatal(err)
+		}
+		got, err := probe.Read(dir)
+		if err != nil {
+			t.Fatal(err)
+		}
+		fits(t, got)
+		if d, err := draft.Of(got.Machine); err == nil {
+			doc, err := format.Write(d.Sheet)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if _, err := format.Sheet(doc); err != nil {
+				t.Errorf("its drafted sheet: %v", err)
+			}
+		}
+	})
+}
+
+// FuzzWindows reads anything as what a Windows machine told.
+func FuzzWindows(f *testing.F) {
+	f.Add([]byte(`{"memory":[{"DeviceLocator":"A1","Capacity":"17179869184","FormFactor":8}],"disks":{"Size":500107862016,"Bus":"NVMe"}}`))
+	f.Add([]byte("\xff\xfe{\x00}\x00"))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		if got, err := probe.Windows(b); err == nil {
+			fits(t, got)
+		}
+	})
+}
+
+// fits holds an observation to its own format.
+func fits(t *testing.T, o power.Observation) {
+	t.Helper()
+	doc, err := format.Write(o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := format.Observation(doc); err != nil {
+		t.Error(err)
+	}
 }

@@ -8,6 +8,7 @@ import (
 	"deepbay/internal/core/fault"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/power"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 	"deepbay/internal/core/workorder"
 )
@@ -146,5 +147,40 @@ func TestStrangeCures(t *testing.T) {
 		if err == nil || !strings.Contains(say.Plain.Err(err).Error(), want) {
 			t.Errorf("%v does not say %s", err, want)
 		}
+	}
+}
+
+// TestAfterLoad has links read once more after a test at work, and asks then for temperatures and
+// for what is counted.
+func TestAfterLoad(t *testing.T) {
+	b := ready(t)
+	b.do(job.Change{Do: job.DoWish, Wish: &rig.Wish{Tests: []rig.Test{rig.LoadTest}}})
+	asked := func(kind power.LineKind) (n int) {
+		for _, l := range job.Look(b.job).Lines {
+			if l.ID.Kind == kind && l.Verdict == power.NotLooked {
+				n++
+			}
+		}
+		return n
+	}
+	for _, s := range b.job.Order() {
+		if s.Phase != workorder.Close && s.Test != rig.LoadTest {
+			b.do(carryOut(s))
+		}
+	}
+	b.confirm()
+	if asked(power.LinkOf)+asked(power.Counts) > 0 {
+		t.Errorf("asked before the test: %d, %d", asked(power.LinkOf), asked(power.Counts))
+	}
+	for _, s := range b.job.Order() {
+		if s.Test == rig.LoadTest {
+			if s.Runs < 10 {
+				t.Errorf("it runs for %v", s.Runs)
+			}
+			b.do(carryOut(s))
+		}
+	}
+	if asked(power.LinkOf) == 0 || asked(power.Heat) == 0 || asked(power.Counts) == 0 {
+		t.Errorf("asked after it: %d links, %d temperatures, %d counts", asked(power.LinkOf), asked(power.Heat), asked(power.Counts))
 	}
 }

@@ -1,5 +1,7 @@
 <script lang="ts">
 	// What the screens showed before the work: read once, while the machine is as it came.
+	import FileButton from '$lib/ui/FileButton.svelte';
+	import { takeFile } from '$lib/prove/take';
 	import LineRow from './LineRow.svelte';
 	import { useSession } from './session.svelte';
 
@@ -21,6 +23,13 @@
 			What the screens of the machine showed before it was opened is proof of what manual and labels
 			leave out: a drive that was listed goes in there and is seen there.
 		</p>
+		{#if !session.closed}
+			<FileButton
+				label="What the machine tells about itself, as it came"
+				accept=".json,.txt"
+				ontake={(file) => takeFile(session, file, 'found')}>Read a file of it as it came</FileButton
+			>
+		{/if}
 		<ul>
 			{#each looking ? before : [] as l (l.id)}
 				<LineRow

@@ -50,6 +50,8 @@
 	const confirmable = (some: readonly Line[]) =>
 		some.filter((l) => l.verdict === 'not looked at' && l.exact).map((l) => l.id);
 
+	/** Settings that this job changes come before the screens that show what they do. */
+	const toSet = $derived(lines.filter((l) => l.id.startsWith('setting/') && l.touched));
 	const bench = new Bench(get().job.id);
 	let view = $state.raw<TroubleView>();
 	const odd = $derived(lines.filter((l) => l.verdict === 'differs'));
@@ -121,8 +123,18 @@
 	</p>
 {/each}
 <AsItCame />
+{#if toSet.length > 0}
+	<section aria-labelledby="to-set" class="pb-6" data-testid="to-set">
+		<h2 id="to-set" class="border-b-2 border-ink pb-1 text-xl">Settings to make</h2>
+		<ul>
+			{#each toSet as l (l.id)}{@render row(l)}{/each}
+		</ul>
+	</section>
+{/if}
 {#each screens as s (s.id)}
-	{@const own = lines.filter((l) => l.screen === s.id && l.verdict !== 'not asked')}
+	{@const own = lines.filter(
+		(l) => l.screen === s.id && l.verdict !== 'not asked' && !toSet.includes(l)
+	)}
 	{@const extra = lines.filter((l) => l.screen === s.id && l.verdict === 'not asked' && l.extra)}
 	{@const asked = own
 		.filter((l) => l.touched || l.reading || l.was)
