@@ -124,3 +124,49 @@ func TestHiddenFault(t *testing.T) {
 		t.Errorf("the cure goes on: %+v", v.Job.Cures)
 	}
 }
+
+// TestMachineFile drops what a machine told about itself on its job, on a screen that has no place
+// for it; starts a sheet from such a file; and is told what is wrong with a file that is none.
+func TestMachineFile(t *testing.T) {
+	b := open(t, shop(t))
+	b.hide("tide-gauge-mini-pc", "m2-not-seated@M2")
+	r, err := http.Post(b.base+"/api/jobs/tide-gauge-mini-pc/sim", "application/json", strings.NewReader(`{"do":"start"}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer r.Body.Close()
+	var sim server.SimView
+	if err := json.NewDecoder(r.Body).Decode(&sim); err != nil || sim.Probe == nil {
+		t.Fatal(sim, err)
+	}
+	told, err := json.Marshal(sim.Probe)
+	if err != nil {
+		t.Fatal(err)
+	}
+	file := func(text string) string {
+		return fmt.Sprintf(`(() => { const d = new DataTransfer(); d.items.add(new File([%q], 'seen.json')); return d; })()`, text)
+	}
+	drop := func(text string) {
+		b.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`window.dispatchEvent(new DragEvent('drop', { dataTransfer: %s, cancelable: true }))`, file(text))))
+	}
+	b.visit("/jobs/tide-gauge-mini-pc/order")
+	drop(string(told))
+	b.wants(`[data-testid="toasts"]`, "Read what the machine tells: ")
+	b.visit("/jobs/tide-gauge-mini-pc/prove")
+	b.wants(`[data-testid="leader"]`, "Ternlight 1000 is not home in M2")
+	b.allow("422")
+	drop("not a machine")
+	b.wants(`[data-testid="toasts"]`, "not JSON: ", "line 1, column 2")
+
+	b.visit("/sheets")
+	b.button("main", "New sheet")
+	b.do(chromedp.WaitVisible(chromedp.CSS(`[data-testid="read-machine"]`)), chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`(() => {
+		const i = document.querySelector('[data-testid="read-machine"] input');
+		i.files = %s.files;
+		i.dispatchEvent(new Event('change', { bubbles: true }));
+	})()`, file(string(told)))))
+	b.wants(`[data-testid="read-machine"]`, "3 sockets of Plover M2 mini PC were read", "SODIMM1: 8GB DDR4", "What a probe cannot see")
+	b.axe()
+	b.button("dialog[open]", "Start writing")
+	b.wants("main", "Plover M2 mini PC", "SODIMM1")
+}

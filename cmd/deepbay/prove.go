@@ -340,7 +340,7 @@ func probeCommand() *cobra.Command {
 				why, _ := io.ReadAll(io.LimitReader(answer.Body, 4<<10))
 				return fmt.Errorf("not taken: %s %s", answer.Status, bytes.TrimSpace(why))
 			}
-			fmt.Fprintln(c.OutOrStdout(), words("sent: %d drives, %d memory slots", len(o.Machine.Drives), len(o.Machine.Memory.Modules)))
+			fmt.Fprintln(c.OutOrStdout(), words("sent; drives: %d, memory slots: %d", len(o.Machine.Drives), len(o.Machine.Memory.Modules)))
 			return nil
 		},
 	}

@@ -83,7 +83,7 @@ func TestProbeSends(t *testing.T) {
 		w.WriteHeader(taken)
 	}))
 	defer s.Close()
-	if status, out, complaint := do(t, "probe", "--root", dir, "--send", s.URL); status != 0 || !strings.Contains(out, "sent: ") || got.Machine == nil {
+	if status, out, complaint := do(t, "probe", "--root", dir, "--send", s.URL); status != 0 || !strings.Contains(out, "sent; drives: 1") || got.Machine == nil {
 		t.Errorf("%d %s %s", status, out, complaint)
 	}
 	taken = http.StatusUnprocessableEntity

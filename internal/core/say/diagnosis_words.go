@@ -2,11 +2,13 @@ package say
 
 // This file is the catalogue of faults in words: what is wrong, its cure, what to beware of, and
 // how each check is made. In a sentence {0} is the piece, {1} its place, {2} another place,
-// {3} a setting as it stands and {4} as it should.
+// {3} a setting as it stands and {4} as it should, {5} another setting.
 
 import (
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fault"
 	"deepbay/internal/core/layer"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
@@ -30,7 +32,7 @@ var faultSays = map[fault.Kind][2]string{
 	fault.Swapped:         {"{0} and what should lie in {2} have changed places", "Change them back; or plan them where they are, if they may stay there."},
 	fault.ProfileNotSet:   {"the memory profile is not as planned: {3}", "Set {4}, save, and let memory be trained again."},
 	fault.SplitNotSet:     {"a slot is not divided as planned: {3}", "Set {4} and save. It has nothing to do with an array and erases nothing, whatever it is called."},
-	fault.SplitWrongSlot:  {"another slot was divided in place of the right one", "Set {4}, and the other slot back. Slots in set-up are numbered as the maker likes: count with the manual."},
+	fault.SplitWrongSlot:  {"{5} was divided in place of the right slot", "Set {4}, and the other slot back. Slots in set-up are numbered as the maker likes: count with the manual."},
 	fault.ModeWrong:       {"the storage mode is not as planned: {3}", "Set {4} and save. Initialise nothing and let no system repair anything until then: no data is lost by the mode alone."},
 	fault.SpeedCapped:     {"a link is held to a lower generation: {3}", "Set {4} and save."},
 	fault.SettingOther:    {"a setting is not as planned: {3}", "Set {4} and save."},
@@ -167,7 +169,8 @@ func (v *Voice) faultArgs(f fault.Fault) []any {
 	if st != nil {
 		want = plan.Choice{Setting: st.ID, Value: v.rig.Choice(st)}
 	}
-	return []any{v.rig.In(f.At), f.At, f.To, plan.Choice{Setting: f.Setting, Value: f.Value}, want}
+	other, _ := settingName(v.rig.Sheet, machine.SettingID(f.Value), "") // of the wrong slot
+	return []any{v.rig.In(f.At), f.At, f.To, plan.Choice{Setting: f.Setting, Value: f.Value}, want, fact.Typed(other)}
 }
 
 // fault says what is wrong.
