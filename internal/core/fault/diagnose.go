@@ -196,9 +196,16 @@ func (c *Case) touches(x change, id power.LineID) bool {
 		if sums(id) && id.Kind != power.Message || id.Socket.Within(x.at) || !x.to.IsZero() && id.Socket.Within(x.to) {
 			return true
 		}
-		return c.ruled(x.at) || !x.to.IsZero() && c.ruled(x.to)
+		return c.ruled(x.at) || !x.to.IsZero() && (c.ruled(x.to) || c.sharesBays(x.at, id.Socket))
 	}
 	return id.Socket == x.at
+}
+
+// sharesBays reports two ports whose drives lie in bays: with a lead that is moved, others may find
+// none.
+func (c *Case) sharesBays(at, other rig.Path) bool {
+	a, b := c.socket(at), c.socket(other)
+	return a != nil && b != nil && a.Kind == machine.SATA && b.Kind == machine.SATA
 }
 
 // ruled reports a place on which a rule of the sheet hangs what happens elsewhere, or whose

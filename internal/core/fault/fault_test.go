@@ -325,7 +325,16 @@ func TestDanger(t *testing.T) {
 // changes is one that its changes are said to touch, so that no explanation is passed over.
 func TestTouches(t *testing.T) {
 	changed := 0
-	for _, m := range machines(t) {
+	all := machines(t)
+	for seed := range int64(400) { // and in random ones whose plan can be carried out
+		j := jobs.Random(rand.New(rand.NewSource(seed)))
+		if r := j.PlannedRig(); len(r.Placements) > 0 {
+			if a := fit.Resolve(&r); !a.Stops() {
+				all = append(all, bench{fmt.Sprint("seed ", seed), j.Case()})
+			}
+		}
+	}
+	for _, m := range all {
 		missed, n := m.c.Untouched()
 		changed += n
 		for _, s := range missed[:min(len(missed), 5)] {

@@ -147,6 +147,9 @@ func (c *Case) changed(list []change) (*rig.Rig, bool) {
 	for _, x := range list {
 		switch x.does {
 		case lift:
+			if c.staysInBay(x.at) {
+				continue
+			}
 			own()
 			r.Placements = slices.DeleteFunc(r.Placements, func(p rig.Placement) bool { return p.Socket.Within(x.at) })
 		case move:
@@ -195,6 +198,13 @@ func (c *Case) changed(list []change) (*rig.Rig, bool) {
 	return &r, changed
 }
 
+// staysInBay reports a drive on a lead: one that is not found fills its bay and its port still,
+// so nothing else changes.
+func (c *Case) staysInBay(at rig.Path) bool {
+	k := c.socket(at)
+	return k != nil && k.Kind == machine.SATA
+}
+
 // alter changes what screens show.
 func (s *shown) alter(x change) {
 	line := func(k power.LineKind, do func(*power.Reading)) {
@@ -209,6 +219,20 @@ func (s *shown) alter(x change) {
 	}
 	gone := func(r *power.Reading) { *r = power.Reading{Line: r.Line, Absent: true, Origin: power.Foretold} }
 	switch x.does {
+	case lift: // of a drive that fills its bay still
+		if k := s.rig.Socket(x.at); k == nil || k.Kind != machine.SATA {
+			break
+		}
+		for _, k := range []power.LineKind{power.Drive, power.Boots, power.Installs, power.Disk, power.LinkOf, power.Counts, power.Heat} {
+			line(k, gone)
+		}
+		if a := s.rig.ArrayOf(s.rig.In(x.at)); a != nil {
+			for _, system := range []bool{false, true} {
+				if id := (power.LineID{Kind: power.Array, Array: a.ID, System: system}); s.altered != nil {
+					s.altered[id] = power.Reading{Line: id, Absent: true, Origin: power.Foretold}
+				}
+			}
+		}
 	case narrow:
 		line(power.LinkOf, func(r *power.Reading) { r.Lanes = min(r.Lanes, quantity.Lanes(x.n)) })
 	case slow:
