@@ -300,14 +300,10 @@ func (d *drafter) drives() {
 			if k.Kind == machine.M2 {
 				p.Drive.Form, p.Drive.M2 = part.FormM2, &part.M2{}
 			}
-		case power.BusSATA:
-			home = d.homes[x.Address+"/"+strconv.Itoa(x.Port)]
-			p.Drive.Protocol, p.Drive.Media, p.Drive.Form = link.SATA, part.Flash, part.Form2i5
-			if x.Turns {
-				p.Drive.Media = part.Platter
-			}
-			d.ask(AskHome, fact.Typed(cmp.Or(x.Model, x.Name)), fact.Typed(x.Address+", port "+strconv.Itoa(x.Port)))
-			continue // its form, 2.5, 3.5 inches or M.2, nobody can tell from here
+		case power.BusSATA: // its port is told, its form (2.5 or 3.5 inches, M.2) is not
+			at := d.homes[x.Address+"/"+strconv.Itoa(x.Port)]
+			d.ask(AskHome, fact.Typed(cmp.Or(x.Model, x.Name)), fact.Typed(cmp.Or(string(at), x.Address)))
+			continue
 		default:
 			continue
 		}
