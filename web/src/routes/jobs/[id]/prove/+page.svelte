@@ -140,8 +140,9 @@
 		.filter((l) => l.touched || l.reading || l.was)
 		.toSorted((a, b) => rank(a) - rank(b))}
 	{@const rest = own.filter((l) => !asked.includes(l))}
-	{@const open = confirmable(own)}
-	{#if own.length + extra.length > 0}
+	{@const whole = s.id === 'set-up' ? [...toSet, ...own] : own}
+	{@const open = confirmable(whole)}
+	{#if whole.length + extra.length > 0}
 		<section aria-labelledby="{s.id}-h" class="pb-6" data-screen={s.id}>
 			<div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-2 border-ink pb-1">
 				<h2 id="{s.id}-h" class="text-xl">
@@ -150,7 +151,7 @@
 				<span class="grow"></span>
 				{#if open.length > 0 && !session.closed}
 					<Button onclick={() => session.change({ do: 'confirm', lines: open })}
-						>{open.length < own.length ? `The other ${String(open.length)}` : 'Everything'}
+						>{open.length < whole.length ? `The other ${String(open.length)}` : 'Everything'}
 						{s.short} as expected</Button
 					>
 				{/if}
