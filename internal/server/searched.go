@@ -104,8 +104,9 @@ func (s *api) progress(c *gin.Context) error {
 	s.questions.mu.Lock()
 	defer s.questions.mu.Unlock()
 	w := s.questions.all[c.Param("name")]
-	if w == nil {
-		return fmt.Errorf("a search of this name: %w", store.ErrNotFound)
+	if w == nil { // it is answered, or has not come yet: nothing to tell, and nothing wrong
+		c.Status(http.StatusNoContent)
+		return nil
 	}
 	out := Progress{Seconds: int(s.Now().Sub(w.began).Seconds()), Most: int(s.Patience.Seconds()), Steps: w.steps.Load()}
 	switch before := 0; {

@@ -70,7 +70,7 @@ func TestProgress(t *testing.T) {
 	}
 	stop()
 	all.Wait()
-	if a := ask(t, h, "GET", "/api/searches/s0", ""); a.Code != http.StatusNotFound {
+	if a := ask(t, h, "GET", "/api/searches/s0", ""); a.Code != http.StatusNoContent {
 		t.Errorf("a question that has ended: %d %s", a.Code, a.Body)
 	}
 }

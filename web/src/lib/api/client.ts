@@ -123,7 +123,7 @@ async function watched<T>(
 	const name = crypto.randomUUID();
 	const timer = setInterval(async () => {
 		const said = await fetch('/api/searches/' + name, { signal }).catch(() => null);
-		if (said?.ok) tell((await said.json()) as Progress);
+		if (said?.status === 200) tell((await said.json()) as Progress);
 	}, LOOK);
 	try {
 		return await call<T>(fetch, `${path}?search=${name}&stage=${stage}`, { ...post(body), signal });
