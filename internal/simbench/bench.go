@@ -46,7 +46,6 @@ func (b *Bench) again() {
 // What can go wrong with what is asked of a bench.
 var (
 	ErrOff       = errors.New("the machine is off")
-	ErrOn        = errors.New("the machine is on")
 	ErrNoFault   = errors.New("that cannot be wrong with this machine")
 	ErrNoSetting = errors.New("the machine has no such setting, or no such value of it")
 	ErrBlind     = errors.New("nothing is to be seen on the screen")

@@ -81,7 +81,6 @@ type Work struct {
 	Set     func(machine.SettingID) bool   // settings that were to be changed
 	Open    func(rig.Path) layer.Minutes   // how long it takes to open the machine down to a place and close it again; nil is as usual
 	Was     func(machine.SettingID) string // what a setting was before; nil is its default
-	Opened  bool                           // the machine stands open and off
 }
 
 // usualOpen is how long it takes to open a machine and close it where nobody said: shut down,
@@ -149,8 +148,6 @@ func (c *Case) context(k *kind, f Fault) float64 {
 // open is how long it takes to open the machine down to a place and close it again.
 func (c *Case) open(at rig.Path) layer.Minutes {
 	switch {
-	case c.work.Opened:
-		return 0
 	case c.work.Open == nil:
 		return usualOpen
 	}

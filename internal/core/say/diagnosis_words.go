@@ -225,7 +225,7 @@ func (v *Voice) reads(id power.LineID) string {
 }
 
 // outcome says what a check shows.
-func (v *Voice) outcome(k fault.Look, o fault.Outcome) string { return outcomeSays[o] }
+func (v *Voice) outcome(o fault.Outcome) string { return outcomeSays[o] }
 
 // Suspect is a fault with its cure.
 type Suspect struct {
@@ -293,7 +293,7 @@ type Trouble struct {
 // sign says what was seen.
 func (v *Voice) sign(s fault.Sign) Text {
 	if s.Answer != nil {
-		return v.text(v.check(s.Answer.Check) + ": " + v.outcome(s.Answer.Check.Look, s.Answer.Is))
+		return v.text(v.check(s.Answer.Check) + ": " + v.outcome(s.Answer.Is))
 	}
 	return v.text(v.lineName(s.Reading.Line) + ": " + v.words(power.Shown(v.rig, *s.Reading)))
 }
@@ -361,7 +361,7 @@ func (v *Voice) next(n *fault.Next) *CheckWords {
 		if f.Reading != nil {
 			a.Says = v.Fact(power.Shown(v.rig, *f.Reading))
 		} else {
-			a.Says = v.text(v.outcome(n.Check.Look, f.Is))
+			a.Says = v.text(v.outcome(f.Is))
 		}
 		left := ""
 		for i, x := range f.Leaves {

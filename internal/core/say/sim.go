@@ -14,7 +14,7 @@ func (v *Voice) SimDone() Text {
 
 // SimChecked says what a check showed.
 func (v *Voice) SimChecked(k fault.Inspection, is fault.Outcome) Text {
-	return v.text(v.check(k) + ": " + v.outcome(k.Look, is) + ".")
+	return v.text(v.check(k) + ": " + v.outcome(is) + ".")
 }
 
 // SimMended says whether a cure met what was wrong.

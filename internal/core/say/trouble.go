@@ -40,7 +40,7 @@ func (v *Voice) ChecksMade(j *job.Job) []CheckMade {
 	out := make([]CheckMade, 0, len(j.Checked))
 	for i := len(j.Checked) - 1; i >= 0; i-- {
 		c := &j.Checked[i]
-		out = append(out, CheckMade{c.Check, v.text(v.check(c.Check)), v.text(v.outcome(c.Check.Look, c.Is)), Name(c.By), c.At})
+		out = append(out, CheckMade{c.Check, v.text(v.check(c.Check)), v.text(v.outcome(c.Is)), Name(c.By), c.At})
 	}
 	return out
 }

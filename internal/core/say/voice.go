@@ -275,7 +275,7 @@ func (v *Voice) arg(x any, verb string) string {
 	case fault.Inspection:
 		return v.check(a)
 	case fault.Answered:
-		return v.outcome(a.Check.Look, a.Is)
+		return v.outcome(a.Is)
 	case layer.ID:
 		return v.layer(a)
 	case []layer.ID:
