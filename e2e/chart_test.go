@@ -24,7 +24,7 @@ import (
 	"deepbay/internal/format"
 )
 
-var charts = flag.Int("charts", 8, "random machines in TestChartHolds")
+var charts = flag.Int("charts", 6, "random machines in TestChartHolds")
 
 // faults looks at a chart as it is drawn: no two things on it cover each other, nothing stands
 // off it, no name is cut, no ribbon or lead runs over a name that stands free, and every socket

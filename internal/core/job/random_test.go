@@ -20,7 +20,7 @@ import (
 )
 
 // jobsTried is how many random jobs are carried through; make soak asks for more.
-var jobsTried = flag.Int("jobs", 200, "random jobs in TestRandomJobs")
+var jobsTried = flag.Int("jobs", 150, "random jobs in TestRandomJobs")
 
 // TestRandomJobs carries random jobs through everything the core says about one:
 // nothing panics, and the order can be walked as it is written.
