@@ -132,6 +132,11 @@ func (b *kept) follow(j *job.Job) {
 // mostBenches is how many simulated machines there are at once.
 const mostBenches = 100
 
+// noSim is a bench on which nothing stands.
+func noSim() SimView {
+	return SimView{Screens: []SimLine{}, Settings: []SimSetting{}, Places: []SimPlace{}, Hidden: []say.Suspect{}}
+}
+
 // sim says how the simulated machine of a job stands.
 func (s *api) sim(c *gin.Context) error {
 	k, err := s.named(c)
@@ -141,7 +146,7 @@ func (s *api) sim(c *gin.Context) error {
 	s.benches.mu.Lock()
 	defer s.benches.mu.Unlock()
 	b := s.benches.of[k.Job.ID]
-	out := SimView{Screens: []SimLine{}, Settings: []SimSetting{}, Places: []SimPlace{}, Hidden: []say.Suspect{}}
+	out := noSim()
 	if b != nil && b.plan.Equal(&k.Job.Planned) {
 		b.follow(&k.Job)
 		s.simView(&k, b.bench, &out)
@@ -172,7 +177,7 @@ func (s *api) simDo(c *gin.Context) error {
 		s.benches.of = map[job.ID]*kept{}
 	}
 	v := say.About(s.Language, &k.Job)
-	out := SimView{Screens: []SimLine{}, Settings: []SimSetting{}, Places: []SimPlace{}, Hidden: []say.Suspect{}}
+	out := noSim()
 	b := s.benches.of[k.Job.ID]
 	switch {
 	case in.Do == SimTake:

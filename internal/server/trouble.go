@@ -51,11 +51,7 @@ func (s *api) trouble(c *gin.Context) error {
 // readObservation reads what a machine told, in Deep Bay's own format or as a Windows machine's
 // classes give it, and answers with the observation. Nothing is kept.
 func (s *api) readObservation(c *gin.Context) error {
-	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
-	if err != nil {
-		return err
-	}
-	o, err := observation(b)
+	o, err := told(c)
 	if err != nil {
 		return err
 	}
@@ -65,11 +61,7 @@ func (s *api) readObservation(c *gin.Context) error {
 
 // draftSheet drafts a sheet from what a machine told. Nothing is kept.
 func (s *api) draftSheet(c *gin.Context) error {
-	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
-	if err != nil {
-		return err
-	}
-	o, err := observation(b)
+	o, err := told(c)
 	if err != nil {
 		return err
 	}
@@ -82,6 +74,15 @@ func (s *api) draftSheet(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, say.Draft(s.Language, &d))
 	return nil
+}
+
+// told is what a machine told, as the body of a request.
+func told(c *gin.Context) (power.Observation, error) {
+	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	if err != nil {
+		return power.Observation{}, err
+	}
+	return observation(b)
 }
 
 func observation(b []byte) (power.Observation, error) {

@@ -54,8 +54,6 @@ type Next struct {
 	Minutes layer.Minutes
 	Inside  bool // the machine must be opened for it
 	Shows   []Foreseen
-
-	low bool // it needs no opening and tells little
 }
 
 // Diagnosis is what is wrong with a machine, as far as what was seen tells.

@@ -124,7 +124,7 @@ func Of(r *rig.Rig, w Work) *Case {
 		for _, f := range k.where(c) {
 			f.Kind = k.name
 			if v := k.effects(c, f); len(v) > 0 {
-				c.all = append(c.all, suspect{f, k, k.prior * c.context(k, f), v})
+				c.all = append(c.all, suspect{f, k, k.prior * c.context(f), v})
 			}
 		}
 	}
@@ -133,7 +133,7 @@ func Of(r *rig.Rig, w Work) *Case {
 
 // context weighs a fault by the work that was done: what was just touched is three times as
 // likely (fact sheet, section 10), a setting that was to be changed likewise.
-func (c *Case) context(k *kind, f Fault) float64 {
+func (c *Case) context(f Fault) float64 {
 	switch {
 	case f.Setting != "" && c.work.Set != nil && c.work.Set(f.Setting):
 		return 3
@@ -147,8 +147,7 @@ func (c *Case) context(k *kind, f Fault) float64 {
 
 // open is how long it takes to open the machine down to a place and close it again.
 func (c *Case) open(at rig.Path) layer.Minutes {
-	switch {
-	case c.work.Open == nil:
+	if c.work.Open == nil {
 		return usualOpen
 	}
 	return c.work.Open(at)

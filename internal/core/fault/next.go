@@ -32,21 +32,17 @@ func (q *question) next(left []theory) *Next {
 	left = left[:min(len(left), followed)]
 	var best *Next
 	var bestScore float64
-	rank := func(inside bool) int { return map[bool]int{true: 0, false: 1}[inside] }
+	bestFirst := false // the best is such a look
 	for _, k := range q.checks(left) {
 		shows, gain := q.foresees(k, left)
 		if gain < 1e-3 {
 			continue
 		}
-		n := &Next{Check: k, Minutes: q.cost(k), Inside: looks[k.Look].inside, Shows: shows}
-		if n.Inside && q.Open {
-			n.Minutes = looks[k.Look].minutes
-		}
+		n := &Next{Check: k, Minutes: q.Cost(k, q.Open), Inside: looks[k.Look].inside, Shows: shows}
 		score := gain / float64(max(q.weight(k, n), 0.1))
 		first := !n.Inside && gain >= worthLooking && n.Minutes <= cheap
-		if best == nil || cmp.Or(cmp.Compare(rank(!first), rank(best.Inside || best.low)), cmp.Compare(score, bestScore)) > 0 {
-			n.low = !n.Inside && !first
-			best, bestScore = n, score
+		if best == nil || first && !bestFirst || first == bestFirst && score > bestScore {
+			best, bestScore, bestFirst = n, score, first
 		}
 	}
 	return best

@@ -4,6 +4,7 @@ package job
 // is left of the catalogue, and the cures, whose steps join the order.
 
 import (
+	"cmp"
 	"slices"
 	"strconv"
 	"time"
@@ -56,10 +57,10 @@ func (j *Job) Case() *fault.Case {
 func (j *Job) FaultWork() fault.Work {
 	planned, found := j.PlannedRig(), j.FoundRig()
 	var stack layer.Stack
-	var bays []rig.Lying
+	var lies rig.Setup
 	if len(j.Sheet.Layers) > 0 {
-		bays = fit.Bays(&planned)
-		stack = access.Of(&planned, bays, j.barred())
+		lies.Bays = fit.Bays(&planned)
+		stack = access.Of(&planned, lies.Bays, j.barred())
 	}
 	minutes := map[rig.Path]layer.Minutes{}
 	return fault.Work{
@@ -81,11 +82,7 @@ func (j *Job) FaultWork() fault.Work {
 			}
 			m = aroundWork + 2 // a cover and the way back
 			if len(stack.Layers) > 0 && !at.IsZero() {
-				item := planned.In(at)
-				where := layer.Named(at.Top())
-				if i := slices.IndexFunc(bays, func(l rig.Lying) bool { return l.Item == item }); i >= 0 {
-					where = layer.Named(bays[i].Bay)
-				}
+				where := cmp.Or(layer.Named(lies.Told(planned.In(at))), layer.Named(at.Top()))
 				if reach, ok := access.Minutes(&stack, []layer.Named{where}); ok {
 					m = aroundWork + reach
 				}
@@ -182,15 +179,19 @@ func (a *applier) cure() fact.Fact {
 
 // mend adds the steps of the cures to an order.
 func (j *Job) mend(o *workorder.Order, w workorder.Job) {
+	if len(j.Cures) == 0 {
+		return
+	}
+	r := j.PlannedRig()
 	for _, c := range j.Cures {
 		do := workorder.Step{Do: fact.Of(CureIt, c.Fault), How: []fact.Fact{fact.Of(CureHow, c.Fault)}, Inside: c.Fault.Kind.Inside(), Takes: c.Fault.Kind.Minutes(), Guess: true}
 		if st := j.Sheet.Setting(c.Fault.Setting); st != nil {
-			r := j.PlannedRig()
 			do.Choice = rig.Choice{Setting: st.ID, Value: r.Choice(st)}
 		}
 		if !c.Fault.At.IsZero() {
 			do.Item, do.Socket = j.Planned.In(c.Fault.At), c.Fault.At
-			do.Bay = bayIn(j, do.Item)
+			lies := rig.Setup{Bays: fit.Bays(&r)}
+			do.Bay = lies.Told(do.Item)
 		}
 		if c.Fault.Kind.Cautioned() {
 			do.Cautions = []workorder.Caution{{Topic: fact.Of(workorder.TopicBefore), Says: fact.Of(CureCaution, c.Fault)}}
@@ -203,30 +204,15 @@ func (j *Job) mend(o *workorder.Order, w workorder.Job) {
 	}
 }
 
-func bayIn(j *Job, item rig.ItemID) machine.BayID {
-	r := j.PlannedRig()
-	for _, l := range fit.Bays(&r) {
-		if l.Item == item {
-			return l.Bay
-		}
-	}
-	return ""
-}
-
 // endCures ends the cures whose steps are all done: what was read of lines that differed, and
 // what checks showed, is of the machine before.
 func (a *applier) endCures() {
 	if !slices.ContainsFunc(a.job.Cures, func(c Mending) bool { return c.Ended.IsZero() }) {
 		return
 	}
-	order, ended := a.job.Order(), false
-	for i := range a.job.Cures {
-		c := &a.job.Cures[i]
-		open := slices.ContainsFunc(order, func(s workorder.Step) bool {
-			n, _ := workorder.Mends(s.ID)
-			return n == c.ID && !a.job.answered(&s)
-		})
-		if c.Ended.IsZero() && !open {
+	ended := false
+	for i, p := range a.job.CureProgress() {
+		if c := &a.job.Cures[i]; c.Ended.IsZero() && p.Done == p.Steps {
 			c.Ended, ended = a.by.At, true
 		}
 	}
