@@ -37,7 +37,7 @@ soak:
 	go test ./internal/core/cure -timeout 2h -run CuresCure -machines $(call soak-size,500,20000)
 	go test ./internal/core/fit -timeout 2h -run Machines -machines $(call soak-size,1000,20000)
 	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed $(call soak-size,500,20000)
-	go test ./internal/server -run EveryPlacement -attacked $(call soak-size,20,2000) -v -timeout 4h
+	go test ./internal/server -run EveryPlacement -attacked $(call soak-size,20,2000) -apart 1 -v -timeout 4h
 	go test ./internal/store -timeout 2h -run NoByte -flips $(call soak-size,60,200) -v
 	go test ./internal/store -timeout 2h -run TestBackup -backups $(call soak-size,50,200) -v
 	go test ./cmd/deepbay -timeout 2h -run 'TestKill$$' -kills $(call soak-size,100,2000) -v

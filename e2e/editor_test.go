@@ -122,7 +122,7 @@ func TestSheetEditor(t *testing.T) {
 	b.retype(at(lanes), "2")
 	b.wants("main", "Faults", "chipset-lanes")
 	b.button("main", "Machine")
-	b.do(chromedp.Click(chromedp.CSS(`section[aria-labelledby="Faults-h"] li button`)))
+	b.do(clickOn(`section[aria-labelledby="Faults-h"] li button`))
 	b.do(pollTrue(`!!document.activeElement?.dataset.at`))
 	b.axe()
 	b.do(chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()"), chromedp.KeyEvent("u"))
@@ -135,7 +135,7 @@ func TestSheetEditor(t *testing.T) {
 	// The drawing: dragged, moved by keys, turned.
 	b.button("main", "USB")
 	place := func(what string) string { return b.value(`[data-at$="/place/` + what + `"]`) }
-	b.do(chromedp.Evaluate[chromedp.Void]("window.scrollTo(0, 0)"), chromedp.Click(chromedp.CSS(`g[data-socket="M2_A"]`)))
+	b.do(chromedp.Evaluate[chromedp.Void]("window.scrollTo(0, 0)"), clickOn(`g[data-socket="M2_A"]`))
 	b.wants("main", "Drag it on the board")
 	x, y := place("xMM"), place("yMM")
 	b.do(chromedp.DragAndDrop(chromedp.CSS(`g[data-socket="M2_A"]`), chromedp.CSS(`g[data-socket="PCIE2"]`)))
@@ -186,7 +186,7 @@ func TestSheetConflict(t *testing.T) {
 	b.button("dialog[open]", "Save mine over it")
 	b.wants("main", "History", "Petrel L1 logger, second board")
 
-	b.do(chromedp.Click(chromedp.CSS(`section[aria-labelledby="history-h"] li:last-child button`)))
+	b.do(clickOn(`section[aria-labelledby="history-h"] li:last-child button`))
 	b.wants("main", "Revision 1 of 3, as it was")
 	b.axe()
 	b.button("main", "Bring it back")
@@ -241,7 +241,7 @@ func TestBays(t *testing.T) {
 	b.wants("main", "bay-1 takes 3.5-inch and 2.5-inch, leads from SATA1 and SATA2")
 
 	b.visit("/jobs/echo-sounding-tower/fit")
-	b.do(chromedp.Click(chromedp.CSS(socket("SATA6"))))
+	b.do(clickOn(socket("SATA6")))
 	b.wants(`[data-testid="socket"]`, "leads from SATA6, drive cage, third")
 	b.choose("Lies in", "bay cage-1")
 	b.wants(`[data-testid="socket"]`, "leads from SATA1, drive cage, uppermost")

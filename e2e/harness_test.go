@@ -297,7 +297,7 @@ func (b *tab) deaf() {
 
 func (b *tab) click(selector string) {
 	b.t.Helper()
-	b.do(chromedp.Click(chromedp.CSS(selector)))
+	b.do(clickOn(selector))
 }
 
 // wants waits until the page, or the part of it named by a selector, says all of these.
@@ -340,6 +340,32 @@ func inDialog(value string) chromedp.Action[chromedp.Void] {
 			return chromedp.Void{}, err
 		}
 		return chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] select').dispatchEvent(new Event('change', { bubbles: true }))`)(ctx, t)
+	}
+}
+
+// clickOn clicks as a hand does: on the first element of a selector once it can be seen, lies still
+// for a frame and nothing covers it. A page that brings its next step into view moves under a click
+// that was aimed before.
+func clickOn(selector string) chromedp.Action[chromedp.Void] {
+	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
+		at, err := chromedp.Poll[[]float64](fmt.Sprintf(`(() => {
+			const e = document.querySelector(%q);
+			if (!e?.checkVisibility({ visibilityProperty: true })) return null;
+			const where = () => { const r = (e.getClientRects()[0] ?? e.getBoundingClientRect()); return [r.x + r.width / 2, r.y + r.height / 2]; };
+			let [x, y] = where();
+			if (x < 0 || y < 0 || x > innerWidth || y > innerHeight) e.scrollIntoView({ block: 'center', inline: 'center' });
+			[x, y] = where();
+			const still = e === window.aim?.e && x === window.aim.x && y === window.aim.y;
+			window.aim = { e, x, y };
+			const hit = document.elementFromPoint(x, y);
+			if (hit && !e.contains(hit) && !hit.closest('label')?.contains(e)) e.scrollIntoView({ block: 'center' });
+			else if (still && hit) return [x, y];
+			return null;
+		})()`, selector), chromedp.WithPollingTimeout(30*time.Second))(ctx, t)
+		if err != nil {
+			return chromedp.Void{}, fmt.Errorf("click on %s: %w", selector, err)
+		}
+		return chromedp.MouseClickXY(at[0], at[1])(ctx, t)
 	}
 }
 

@@ -21,7 +21,7 @@ func TestScreenshots(t *testing.T) {
 	b := open(t, shop(t))
 	night := chromedp.Evaluate[chromedp.Void](`localStorage.setItem('deepbay.theme', 'night')`)
 	day := chromedp.Evaluate[chromedp.Void](`localStorage.setItem('deepbay.theme', 'day')`)
-	pick := chromedp.Click(chromedp.CSS(`[data-item="item-4"]`))
+	pick := clickOn(`[data-item="item-4"]`)
 	for _, s := range []struct {
 		name, path string
 		width      int64
@@ -30,7 +30,7 @@ func TestScreenshots(t *testing.T) {
 	}{
 		{"bench", "/", 1280, 800, nil},
 		{"fit-picked-up", "/jobs/echo-sounding-tower/fit", 1280, 800, []chromedp.Action[chromedp.Void]{pick}},
-		{"fit-stopped", "/jobs/echo-sounding-tower/fit", 1280, 800, []chromedp.Action[chromedp.Void]{pick, chromedp.Click(chromedp.CSS(socket("M2_2")))}},
+		{"fit-stopped", "/jobs/echo-sounding-tower/fit", 1280, 800, []chromedp.Action[chromedp.Void]{pick, clickOn(socket("M2_2"))}},
 		{"fit-workstation-night", "/jobs/chart-table-workstation/fit", 1280, 800, []chromedp.Action[chromedp.Void]{night, chromedp.Reload()}},
 		{"work-order", "/jobs/chart-table-workstation/order", 1280, 800, []chromedp.Action[chromedp.Void]{day, chromedp.Reload()}},
 		{"step", "/jobs/quay-camera-mini-pc/step", 1280, 800, []chromedp.Action[chromedp.Void]{untilStep("quay-camera-mini-pc", "open/board-tray"), chromedp.Reload()}},
@@ -40,13 +40,13 @@ func TestScreenshots(t *testing.T) {
 		{"plan", "/jobs/wave-model-desktop/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="plan"] li button`))}},
 		{"half-a-manual", "/jobs/weather-mast-logger/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="provided"]`)), chromedp.ScrollIntoView(chromedp.CSS(`[data-testid="provided"]`))}},
 		{"sheets", "/sheets/kittiwake-d2", 1280, 800, nil},
-		{"sheet-editor", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS(`g[data-socket="M2_2"]`))}},
-		{"sheet-rules", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS(`[role="tab"]:last-child`))}},
+		{"sheet-editor", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{clickOn(`g[data-socket="M2_2"]`)}},
+		{"sheet-rules", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{clickOn(`[role="tab"]:last-child`)}},
 		{"shelf", "/shelf", 1280, 800, nil},
 		{"slide-rule", "/rule", 1280, 800, nil},
 		{"carrier", "/jobs/dive-camera-ingest/fit", 1280, 800, nil},
 		{"hand-over", "/jobs/tide-gauge-mini-pc/handover", 1280, 800, nil},
-		{"stages", "/jobs/lock-gate-recorder/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.Click(chromedp.CSS(socket("SATA1"))), chromedp.Click(chromedp.CSS(`button[aria-label^="Out for now"]`)),
+		{"stages", "/jobs/lock-gate-recorder/fit", 1280, 800, []chromedp.Action[chromedp.Void]{clickOn(socket("SATA1")), clickOn(`button[aria-label^="Out for now"]`),
 			chromedp.WaitVisible(chromedp.CSS(`[data-testid="stages"] ol`)), chromedp.Evaluate[chromedp.Void]("window.scrollTo(0, 0)")}},
 		{"fit-phone", "/jobs/tide-gauge-mini-pc/fit", 390, 844, nil},
 	} {

@@ -91,7 +91,7 @@ func (h *hands) check(label string) {
 		document.querySelectorAll('[data-hit]').forEach((e) => e.removeAttribute('data-hit'));
 		l?.setAttribute('data-hit', '');
 		return !!l;
-	})()`, label)), chromedp.Click(chromedp.CSS("[data-hit]")))
+	})()`, label)), clickOn("[data-hit]"))
 	h.actions++
 }
 
@@ -263,7 +263,7 @@ func TestBudgetTower(t *testing.T) {
 // take opens what lies in a socket.
 func (h *hands) take(id string) {
 	h.t.Helper()
-	h.do(chromedp.Click(chromedp.CSS(socket(id))))
+	h.do(clickOn(socket(id)))
 	h.wants(`[data-testid="socket"]`, id)
 	h.actions++
 }
@@ -321,7 +321,7 @@ func TestCarrierBySerial(t *testing.T) {
 	h.wants(fmt.Sprintf("[data-line=%q]", second), "shows serial number W-3, which is that of", "serial W-3")
 	h.axe()
 	// It was the neighbour's line that was read: read anew, each is where it is planned.
-	h.do(chromedp.Click(chromedp.CSS(fmt.Sprintf("[data-line=%q] button[aria-label^='Read again']", second))))
+	h.do(clickOn(fmt.Sprintf("[data-line=%q] button[aria-label^='Read again']", second)))
 	h.wants(fmt.Sprintf("[data-line=%q]", second), "not looked at")
 	h.reading(second, "W-2", "agrees")
 	h.reading(third, "W-3", "agrees")
@@ -347,14 +347,14 @@ func TestStripeAndDisk(t *testing.T) {
 	h.check("500GB sata 2.5 ssd 7mm ST-2")
 	h.press("dialog[open]", "Make it")
 	h.wants("main", "To be answered first", "the array needs")
-	h.do(chromedp.Click(chromedp.CSS(`button[aria-label^="Set it: the array needs"]`)))
+	h.do(clickOn(`button[aria-label^="Set it: the array needs"]`))
 	h.actions++
 	h.panel("after")
 	h.pick("What starts it afterwards", "a new install on array array-1")
 	h.panel("after")
 	h.wants(`[data-testid="after"]`, "a new install on the array of level 0")
 	h.take("SATA1")
-	h.do(chromedp.Click(chromedp.CSS(`button[aria-label^="Out for now"]`)))
+	h.do(clickOn(`button[aria-label^="Out for now"]`))
 	h.actions++
 	h.wants(`[data-testid="stages"]`, "(now)", "back in")
 	h.wants("[data-mat]", "comes back later")
@@ -406,7 +406,7 @@ func TestAudioBoxThenInside(t *testing.T) {
 	h.wants(socket("SATA1"), "free")
 	h.take("USB1/1")
 	h.press(`[data-testid="socket"]`, "Move it")
-	h.do(chromedp.Click(chromedp.CSS(socket("SATA1"))))
+	h.do(clickOn(socket("SATA1")))
 	h.actions++
 	h.wants(socket("SATA1"), "ssd")
 	h.take("USB1")

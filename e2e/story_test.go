@@ -40,7 +40,7 @@ func (b *tab) button(within, name string) {
 		hit?.setAttribute('data-hit', '');
 		return !!hit;
 	})()`, within, within, name)
-	b.do(pollTrue(js), chromedp.Click(chromedp.CSS("[data-hit]")))
+	b.do(pollTrue(js), clickOn("[data-hit]"))
 }
 
 // drag takes a part from the mat onto a socket.
@@ -73,7 +73,7 @@ func (b *tab) tickAll(until string) {
 		default:
 			// The page brings the next step into view when the tick is held, not when it is made.
 			before := b.text(`[data-testid="progress"]`)
-			b.do(chromedp.Click(chromedp.CSS(row + " input")))
+			b.do(clickOn(row + " input"))
 			b.wants(row, "done by")
 			b.do(pollTrue(fmt.Sprintf(`document.querySelector('[data-testid="progress"]').innerText !== %q`, before)))
 		}
@@ -113,7 +113,7 @@ func TestStory(t *testing.T) {
 	b.drag("item-7", "M2_1")
 	b.wants(socket("M2_1"), "Skerry 240", "does not work here")
 	b.wants("main", "Skerry 240 speaks SATA; M2_1 takes PCIe only, so the drive would not be seen", "a notch tells what goes in, not what it speaks")
-	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.do(clickOn(socket("M2_1")))
 	b.button(`[data-testid="socket"]`, "Take it out")
 	b.wants(socket("M2_1"), "free")
 	b.button("[data-mat]", "Remove Skerry 240 SK24-9 from the job")
@@ -123,10 +123,10 @@ func TestStory(t *testing.T) {
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 	b.button("main", "Undo")
 	b.wants(socket("M2_2"), "Gen 3 x4, 3.94 GB/s")
-	b.do(chromedp.Click(chromedp.CSS(socket("M2_2"))))
+	b.do(clickOn(socket("M2_2")))
 	b.button(`[data-testid="socket"]`, "Move it")
 	b.wants(`[data-testid="dock"]`, "Put it down")
-	b.do(chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.do(clickOn(socket("M2_1")))
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 	b.wants(socket("SATA6"), "SATA 6 Gb/s, 600 MB/s")
 
@@ -146,7 +146,7 @@ func TestStory(t *testing.T) {
 		"Move the post to 80 mm", "Peel the films off", "Press one end until it clicks, then the other", "Strap on, clipped to bare metal")
 	b.axe()
 	for _, id := range []string{"prepare/backup", "prepare/parts"} {
-		b.do(chromedp.Click(chromedp.CSS(fmt.Sprintf(`[data-step=%q] input`, id))))
+		b.do(clickOn(fmt.Sprintf(`[data-step=%q] input`, id)))
 		b.wants(fmt.Sprintf(`[data-step=%q]`, id), "done by Oda Finch")
 	}
 	b.do(chromedp.Reload())
@@ -158,10 +158,10 @@ func TestStory(t *testing.T) {
 	other := open(t, base)
 	other.visit(tower + "/order")
 	other.as("Wim Tarn")
-	other.do(chromedp.Click(chromedp.CSS(`[data-step="power-down/shut"] input`)))
+	other.do(clickOn(`[data-step="power-down/shut"] input`))
 	other.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
 	b.allow("409")
-	b.do(chromedp.Click(chromedp.CSS(`[data-step="power-down/unplug"] input`)))
+	b.do(clickOn(`[data-step="power-down/unplug"] input`))
 	b.wants("dialog[open]", "Somebody else changed this job", "Wim Tarn", "done: Shut the system down", "Your change, on top of that: done: Pull the mains plug and every other lead")
 	b.axe()
 	b.button("dialog[open]", "Put mine on top of theirs")
@@ -184,7 +184,7 @@ func TestStory(t *testing.T) {
 	b.reading("drive/SATA6", "1.8 TB", "agrees")
 	b.reading("rate", "2133", "differs")
 	b.wants(`[data-line="rate"]`, "It shows 2133, expected 3200 MT/s")
-	b.do(chromedp.Click(chromedp.CSS(`[data-line="rate"] button`))) // read again: it was cured
+	b.do(clickOn(`[data-line="rate"] button`)) // read again: it was cured
 	b.wants(`[data-line="rate"]`, "not looked at")
 	b.reading("link/M2_1", "Gen 3 x4", "differs")
 	b.do(chromedp.SendKeys(chromedp.CSS(`[data-line="link/M2_1"] form input`), "read at idle"+kb.Enter))
@@ -232,7 +232,7 @@ func (b *tab) addPart(part, serial string, fit bool) {
 func (b *tab) reading(line, shown, verdict string) {
 	b.t.Helper()
 	row := fmt.Sprintf(`[data-line=%q]`, line)
-	b.do(chromedp.Click(chromedp.CSS(row+` button[aria-label^="It shows"]`)),
+	b.do(clickOn(row+` button[aria-label^="It shows"]`),
 		chromedp.SendKeys(chromedp.CSS(row+" form input"), shown+kb.Enter))
 	b.wants(row, verdict, "seen: "+shown)
 }
@@ -280,7 +280,7 @@ func (b *tab) axe(rules ...string) {
 		only = fmt.Sprintf("runOnly: ['%s'],", strings.Join(rules, "','"))
 	}
 	raw, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](
-		`axe.run(document, { `+only+` resultTypes: ['violations'] }).then((r) => JSON.stringify(r.violations.map((v) => ({ id: v.id, help: v.help, nodes: v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')) }))))`,
+		`axe.run(document.querySelector('dialog[open]') ?? document, { `+only+` preload: false, iframes: false, resultTypes: ['violations'] }).then((r) => JSON.stringify(r.violations.map((v) => ({ id: v.id, help: v.help, nodes: v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')) }))))`,
 		chromedp.EvalAwaitPromise))
 	if err != nil {
 		b.t.Fatal(err)
@@ -589,11 +589,11 @@ func TestNewJob(t *testing.T) {
 
 	b.button("main", "As found")
 	b.addPart("sallow-8g-so", "SO-1", false)
-	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-1"]`)))
+	b.do(clickOn(`[data-item="item-1"]`))
 	b.wants(`[data-testid="dock"]`, "Put it down")
-	b.do(chromedp.Click(chromedp.CSS(socket("SODIMM1"))))
+	b.do(clickOn(socket("SODIMM1")))
 	b.wants(socket("SODIMM1"), "8 GiB at 2666 MT/s")
-	b.do(chromedp.Click(chromedp.CSS(socket("SODIMM1"))))
+	b.do(clickOn(socket("SODIMM1")))
 	b.button("main", "Change it")
 	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open] textarea")))
 	b.axe()
@@ -713,7 +713,7 @@ func TestShelf(t *testing.T) {
 	b.do(chromedp.Evaluate[chromedp.Void](`fetch('/api/shelf/words', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({text: '8GB DDR3-1600 SODIMM', by: 'Runa Gannet'})}).then(a => { if (!a.ok) throw new Error(a.status) })`, chromedp.EvalAwaitPromise))
 	b.button("dialog[open]", "Save")
 	b.wants("dialog[open]", "Changed meanwhile by Runa Gannet: 1 more, 8 in all", "nothing of yours was kept")
-	b.do(chromedp.Click(chromedp.CSS("dialog[open] details:last-of-type summary")))
+	b.do(clickOn("dialog[open] details:last-of-type summary"))
 	b.wants("dialog[open] ol", "6 more, 7 in all", "put on the shelf, 1 of it")
 	b.axe()
 	b.button("dialog[open]", "Save")
@@ -735,10 +735,10 @@ func TestSheets(t *testing.T) {
 	b.visit("/")
 	b.do(chromedp.KeyEvent("s"))
 	b.wants("main", "Avocet E1 entry desktop", "Cormorant W8 workstation")
-	b.do(chromedp.Click(chromedp.CSS(`a[href="/sheets/kittiwake-d2"]`)))
+	b.do(clickOn(`a[href="/sheets/kittiwake-d2"]`))
 	b.wants("main", "when M2_2 holds anything, PCIE1 is at most x8 (manual p. 12)")
 	b.axe()
-	b.do(chromedp.Click(chromedp.CSS(socket("PCIE1"))))
+	b.do(clickOn(socket("PCIE1")))
 	b.wants("main", "can be split", "8+8")
 }
 
@@ -752,7 +752,7 @@ func TestCarrier(t *testing.T) {
 	b.button("main", "Do it: set Slot 3 layout to x4 x4 x4 x4")
 	b.wants(socket("SLOT3"), "lanes for 4 of 4 positions")
 	b.wants(socket("SLOT3/4"), "Gen 4 x4, 7.88 GB/s")
-	b.do(chromedp.Click(chromedp.CSS(socket("SLOT3/2"))))
+	b.do(clickOn(socket("SLOT3/2")))
 	b.wants(`[data-testid="socket"]`, "position 2 of Raft Four", "to plan with: 7.06 GB/s alone")
 	b.visit("/jobs/dive-camera-ingest/order")
 	b.wants("main", "Set Slot 3 layout to x4 x4 x4 x4", "Fit Ternlight 2000, serial TLN4-20B117 into SLOT3/1")
@@ -783,7 +783,7 @@ func TestBusy(t *testing.T) {
 	b.visit(tower + "/fit")
 	b.do(chromedp.Evaluate[chromedp.Void](`window.asked = 0; window.realFetch = window.fetch;
 		window.fetch = (...a) => a[1]?.method === 'POST' && ++window.asked < 3 ? Promise.resolve(new Response('{}', {status: 503, headers: {'Retry-After': '0.2'}})) : window.realFetch(...a)`))
-	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.do(clickOn(`[data-item="item-4"]`), clickOn(socket("M2_1")))
 	b.wants(socket("M2_1"), "Gen 4 x4, 7.88 GB/s")
 	b.do(chromedp.Evaluate[chromedp.Void](`if (window.asked !== 3) throw new Error('asked ' + window.asked + ' times')`))
 }
@@ -913,7 +913,7 @@ func TestOffline(t *testing.T) {
 	b.visit(tower + "/fit")
 	b.allow("ERR_")
 	b.do(chromedp.Evaluate[chromedp.Void](`window.realFetch = window.fetch; window.fetch = () => Promise.reject(new TypeError('offline'))`))
-	b.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	b.do(clickOn(`[data-item="item-4"]`), clickOn(socket("M2_1")))
 	b.wants(`[role="alert"]`, "Deep Bay does not answer", "1 change is not saved yet")
 	b.axe()
 	// A server that answers, and cannot keep it, says why: the change waits all the same.
@@ -1175,7 +1175,7 @@ func TestKeys(t *testing.T) {
 	press("?")
 	b.wants("dialog[open]", "Single keys give commands", "Find the best plan")
 	b.axe()
-	b.do(chromedp.Click(chromedp.CSS(`dialog[open] input[type="checkbox"]`)))
+	b.do(clickOn(`dialog[open] input[type="checkbox"]`))
 	press(kb.Escape)
 	b.do(gone)
 	press("l")
@@ -1190,7 +1190,7 @@ func TestKeys(t *testing.T) {
 	}
 	find("list keys")
 	b.wants("dialog[open]", "Single keys give commands")
-	b.do(chromedp.Click(chromedp.CSS(`dialog[open] input[type="checkbox"]`)))
+	b.do(clickOn(`dialog[open] input[type="checkbox"]`))
 	b.button("dialog[open]", "L: The shelf; change this key")
 	press("g")
 	b.wants("dialog[open]", "Take the usual keys again")
@@ -1212,18 +1212,18 @@ func TestLive(t *testing.T) {
 	bench.wants("main", "Place Ternlight 500")
 	other.visit(tower + "/fit")
 	other.as("Wim Tarn")
-	other.do(chromedp.Click(chromedp.CSS(`[data-item="item-4"]`)), chromedp.Click(chromedp.CSS(socket("M2_1"))))
+	other.do(clickOn(`[data-item="item-4"]`), clickOn(socket("M2_1")))
 	other.wants(socket("M2_1"), "Ternlight 500")
 	b.wants(socket("M2_1"), "Ternlight 500", "Gen 4 x4, 7.88 GB/s")
 	b.wants("body", "Wim Tarn: put Ternlight 500 into M2_1")
 	bench.do(pollTrue(`![...document.querySelectorAll('main a')].some((e) => e.innerText.includes('Place Ternlight 500'))`))
 	// And the other way, after a while without the net.
 	b.deaf()
-	other.do(chromedp.Click(chromedp.CSS(`[data-item="item-5"]`)), chromedp.Click(chromedp.CSS(socket("B1"))))
+	other.do(clickOn(`[data-item="item-5"]`), clickOn(socket("B1")))
 	other.wants(socket("B1"), "Sallow 16 GB")
 	b.wants(socket("B1"), "free")
 	b.do(chromedp.Evaluate[chromedp.Void](`window.dispatchEvent(new Event('online'))`))
-	other.do(chromedp.Click(chromedp.CSS(`[data-item="item-6"]`)), chromedp.Click(chromedp.CSS(socket("B2"))))
+	other.do(clickOn(`[data-item="item-6"]`), clickOn(socket("B2")))
 	b.wants(socket("B1"), "Sallow 16 GB")
 	b.wants(socket("B2"), "Sallow 16 GB")
 }
@@ -1270,6 +1270,6 @@ func TestNextInView(t *testing.T) {
 		b.visit("/jobs/chart-table-workstation/order")
 		b.do(inView)
 		b.visit("/")
-		b.do(chromedp.Click(chromedp.CSS(`a[aria-label="Go on with the work order: Chart-table workstation"]`)), inView)
+		b.do(clickOn(`a[aria-label="Go on with the work order: Chart-table workstation"]`), inView)
 	}
 }
