@@ -36,7 +36,8 @@ soak:
 	go test ./internal/core/job -timeout 2h -run 'Random|Rounds|DoesNotGo|DiffersAnyway' -jobs $(call soak-size,500,20000) -planevery 1
 	go test ./internal/core/cure -timeout 2h -run CuresCure -machines $(call soak-size,500,20000)
 	go test ./internal/core/fit -timeout 2h -run Machines -machines $(call soak-size,1000,20000)
-	go test ./internal/core/fit -timeout 2h -run 'Narrows|WhatIsMissing' -narrowed $(call soak-size,500,20000)
+	go test ./internal/core/fault -timeout 2h -run 'Touches|Pairs' -machines $(call soak-size,2000,10000) -pairs $(call soak-size,100,1000)
+	go test ./internal/core/fit -timeout 2h -run 'Narrows|Untold|WhatIsMissing' -narrowed $(call soak-size,500,20000)
 	go test ./internal/server -run EveryPlacement -attacked $(call soak-size,20,2000) -apart 1 -v -timeout 4h
 	go test ./internal/store -timeout 2h -run NoByte -flips $(call soak-size,60,200) -v
 	go test ./internal/store -timeout 2h -run TestBackup -backups $(call soak-size,50,200) -v

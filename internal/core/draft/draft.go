@@ -75,6 +75,13 @@ func Of(m *power.Inventory) (Draft, error) {
 			d.ask(AskUnread, fact.Typed(x.What))
 		}
 	}
+	for i := range d.out.Sheet.Sockets {
+		k := &d.out.Sheet.Sockets[i]
+		k.Told = &machine.Told{Gen: k.Gen, Lanes: k.Lanes, Physical: k.Physical, Key: k.Key}
+		if k.Channel != machine.UntoldChannel {
+			k.Told.Channel = k.Channel
+		}
+	}
 	d.place()
 	return d.out, nil
 }
@@ -108,7 +115,7 @@ func (d *drafter) sheet() {
 	name := cmp.Or(strings.TrimSpace(d.m.Product), strings.TrimSpace(d.m.Board))
 	class, told := classes[d.m.Chassis]
 	if !told {
-		class = machine.Tower // a sheet must say one; it is asked
+		class = machine.Unclassed
 		d.ask(AskClass)
 	}
 	d.out.Sheet = machine.Sheet{
@@ -140,9 +147,6 @@ func (d *drafter) name(s string) machine.SocketID {
 	d.ids[id] = true
 	return id
 }
-
-// untold is the channel of slots of which nobody tells on which they are.
-const untold machine.ChannelID = "?"
 
 // channel is the letter of a memory channel in what firmware calls a slot or its bank.
 var channel = regexp.MustCompile(`(?i)\bchannel[ _-]?([A-H])|^(?:SO)?DIMM[ _-]?([A-H])[0-9]`)
@@ -183,8 +187,8 @@ func (d *drafter) memory() {
 				k.Channel = machine.ChannelID(strings.ToUpper(c[1] + c[2]))
 			}
 		}
-		if k.Channel == "" { // a slot must have one: all that are not told of share it, so nothing runs faster for it
-			k.Channel = untold
+		if k.Channel == "" {
+			k.Channel = machine.UntoldChannel
 			d.ask(AskChannel, k.ID)
 		}
 		d.out.Sheet.Sockets = append(d.out.Sheet.Sockets, k)

@@ -76,6 +76,13 @@ func TestDraftOfTheShop(t *testing.T) {
 			}
 			guessed(t, string(j.ID), &sheet.Sockets[i])
 		}
+		for _, k := range say.FactsOf(say.Plain, &sheet) {
+			for _, f := range k.Facts { // what feeds a socket a machine does not tell, and a draft asks
+				if what := f.What.String(); what != "fed by" && what != "speaks" && f.Note.String() != "seen" {
+					t.Errorf("%s: %s of %s is not marked seen but %q", j.ID, what, k.Socket, f.Note)
+				}
+			}
+		}
 		if len(words.Asks) == 0 {
 			t.Errorf("%s: a probe sees everything", j.ID)
 		}

@@ -171,10 +171,10 @@ func (q *question) signs() []Sign {
 // sums reports a line that several pieces have a share in.
 func sums(id power.LineID) bool {
 	switch id.Kind {
-	case power.Total, power.Usable, power.Fitted, power.Rate, power.Array, power.Message:
+	case power.Total, power.Usable, power.Fitted, power.Rate, power.Message:
 		return true
 	}
-	return false
+	return id.Array != ""
 }
 
 // touches reports whether a change can alter what a line shows. It may say yes where it does

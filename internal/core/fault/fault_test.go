@@ -19,6 +19,7 @@ import (
 )
 
 var (
+	random    = flag.Int("machines", 400, "random machines besides those of the shop")
 	pairsEach = flag.Int("pairs", 25, "pairs of faults hidden in each machine")
 	everyNth  = flag.Int("every", 4, "of the faults of the largest machine, one in so many is hidden")
 )
@@ -326,7 +327,7 @@ func TestDanger(t *testing.T) {
 func TestTouches(t *testing.T) {
 	changed := 0
 	all := machines(t)
-	for seed := range int64(400) { // and in random ones whose plan can be carried out
+	for seed := range int64(*random) { // and in random ones whose plan can be carried out
 		j := jobs.Random(rand.New(rand.NewSource(seed)))
 		if r := j.PlannedRig(); len(r.Placements) > 0 {
 			if a := fit.Resolve(&r); !a.Stops() {

@@ -128,7 +128,7 @@ func (s *shown) gone(id power.LineID) bool {
 // holds reports a line about something that is there and found, of which the forecast says
 // nothing.
 func (s *shown) holds(id power.LineID) bool {
-	if id.Kind == power.Array || !id.Socket.IsZero() && s.rig.In(id.Socket) == "" {
+	if id.Array != "" || !id.Socket.IsZero() && s.rig.In(id.Socket) == "" {
 		return false
 	}
 	seen, _, there := s.foretold.Shows(power.LineID{Kind: power.Drive, Socket: id.Socket})
@@ -227,8 +227,8 @@ func (s *shown) alter(x change) {
 			line(k, gone)
 		}
 		if a := s.rig.ArrayOf(s.rig.In(x.at)); a != nil {
-			for _, system := range []bool{false, true} {
-				if id := (power.LineID{Kind: power.Array, Array: a.ID, System: system}); s.altered != nil {
+			for _, id := range power.ArrayLines(a.ID) {
+				if s.altered != nil {
 					s.altered[id] = power.Reading{Line: id, Absent: true, Origin: power.Foretold}
 				}
 			}
@@ -279,10 +279,8 @@ func inSystem(id power.LineID) bool {
 	switch id.Kind {
 	case power.Usable, power.Fitted, power.LinkOf, power.Disk, power.Counts, power.Heat:
 		return true
-	case power.Array:
-		return id.System
 	}
-	return false
+	return id.System
 }
 
 // allows reports whether a machine that shows this can have shown a reading.

@@ -18,7 +18,7 @@ import (
 // remember fills r.memory.
 func (r *resolver) remember() {
 	m := &r.memory
-	sized, sure := true, true
+	sized, sure, spread := true, true, true
 	for i := range r.sockets {
 		s := &r.sockets[i]
 		if !s.Kind.Memory() {
@@ -42,6 +42,7 @@ func (r *resolver) remember() {
 			sure, m.Unsure = false, true
 			size.Low = 0
 		}
+		spread = spread && s.Channel != machine.UntoldChannel
 		m.Total.Low += size.Low
 		m.Total.High = min(mostBytes, m.Total.High+size.High)
 	}
@@ -54,7 +55,7 @@ func (r *resolver) remember() {
 	if kept == 0 { // what graphics in the processor keeps is not stated
 		m.Usable.Low = max(0, m.Usable.Low-min(mostGraphics, m.Total.Low/2))
 	}
-	if sized && !m.Unlooked {
+	if sized && !m.Unlooked && (spread || len(r.filled) == 1) {
 		var filled [64]quantity.Bytes
 		n := 0
 		for _, c := range m.Channels {
@@ -70,7 +71,7 @@ func (r *resolver) remember() {
 	case m.Regions != nil && sure:
 		m.Peak = known.Between(memory.Effective(m.Regions, m.MTps.Low), memory.Effective(m.Regions, m.MTps.High))
 	case len(r.filled) > 0 || m.Unlooked: // between one channel and all of them
-		ways := len(m.Channels)
+		ways := r.sheet.MostChannels()
 		if !m.Unlooked {
 			ways = min(ways, len(r.filled))
 		}
@@ -162,7 +163,12 @@ func (r *resolver) boardLimit(filled []*sock) (limit known.Range[quantity.MTps],
 	for _, c := range r.memory.Channels {
 		there, live := 0, 0
 		for _, s := range filled {
-			if s.Channel == c.Channel {
+			switch {
+			case s.Channel == machine.UntoldChannel: // it may be this one as well
+				if there++; s.state == Live {
+					live = max(live, 1)
+				}
+			case s.Channel == c.Channel:
 				if there++; s.state == Live {
 					live++
 				}
@@ -607,7 +613,8 @@ func sayNotAddressed(r *resolver, t *trouble) telling {
 // channelsEmpty finds channels without a module, where there are too few modules for all.
 func channelsEmpty(r *resolver, found func(trouble)) {
 	used, tooFew := r.used()
-	if len(r.filled) > 0 && !tooFew && !r.memory.Unlooked && used < len(r.memory.Channels) {
+	untold := slices.ContainsFunc(r.filled, func(s *sock) bool { return s.Channel == machine.UntoldChannel })
+	if len(r.filled) > 0 && !tooFew && !r.memory.Unlooked && !untold && used < len(r.memory.Channels) {
 		one(found, known.No)
 	}
 }

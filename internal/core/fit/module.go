@@ -35,7 +35,7 @@ func (l *look) registered() (is, takes known.Truth) {
 	if m.Form == memory.SODIMM {
 		is = known.No
 	}
-	plain := l.sheet.Class != machine.Workstation
+	plain := l.sheet.Class != machine.Workstation && l.sheet.Class != machine.Unclassed
 	usual := func(t known.Truth, f rig.Fact) known.Truth {
 		if t != known.Unknown || !plain {
 			return t

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"deepbay/internal/core/known"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/coretest"
 )
 
@@ -67,6 +68,33 @@ func TestMoreKnowledgeNarrows(t *testing.T) {
 	t.Logf("%d facts taken away", tried)
 	if tried < 5**narrowed {
 		t.Errorf("only %d facts were taken away", tried)
+	}
+}
+
+// TestUntoldClassAndChannels takes the class of a machine and the channels of some of its slots away:
+// nothing gets surer for it.
+func TestUntoldClassAndChannels(t *testing.T) {
+	wider := 0
+	for seed := range int64(*narrowed) {
+		rng := rand.New(rand.NewSource(seed))
+		b := coretest.Machine(rng)
+		full, less := coretest.Copy(&b), coretest.Copy(&b)
+		less.Sheet.Class = machine.Unclassed
+		for i := range less.Sheet.Sockets {
+			if k := &less.Sheet.Sockets[i]; k.Kind.Memory() && rng.Intn(3) > 0 {
+				k.Channel = machine.UntoldChannel
+			}
+		}
+		told, untold := settle(full, allRules), settle(less, allRules)
+		if says := widened(told, untold); says != "" {
+			t.Errorf("seed %d: %s", seed, says)
+		}
+		if told.memory.Peak.Exact() && !untold.memory.Peak.Exact() {
+			wider++
+		}
+	}
+	if wider < *narrowed/20 {
+		t.Errorf("of %d machines only %d had a peak that hung on channels", *narrowed, wider)
 	}
 }
 

@@ -209,6 +209,16 @@ func TestArray(t *testing.T) {
 			t.Errorf("%s: a member's link, which the system does not show", id)
 		}
 	}
+	for _, id := range power.ArrayLines("a") { // what its members hold nobody told: whether it is in the boot list is not known
+		l := b.line(id.String())
+		if id.Kind == power.Boots && l.Exact || id.Kind == power.Installs && l.Want.Bytes != b.line("array/a").Want.Bytes {
+			t.Errorf("%s: expected %+v", id, l.Want)
+		}
+	}
+	b.do(job.Change{Do: job.DoRead, Line: power.ParseLineID("installer/array:a"), Text: "931 GB"})
+	if l := b.line("installer/array:a"); l.Verdict != power.Agrees || l.Screen != power.InInstaller {
+		t.Errorf("in the installer's list: %+v", l)
+	}
 	b.do(job.Change{Do: job.DoRead, Line: power.ParseLineID("array/a/system"), Text: "931 GB"})
 	if l := b.line("array/a/system"); l.Verdict != power.Agrees {
 		t.Errorf("931 GB for 1 TB of array: %s", l.Verdict)

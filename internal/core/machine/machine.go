@@ -68,6 +68,9 @@ type Sheet struct {
 	Memory     Memory        `json:"memory"`
 }
 
+// UntoldChannel is the channel of slots of which nobody told on which they are: each may be on any.
+const UntoldChannel ChannelID = "?"
+
 // Class is the kind of machine.
 type Class string
 
@@ -78,11 +81,12 @@ const (
 	MiniPC      Class = "mini PC"
 	ThinClient  Class = "thin client"
 	Workstation Class = "workstation"
+	Unclassed   Class = "unknown" // nobody told: what is usual of a class is then not known either
 )
 
 // Values lists the classes for the formats.
 func (Class) Values() []string {
-	return []string{string(Tower), string(Small), string(MiniPC), string(ThinClient), string(Workstation)}
+	return []string{string(Tower), string(Small), string(MiniPC), string(ThinClient), string(Workstation), string(Unclassed)}
 }
 
 // Place is a rectangle on the board in millimetres, from its top left corner.
@@ -251,6 +255,18 @@ type Socket struct {
 	Lead      quantity.Answer        `json:"lead,omitzero"` // a data lead lies ready at this port
 
 	Channel ChannelID `json:"channel,omitempty" jsonschema:"maxLength=20"` // memory slots only
+
+	Told *Told `json:"told,omitempty"` // where the running machine told of it
+}
+
+// Told is what a running machine told of one of its sockets. What the sheet states and the machine
+// told alike was seen; where they differ, one is wrong.
+type Told struct {
+	Gen      quantity.Gen   `json:"gen,omitzero" jsonschema:"minimum=1,maximum=6"`
+	Lanes    quantity.Lanes `json:"lanes,omitzero" jsonschema:"enum=1,enum=2,enum=4,enum=8,enum=16"`
+	Physical quantity.Lanes `json:"physicalLanes,omitzero" jsonschema:"enum=1,enum=4,enum=8,enum=16"`
+	Key      part.Key       `json:"key,omitempty"`
+	Channel  ChannelID      `json:"channel,omitempty" jsonschema:"maxLength=20"`
 }
 
 // Mount is how a bay takes, holds and feeds a drive.
@@ -474,6 +490,21 @@ func (m *Memory) Order(n int) []SocketID {
 		}
 	}
 	return nil
+}
+
+// MostChannels is how many memory channels the slots can be on: each of which nobody told its channel
+// may be on one of its own.
+func (s *Sheet) MostChannels() int {
+	seen, untold := map[ChannelID]bool{}, 0
+	for _, k := range s.Sockets {
+		switch {
+		case k.Channel == UntoldChannel:
+			untold++
+		case k.Kind.Memory():
+			seen[k.Channel] = true
+		}
+	}
+	return len(seen) + untold
 }
 
 // OrderOrGuess is the slots for n modules: the printed order, or where the sheet is silent all

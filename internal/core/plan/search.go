@@ -93,13 +93,7 @@ func newSearch(ctx context.Context, in *Input, h half, budget int) *search {
 		s.found = append(s.found, slices.IndexFunc(set.Options, func(o machine.Option) bool { return o.Value == in.Found.Choice(set) }))
 		s.chosen = append(s.chosen, rig.Choice{Setting: set.ID, Value: in.Found.Choice(set)})
 	}
-	var channels []machine.ChannelID
-	for _, k := range in.Found.Sheet.Sockets {
-		if k.Kind.Memory() && !slices.Contains(channels, k.Channel) {
-			channels = append(channels, k.Channel)
-		}
-	}
-	s.channels = len(channels)
+	s.channels = in.Found.Sheet.MostChannels()
 	// Parts that bring sockets come first: what lies in those depends on them.
 	pieces := inSearchOrder(h.pieces)
 	s.must, s.opens = make([]int, len(h.settings)), make([]int, len(h.settings))

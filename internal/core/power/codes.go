@@ -64,6 +64,9 @@ const (
 	ProvesElse       fact.Code = "power/proves-else"
 	ArrayLine        fact.Code = "power/array-line"     // level
 	ArrayOneDisk     fact.Code = "power/array-one-disk" // level
+	ArrayBoots       fact.Code = "power/array-boots"    // level
+	ArrayInstalls    fact.Code = "power/array-installs" // level
+	InstallsArray    fact.Code = "power/installs-array"
 	ArrayTwice       fact.Code = "power/array-twice"
 	AsClock          fact.Code = "power/as-clock"
 	TakenAs          fact.Code = "power/taken-as" // what was typed, the memory it is taken for

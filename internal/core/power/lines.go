@@ -60,14 +60,14 @@ func (f *forecast) memorySlot(i int) bool {
 
 // some foretells the lines among which one is, if it is shown at all.
 func (f *forecast) some(id LineID) {
-	switch id.Kind {
-	case Message:
+	switch {
+	case id.Kind == Message:
 		f.message()
-	case Total, Rate, Usable, Fitted:
+	case id.Kind == Total || id.Kind == Rate || id.Kind == Usable || id.Kind == Fitted:
 		f.memory()
-	case Array:
+	case id.Array != "":
 		f.arrays()
-	case Setting:
+	case id.Kind == Setting:
 		f.settings()
 	default:
 		if i := slices.IndexFunc(f.r.Sockets, func(s fit.SocketState) bool { return s.Socket == id.Socket }); i >= 0 {
@@ -296,8 +296,15 @@ func (f *forecast) arrays() {
 			continue // firmware does not offer arrays in that mode
 		}
 		c := f.b.ArrayBytes(a)
-		for _, system := range []bool{false, true} {
-			l := Line{ID: LineID{Kind: Array, Array: a.ID, System: system}, Normal: fact.Of(ArrayTwice)}
+		for _, id := range ArrayLines(a.ID) {
+			l := Line{ID: id, Normal: fact.Of(ArrayTwice)}
+			switch id.Kind {
+			case Boots:
+				f.bootsArray(a, sure, of)
+				continue
+			case Installs:
+				l.Extra, l.Normal = true, fact.Of(InstallsArray)
+			}
 			out := foretold{Line: l, want: Reading{Bytes: c}, upTo: Reading{Bytes: c}, known: sure && c.Known(), mayBeAbsent: !sure, of: of}
 			if c.Known() {
 				out.Expected = fact.Of(CapacityIs, c)
@@ -308,6 +315,31 @@ func (f *forecast) arrays() {
 			f.add(out)
 		}
 	}
+}
+
+// bootsArray foretells an array in the boot list, by what its members hold.
+func (f *forecast) bootsArray(a *rig.DriveArray, sure bool, of string) {
+	held := map[rig.Content]int{}
+	for _, id := range a.Members {
+		if p := f.b.Piece(id); p != nil {
+			held[p.Holds]++
+		}
+	}
+	out := both(Line{ID: LineID{Kind: Boots, Array: a.ID}, Extra: true}, Reading{Absent: true})
+	out.of = of
+	switch n := len(a.Members); {
+	case sure && held[rig.System] == n:
+		out.Expected, out.Normal = fact.Of(Listed), fact.Of(BootsByName)
+		out.want, out.upTo = Reading{Value: Here}, Reading{Value: Here}
+	case sure && held[rig.Blank] == n:
+		out.Normal = fact.Of(BootsNothing)
+	case sure && held[rig.Data] == n:
+		out.Normal = fact.Of(BootsData)
+	default:
+		out.want, out.upTo, out.known, out.mayBeAbsent = Reading{Value: Here}, Reading{Value: "?"}, false, true
+		out.Expected = fact.Of(NotKnown)
+	}
+	f.add(out)
 }
 
 // normal is what looks wrong of a drive and is not, by what it holds: only one that is
@@ -345,6 +377,19 @@ func number(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 func Named(b *rig.Rig, id LineID) fact.Fact {
 	item := b.In(id.Socket)
 	on := func(c fact.Code) fact.Fact { return fact.Of(c, item, id.Socket) }
+	if n := slices.IndexFunc(b.Arrays, func(a rig.DriveArray) bool { return a.ID == id.Array }); n >= 0 {
+		a := &b.Arrays[n]
+		code := ArrayLine
+		switch {
+		case id.Kind == Boots:
+			code = ArrayBoots
+		case id.Kind == Installs:
+			code = ArrayInstalls
+		case id.System:
+			code = ArrayOneDisk
+		}
+		return fact.Of(code, fact.Typed(a.Level))
+	}
 	switch id.Kind {
 	case Message:
 		return fact.Of(FirstScreens)
@@ -375,14 +420,6 @@ func Named(b *rig.Rig, id LineID) fact.Fact {
 			return on(LinkIn)
 		}
 		return on(LinkOn)
-	case Array:
-		for i := range b.Arrays {
-			if a := &b.Arrays[i]; a.ID == id.Array && id.System {
-				return fact.Of(ArrayOneDisk, fact.Typed(a.Level))
-			} else if a.ID == id.Array {
-				return fact.Of(ArrayLine, fact.Typed(a.Level))
-			}
-		}
 	case Setting:
 		if st := b.Sheet.Setting(id.Setting); st != nil {
 			return fact.Of(SettingLine, fact.Typed(st.Name))

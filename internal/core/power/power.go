@@ -87,6 +87,14 @@ type LineID struct {
 	System  bool // of an array: as the system shows it
 }
 
+// arrayMark is before an array's name where the name of a place can stand as well, which has no colon.
+const arrayMark = "array:"
+
+// ArrayLines names the lines that show an array.
+func ArrayLines(id rig.ArrayID) []LineID {
+	return []LineID{{Kind: Array, Array: id}, {Kind: Boots, Array: id}, {Kind: Installs, Array: id}, {Kind: Array, Array: id, System: true}}
+}
+
 // ParseLineID reads a line's name; one that is none names a line that is never shown.
 func ParseLineID(s string) LineID {
 	kind, rest, about := strings.Cut(s, "/")
@@ -96,6 +104,8 @@ func ParseLineID(s string) LineID {
 	case about && k == Array:
 		id, system := strings.CutSuffix(rest, "/system")
 		return LineID{Kind: k, Array: rig.ArrayID(id), System: system}
+	case about && (k == Boots || k == Installs) && strings.HasPrefix(rest, arrayMark):
+		return LineID{Kind: k, Array: rig.ArrayID(rest[len(arrayMark):])}
 	case about && rest != "":
 		return LineID{Kind: k, Socket: rig.ParsePath(rest)}
 	}
@@ -109,6 +119,8 @@ func (l LineID) String() string {
 		return string(l.Kind) + "/" + string(l.Setting)
 	case l.System:
 		return string(l.Kind) + "/" + string(l.Array) + "/system"
+	case l.Array != "" && l.Kind != Array:
+		return string(l.Kind) + "/" + arrayMark + string(l.Array)
 	case l.Array != "":
 		return string(l.Kind) + "/" + string(l.Array)
 	case !l.Socket.IsZero():

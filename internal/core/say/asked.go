@@ -23,6 +23,7 @@ import (
 type Figure struct {
 	What  Text `json:"what"`
 	Value Text `json:"value"`
+	Note  Text `json:"note,omitzero"` // of a sheet's fact: how it is known, where the running machine told of it
 }
 
 // Reply is what is said to a question.
@@ -57,7 +58,7 @@ func (l Language) Reply(a *ask.Reply) Reply {
 	v := In(l, &nobody)
 	out := Reply{Says: v.Fact(a.Says), Lines: make([]Figure, len(a.Lines)), Because: v.reasons(a.Because), Asks: v.asks(a.Asks)}
 	for i, f := range a.Lines {
-		out.Lines[i] = Figure{v.Fact(f.What), v.Fact(f.Value)}
+		out.Lines[i] = Figure{What: v.Fact(f.What), Value: v.Fact(f.Value)}
 	}
 	return out
 }
@@ -187,14 +188,16 @@ func (l Language) Population(p *ask.Populated) Reply {
 	v := In(l, &p.Rig)
 	m := v.Memory(&p.Answer.Memory)
 	out := Reply{Says: v.text(m.line()), Lines: []Figure{}, Asks: []Ask{}}
-	line := func(what, value string) { out.Lines = append(out.Lines, Figure{v.text(what), v.text(value)}) }
+	line := func(what, value string) {
+		out.Lines = append(out.Lines, Figure{What: v.text(what), Value: v.text(value)})
+	}
 	for _, q := range p.Rig.Placements {
 		line(q.Socket.String(), describe(p.Rig.Piece(q.Item).Part))
 	}
 	line("peak", peakWords(&p.Answer.Memory))
 	for i := range p.Answer.Findings {
 		f := &p.Answer.Findings[i]
-		out.Lines = append(out.Lines, Figure{v.text(string(f.Severity)), v.Finding(f).Says})
+		out.Lines = append(out.Lines, Figure{What: v.text(string(f.Severity)), Value: v.Finding(f).Says})
 	}
 	n := fact.Count{N: len(p.Rig.Placements), Of: "module"}
 	order := fact.Of(ask.OrderSaid, n)

@@ -29,24 +29,41 @@ func (v *Voice) stated(k *machine.Socket) []Figure {
 	out := []Figure{}
 	say := func(what string, stated bool, value string) {
 		if stated {
-			out = append(out, Figure{v.text(what), v.text(value)})
+			out = append(out, Figure{What: v.text(what), Value: v.text(value)})
 		}
 	}
 	mm := func(what string, of quantity.Millimetres) { say(what, of.Known(), value(of, "")) }
+	// told is a fact of which the machine may have told as well.
+	told := func(what string, stated bool, value string, heard bool, was string) {
+		if !stated && heard {
+			value = "not stated"
+		}
+		say(what, stated || heard, value)
+		switch {
+		case heard && value == was:
+			out[len(out)-1].Note = v.text("seen")
+		case heard:
+			out[len(out)-1].Note = v.text("the machine told " + was)
+		}
+	}
+	heard := k.Told
+	if heard == nil {
+		heard = &machine.Told{}
+	}
 	yesNo := func(what string, a quantity.Answer) { say(what, a != quantity.Unknown, a.String()) }
 
-	say("kind", true, kindWords[k.Kind])
+	told("kind", true, kindWords[k.Kind], k.Told != nil, kindWords[k.Kind])
 	say("where", k.Where != "", k.Where)
 	say("fed by", k.Group != "", string(k.Group))
 	say("fed by", k.Group == "" && k.Root != "", v.root(k.Root))
-	say("PCIe", k.Gen.Known() || k.Lanes.Known(), k.Gen.String()+" "+k.Lanes.String())
+	told("PCIe", k.Gen.Known() || k.Lanes.Known(), k.Gen.String()+" "+k.Lanes.String(), heard.Gen.Known() || heard.Lanes.Known(), heard.Gen.String()+" "+heard.Lanes.String())
 	say("SATA", k.SATAGen.Known(), sataSpeed(k.SATAGen))
 	say("USB", k.USB != "", k.USB.String())
 	say("speaks", len(k.Protocols) > 0, value(k.Protocols, ""))
 	say("can be split", len(k.Splits) > 0, list(k.Splits, parts, ", ", " or "))
-	say("as long as", k.Physical.Known(), k.Physical.String())
+	told("as long as", k.Physical.Known(), k.Physical.String(), heard.Physical.Known(), heard.Physical.String())
 	yesNo("open at its end", k.OpenEnd)
-	say("key", k.Key != "", string(k.Key))
+	told("key", k.Key != "", string(k.Key), heard.Key != "", string(heard.Key))
 	say("contacts at the end towards", k.Contacts != "", string(k.Contacts)+" of the board")
 	say("posts at", len(k.LengthsMM) > 0, value(k.LengthsMM, ""))
 	mm("room for cards as wide as", k.WidthMM)
@@ -62,7 +79,7 @@ func (v *Voice) stated(k *machine.Socket) []Figure {
 	say("held by", k.Holder != "", string(k.Holder))
 	yesNo("that holder is there", k.HasHolder)
 	say("screws", k.Thread != "", string(k.Thread))
-	say("channel", k.Channel != "", string(k.Channel))
+	told("channel", k.Channel != "" && k.Channel != machine.UntoldChannel, string(k.Channel), heard.Channel != "", string(heard.Channel))
 	return out
 }
 

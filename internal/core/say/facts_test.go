@@ -26,6 +26,10 @@ func TestFactsOf(t *testing.T) {
 		{machine.Socket{Kind: machine.SATA, Root: "pch", SATAGen: 3, Lead: quantity.No, Mount: machine.Mount{Drives: []part.Form{part.Form2i5, part.Form3i5}, BayMM: 26.1, Power: part.PlugSATA, Holder: machine.HeldByCaddy, HasHolder: quantity.Yes}},
 			[]string{"kind: SATA port", "fed by: the chipset", "SATA: 6 Gb/s", "takes: 2.5-inch or 3.5-inch", "bay height: 26.1 mm", "data lead: no", "fed from: sata", "held by: caddy", "that holder is there: yes"}},
 		{machine.Socket{Kind: machine.SODIMM, Root: "cpu", Channel: "A"}, []string{"kind: SO-DIMM slot", "fed by: the processor", "channel: A"}},
+		{machine.Socket{Kind: machine.SODIMM, Channel: machine.UntoldChannel, Told: &machine.Told{}}, []string{"kind: SO-DIMM slot (seen)"}},
+		{machine.Socket{Kind: machine.M2, Gen: 3, Lanes: 4, Key: "M", Physical: 4, Told: &machine.Told{Gen: 4, Lanes: 4, Key: "M"}},
+			[]string{"kind: M.2 socket (seen)", "PCIe: Gen 3 x4 (the machine told Gen 4 x4)", "as long as: x4", "key: M (seen)"}},
+		{machine.Socket{Kind: machine.M2, Told: &machine.Told{Key: "M"}}, []string{"kind: M.2 socket (seen)", "key: not stated (the machine told M)"}},
 		{machine.Socket{Kind: machine.USB, USB: link.USB10}, []string{"kind: USB port", "USB: USB 3.2 Gen 2"}},
 	} {
 		sheet.Sockets = []machine.Socket{c.socket}
@@ -34,6 +38,9 @@ func TestFactsOf(t *testing.T) {
 			var is, want string
 			if i < len(got) {
 				is = got[i].What.String() + ": " + got[i].Value.String()
+				if note := got[i].Note.String(); note != "" {
+					is += " (" + note + ")"
+				}
 			}
 			if i < len(c.want) {
 				want = c.want[i]

@@ -107,7 +107,7 @@ export interface JobCard {
 	owner: string;
 	wish: string;
 	sheet: string;
-	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation';
+	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation' | 'unknown';
 	arrived: string;
 	stands?: string;
 	due?: string;
@@ -441,7 +441,7 @@ export interface Sheet {
 	version: 1;
 	id: string;
 	name: string;
-	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation';
+	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation' | 'unknown';
 	/**
 	 * the manual and edition the sheet was typed from
 	 */
@@ -735,6 +735,17 @@ export interface Socket {
 	/**
 	 * memory slots only
 	 */
+	channel?: string;
+	told?: Told;
+}
+/**
+ * where the running machine told of it
+ */
+export interface Told {
+	gen?: number;
+	lanes?: 1 | 2 | 4 | 8 | 16;
+	physicalLanes?: 1 | 4 | 8 | 16;
+	key?: 'A' | 'B' | 'E' | 'M';
 	channel?: string;
 }
 /**
@@ -3650,7 +3661,7 @@ export interface SheetNow {
 export interface SheetName {
 	id: string;
 	name: string;
-	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation';
+	class: 'tower' | 'small form factor' | 'mini PC' | 'thin client' | 'workstation' | 'unknown';
 }
 /**
  * SheetView is a sheet with what an empty machine of it says, its rules in words, and its history, oldest first.
@@ -3683,6 +3694,10 @@ export interface SocketFacts {
 export interface Figure {
 	what: string;
 	value: string;
+	/**
+	 * of a sheet's fact: how it is known, where the running machine told of it
+	 */
+	note?: string;
 }
 /**
  * SheetPicture is a page of a manual beside a sheet, or a photograph beside a job; what it shows is asked for by its id.

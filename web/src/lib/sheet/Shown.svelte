@@ -76,7 +76,10 @@
 		<dl class="grid grid-cols-[auto_1fr] gap-x-4">
 			{#each facts as f (f.what)}
 				<dt class="text-soft">{f.what}</dt>
-				<dd>{f.value}</dd>
+				<dd>
+					{f.value}
+					{#if f.note}<span class="text-soft"> · {f.note}</span>{/if}
+				</dd>
 			{/each}
 		</dl>
 	</section>

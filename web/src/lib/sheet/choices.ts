@@ -141,7 +141,8 @@ export const CLASS: readonly Choice[] = plain(
 	'small form factor',
 	'mini PC',
 	'thin client',
-	'workstation'
+	'workstation',
+	'unknown'
 );
 export const FAMILY: readonly Choice[] = [
 	unstated,
