@@ -49,8 +49,10 @@ var edges = []struct{ room, uses string }{
 	{"power", "fact fit known link machine memory part quantity rig"},
 	{"draft", "fact link machine memory part power quantity shorthand"},
 	{"fault", "fit layer link machine part power quantity rig"},
-	{"job", "access cure fact fault fit layer link machine part plan power practice problem quantity rig shelf shorthand workorder"},
-	{"say", "access ask cure draft fact fault fit intake job known layer link machine memory part plan power practice problem quantity rig shelf shorthand workorder"},
+	{"volume", "fit known quantity rig"},
+	{"measure", "fact known problem quantity rig"},
+	{"job", "access cure fact fault fit known layer link machine measure part plan power practice problem quantity rig shelf shorthand volume workorder"},
+	{"say", "access ask cure draft fact fault fit intake job known layer link machine measure memory part plan power practice problem quantity rig shelf shorthand volume workorder"},
 }
 
 // TestImports fails when the core imports anything but what is listed, and when a

@@ -394,4 +394,7 @@ type API struct {
 	SimView     SimView           `json:"simView"`
 	SimAction   SimAction         `json:"simAction"`
 	Invitation  Invitation        `json:"invitation"`
+	Gains       say.Gains         `json:"gains"`
+	SeriesRead  SeriesRead        `json:"seriesRead"`
+	Arrays      say.ArrayChoices  `json:"arrays"`
 }

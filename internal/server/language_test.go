@@ -130,6 +130,19 @@ func TestSecondLanguage(t *testing.T) {
 		do(`{"do":"check","check":{"check":"gaze","is":"same"}}`)
 		do(`{"do":"cure","value":"supply-off"}`)
 		check("GET", at+"/trouble", "")
+		do(`{"do":"measure","measured":[{"id":1,"what":"load","when":"before","of":"x","runs":[40,41]},{"id":1,"what":"load","when":"after","of":"x","runs":[20,21]},{"id":1,"what":"sound-idle","when":"after","runs":[31],"background":[30]},{"id":1,"what":"heat-idle","when":"before","runs":[40]}]}`)
+		do(`{"do":"measure","measured":[{"id":1,"what":"nothing","when":"before","runs":[0]},{"id":1,"what":"load","when":"then","blockBytes":512,"runs":[0]}]}`)
+		check("GET", at+"/gains", "")
+		do(`{"do":"unmeasure","value":"1"}`)
+		drives := ""
+		for _, it := range v.View.Job.Items {
+			if p := v.View.Job.Part(it.Part); p.Drive != nil {
+				drives += "&item=" + string(it.ID)
+			}
+		}
+		check("GET", at+"/arrays?perYear=0.02"+drives, "")
+		check("GET", at+"/arrays?years=99", "")
+		check("GET", at+"/arrays?item=nobody", "")
 		do(`{"do":"place","item":"nobody","socket":"nowhere"}`)
 		do(`{"do":"close"}`)
 		check("POST", at+"/changes", `{"revision":1,"change":{"do":"close"}}`)
@@ -199,6 +212,9 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/observations", `{"format":"deepbay/observation","version":2}`)
 	check("POST", "/api/observations", `{"memory":{"Capacity":"17179869184","DeviceLocator":"A1"},"disks":[]}`)
 	check("POST", "/api/observations", `{"memory":{"Capacity":"much"}}`)
+	check("POST", "/api/measurements", `{"jobs":[]}`)
+	check("POST", "/api/measurements", "what,value\nload,20")
+	check("POST", "/api/measurements", "what,value\nspeed,0,,")
 	check("POST", "/api/drafts", `{"memory":{"Capacity":"17179869184","DeviceLocator":"A1","FormFactor":8,"SMBIOSMemoryType":26},"disks":[]}`)
 	check("POST", "/api/drafts", `{"format":"deepbay/observation","version":1,"readings":[]}`)
 	lines, err := os.ReadFile("../core/shorthand/testdata/lines.txt")

@@ -3,6 +3,8 @@ package fit
 // This file says what each drive can move alone, and what all can move at once.
 
 import (
+	"slices"
+
 	"deepbay/internal/core/flow"
 	"deepbay/internal/core/known"
 	"deepbay/internal/core/machine"
@@ -81,10 +83,21 @@ type sharedLink struct {
 
 // flows shares uplinks and switch links among the drives that are seen. The
 // payload assumed is link.Typical's.
-func (r *resolver) flows() []Flow {
+func (r *resolver) flows() []Flow { return r.flowsOf(func(*sock) bool { return true }) }
+
+// AtWork is what some drives get while no other is at work.
+func (a *Answer) AtWork(items []rig.ItemID) []Flow {
+	if a.settled == nil {
+		return nil
+	}
+	return a.settled.flowsOf(func(s *sock) bool { return slices.Contains(items, s.piece.ID) })
+}
+
+// flowsOf shares them among those that work.
+func (r *resolver) flowsOf(works func(*sock) bool) []Flow {
 	n := 0
 	for i := range r.sockets {
-		if s := &r.sockets[i]; s.drive() != nil && s.state == Live && s.linked {
+		if s := &r.sockets[i]; s.drive() != nil && s.state == Live && s.linked && works(s) {
 			n++
 		}
 	}
@@ -108,7 +121,7 @@ func (r *resolver) flows() []Flow {
 	exact := true
 	for i := range r.sockets {
 		s := &r.sockets[i]
-		if s.drive() == nil || s.state != Live || !s.linked {
+		if s.drive() == nil || s.state != Live || !s.linked || !works(s) {
 			continue
 		}
 		own := s.link.Planning()

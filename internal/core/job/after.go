@@ -177,7 +177,7 @@ func (j *Job) validateArrays(l *problem.List) {
 			l.Add(at+"/id", fact.Of(ArrayTwice, fact.Typed(a.ID)))
 		}
 		ids[a.ID] = true
-		if n := len(a.Members); n < a.Level.Fewest() || a.Level == rig.MirrorsOver && n%2 == 1 {
+		if n := len(a.Members); !a.Level.Takes(n) {
 			l.Add(at+"/members", fact.Of(TooFewMembers, fact.Typed(a.Level), a.Level.Fewest(), n))
 		}
 		for k, id := range a.Members {

@@ -11,6 +11,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fault"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/measure"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
@@ -70,6 +71,8 @@ const (
 	DoUncheck   Do = "uncheck"    // value names a check: that is taken back
 	DoCure      Do = "cure"       // value names a fault: its cure joins the order
 	DoUncure    Do = "uncure"     // value is the number of a cure that nobody began
+	DoMeasure   Do = "measure"    // series were measured: measured
+	DoUnmeasure Do = "unmeasure"  // value is the number of a series that is none
 	DoClose     Do = "close"      // the job ends; sure where nothing was fitted
 	DoReopen    Do = "reopen"     // it does not
 )
@@ -77,7 +80,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -126,6 +129,7 @@ type Change struct {
 	Check       *fault.Answered    `json:"check,omitempty"`
 	Observation *power.Observation `json:"observation,omitempty"`
 	Seconds     int                `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at the step
+	Measured    []measure.Series   `json:"measured,omitempty" jsonschema:"maxItems=100"`
 	Array       *rig.DriveArray    `json:"array,omitempty"`
 	Sheet       *machine.Sheet     `json:"sheet,omitempty"`
 }
@@ -170,7 +174,7 @@ func clone(j Job) Job {
 	j.Done, j.Before, j.Seen, j.Explained, j.Looked = slices.Clone(j.Done), slices.Clone(j.Before), slices.Clone(j.Seen), slices.Clone(j.Explained), slices.Clone(j.Looked)
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	j.Strange = slices.Clone(j.Strange)
-	j.Checked, j.Cures = slices.Clone(j.Checked), slices.Clone(j.Cures)
+	j.Checked, j.Cures, j.Measured = slices.Clone(j.Checked), slices.Clone(j.Cures), slices.Clone(j.Measured)
 	j.Incidents, j.Differs, j.Stuck = slices.Clone(j.Incidents), slices.Clone(j.Differs), slices.Clone(j.Stuck)
 	return j
 }
@@ -269,6 +273,8 @@ func (a *applier) apply() fact.Fact {
 		return a.check()
 	case DoCure, DoUncure:
 		return a.cure()
+	case DoMeasure, DoUnmeasure:
+		return a.measured()
 	case DoClose:
 		return a.close()
 	case DoReopen:
@@ -549,6 +555,11 @@ func (a *applier) removeOne(id rig.ItemID) fact.Fact {
 		a.job.Wish.Starts = rig.Start{}
 	}
 	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(x rig.ItemID) bool { return x == id })
+	for i := range a.job.Measured { // what was measured of it is true still
+		if s := &a.job.Measured[i]; s.Item == id {
+			s.Item = ""
+		}
+	}
 	a.job.Items = slices.DeleteFunc(a.job.Items, func(it Item) bool { return it.ID == id })
 	if !slices.ContainsFunc(a.job.Items, func(it Item) bool { return it.Part == p }) {
 		a.job.Parts = slices.DeleteFunc(a.job.Parts, func(q part.Part) bool { return q.ID == p })

@@ -17,6 +17,23 @@ const (
 	CureHow           fact.Code = "job/cure-how"     // fault
 	CureCaution       fact.Code = "job/cure-caution" // fault
 	CureStarted       fact.Code = "job/cure-started"
+	DidMeasure        fact.Code = "job/did-measure"  // count of series, the first of them, count of runs
+	NotMeasured       fact.Code = "job/not-measured" // series
+	NothingMeasured   fact.Code = "job/nothing-measured"
+	NoSuchSeries      fact.Code = "job/no-such-series" // as given
+	SeriesTwice       fact.Code = "job/series-twice"
+	SeriesIs          fact.Code = "job/series-is"      // what, of
+	LooksCached       fact.Code = "job/looks-cached"   // rate, at most
+	LooksFair         fact.Code = "job/looks-fair"     // from, to
+	LooksShort        fact.Code = "job/looks-short"    // from, to
+	HeldByShared      fact.Code = "job/held-by-shared" // what is shared
+	SmallAre          fact.Code = "job/small-are"      // from, to
+	ReadingWas        fact.Code = "job/reading-was"    // share before, share after, what is left
+	ReadingBeyond     fact.Code = "job/reading-beyond"
+	FewRuns           fact.Code = "job/few-runs" // how many there should be
+	RoomUntold        fact.Code = "job/room-untold"
+	RoomRough         fact.Code = "job/room-rough"
+	RoomNear          fact.Code = "job/room-near" // at most
 	WhichCheck        fact.Code = "job/which-check"
 	NoSuchCheck       fact.Code = "job/no-such-check"   // as given
 	NoSuchOutcome     fact.Code = "job/no-such-outcome" // as given, check
@@ -241,5 +258,7 @@ const (
 	Steps        fact.Noun = "step"
 	FinishedJobs fact.Noun = "job"
 	Passes       fact.Noun = "pass"
+	Measurements fact.Noun = "measurement"
+	Runs         fact.Noun = "run"
 	PiecesSeen   fact.Noun = "piece"
 )

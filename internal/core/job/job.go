@@ -15,6 +15,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/measure"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/practice"
@@ -56,22 +57,23 @@ type Job struct {
 	Planned   rig.Setup           `json:"planned"`
 	Looked    []Looked            `json:"looked,omitempty" jsonschema:"maxItems=1000"` // what was looked up at the bench
 
-	Done      []Tick          `json:"done" jsonschema:"maxItems=1000"`
-	Tests     []TestRun       `json:"tests,omitempty" jsonschema:"maxItems=1000"`
-	Before    []power.Reading `json:"before,omitempty" jsonschema:"maxItems=2000"` // what its screens showed as it came
-	Seen      []power.Reading `json:"seen" jsonschema:"maxItems=2000"`
-	Explained []Explanation   `json:"explained" jsonschema:"maxItems=2000"`
-	StageName string          `json:"stage,omitempty" jsonschema:"maxLength=120"` // what the stage at work is for; empty where there is but one
-	Past      []PastStage     `json:"past,omitempty" jsonschema:"maxItems=40"`    // stages that are finished, oldest first
-	Later     []LaterStage    `json:"later,omitempty" jsonschema:"maxItems=8"`    // stages that are to come
-	Accepted  []Acceptance    `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
-	Incidents []Incident      `json:"incidents,omitempty" jsonschema:"maxItems=200"` // what happened to fasteners
-	Differs   []Difference    `json:"differs,omitempty" jsonschema:"maxItems=200"`   // in what the machine is not as its sheet says
-	Stuck     []Stuck         `json:"stuck,omitempty" jsonschema:"maxItems=200"`     // what was tried and does not go
-	Strange   []power.Strange `json:"strange,omitempty" jsonschema:"maxItems=500"`   // that the machine told of last and nobody expected
-	Checked   []Checked       `json:"checked,omitempty" jsonschema:"maxItems=200"`   // while a fault is looked for
-	Cures     []Mending       `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
-	Closed    *Closing        `json:"closed,omitempty"`
+	Done      []Tick           `json:"done" jsonschema:"maxItems=1000"`
+	Tests     []TestRun        `json:"tests,omitempty" jsonschema:"maxItems=1000"`
+	Before    []power.Reading  `json:"before,omitempty" jsonschema:"maxItems=2000"` // what its screens showed as it came
+	Seen      []power.Reading  `json:"seen" jsonschema:"maxItems=2000"`
+	Explained []Explanation    `json:"explained" jsonschema:"maxItems=2000"`
+	StageName string           `json:"stage,omitempty" jsonschema:"maxLength=120"` // what the stage at work is for; empty where there is but one
+	Past      []PastStage      `json:"past,omitempty" jsonschema:"maxItems=40"`    // stages that are finished, oldest first
+	Later     []LaterStage     `json:"later,omitempty" jsonschema:"maxItems=8"`    // stages that are to come
+	Accepted  []Acceptance     `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
+	Incidents []Incident       `json:"incidents,omitempty" jsonschema:"maxItems=200"` // what happened to fasteners
+	Differs   []Difference     `json:"differs,omitempty" jsonschema:"maxItems=200"`   // in what the machine is not as its sheet says
+	Stuck     []Stuck          `json:"stuck,omitempty" jsonschema:"maxItems=200"`     // what was tried and does not go
+	Strange   []power.Strange  `json:"strange,omitempty" jsonschema:"maxItems=500"`   // that the machine told of last and nobody expected
+	Checked   []Checked        `json:"checked,omitempty" jsonschema:"maxItems=200"`   // while a fault is looked for
+	Cures     []Mending        `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
+	Measured  []measure.Series `json:"measured,omitempty" jsonschema:"maxItems=500"`  // before the work and after it
+	Closed    *Closing         `json:"closed,omitempty"`
 }
 
 // Item is one physical piece.
@@ -315,6 +317,7 @@ func (j *Job) Validate() problem.List {
 	}
 	j.validateArrays(&l)
 	j.validateCures(&l)
+	j.validateMeasured(&l)
 	l = append(l, CheckPractice(j.Practice)...)
 	if !j.Due.Valid() {
 		l.Add("/due", fact.Of(NoSuchDay, string(j.Due)))

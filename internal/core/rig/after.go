@@ -42,12 +42,14 @@ const (
 	Stripe      Level = "0"
 	Mirror      Level = "1"
 	Parity      Level = "5"
+	TwoParities Level = "6"
 	MirrorsOver Level = "10"
+	Joined      Level = "joined" // one behind the other
 )
 
 // Values lists the levels for the formats.
 func (Level) Values() []string {
-	return []string{string(Stripe), string(Mirror), string(Parity), string(MirrorsOver)}
+	return []string{string(Stripe), string(Mirror), string(Parity), string(TwoParities), string(MirrorsOver), string(Joined)}
 }
 
 // DriveArray is drives that firmware shows to the system as one disk.
@@ -63,39 +65,52 @@ func (l Level) Fewest() int {
 	switch l {
 	case Parity:
 		return 3
-	case MirrorsOver:
+	case TwoParities, MirrorsOver:
 		return 4
 	}
 	return 2
 }
 
-// Capacity is what an array of n members shows, of which the smallest has so much; every
-// member gives as much as that one.
-func (l Level) Capacity(n int, smallest quantity.Bytes) quantity.Bytes {
+// Takes reports that a level can be made of n members.
+func (l Level) Takes(n int) bool { return n >= l.Fewest() && (l != MirrorsOver || n%2 == 0) }
+
+// Capacity is what an array of members of these sizes shows: every member gives as much as the
+// smallest, unless they are joined one behind the other.
+func (l Level) Capacity(members []quantity.Bytes) quantity.Bytes {
+	if len(members) == 0 {
+		return 0
+	}
+	smallest, sum := members[0], quantity.Bytes(0)
+	for _, c := range members {
+		smallest, sum = min(smallest, c), sum+c
+	}
+	n := quantity.Bytes(len(members))
 	switch l {
 	case Mirror:
 		return smallest
 	case Parity:
-		return smallest * quantity.Bytes(n-1)
+		return smallest * (n - 1)
+	case TwoParities:
+		return smallest * max(0, n-2)
 	case MirrorsOver:
-		return smallest * quantity.Bytes(n/2)
+		return smallest * (n / 2)
+	case Joined:
+		return sum
 	}
-	return smallest * quantity.Bytes(n)
+	return smallest * n
 }
 
 // ArrayBytes is what an array of the rig shows; 0 where a member's capacity is not known.
 func (r *Rig) ArrayBytes(a *DriveArray) quantity.Bytes {
-	var smallest quantity.Bytes
+	sizes := make([]quantity.Bytes, 0, len(a.Members))
 	for _, id := range a.Members {
 		p := r.Piece(id)
 		if p == nil || p.Part.Drive == nil || !p.Part.Drive.CapacityBytes.Known() {
 			return 0
 		}
-		if c := p.Part.Drive.CapacityBytes; smallest == 0 || c < smallest {
-			smallest = c
-		}
+		sizes = append(sizes, p.Part.Drive.CapacityBytes)
 	}
-	return a.Level.Capacity(len(a.Members), smallest)
+	return a.Level.Capacity(sizes)
 }
 
 // ArrayOf is the array that a piece is a member of, nil for none.

@@ -26,6 +26,7 @@ import (
 	"deepbay/internal/core/layer"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/measure"
 	"deepbay/internal/core/memory"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
@@ -95,7 +96,7 @@ func (v *Voice) facts(list []fact.Fact) []Text {
 }
 
 // sentences is what every code says.
-var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords, sheetWords, shelfWords, partWords, intakeWords, draftWords)
+var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords, sheetWords, shelfWords, partWords, intakeWords, draftWords, gainWords)
 
 func join(rooms ...map[fact.Code]string) map[fact.Code]string {
 	out := map[fact.Code]string{}
@@ -170,6 +171,14 @@ func (v *Voice) arg(x any, verb string) string {
 			return ", by " + string(a)
 		case verb == "by":
 			return ""
+		case verb == "measured":
+			return strings.ToLower(measuredWords[measure.What(a)])
+		case verb == "ofit" && a != "":
+			return ", " + string(a)
+		case verb == "ofit":
+			return ""
+		case verb == "startwhen":
+			return map[bool]string{true: "Before", false: "After the work"}[measure.When(a) == measure.Before]
 		case verb == "from" && a != "":
 			return ", on " + string(a)
 		}
@@ -262,6 +271,18 @@ func (v *Voice) arg(x any, verb string) string {
 			return noun(len(a), "channel") + " " + list(a, toString, ", ", " and ")
 		}
 		return list(a, toString, ", ", " and ")
+	case fit.Shared:
+		s := v.shared(a)
+		if verb == "startshared" && s != "" {
+			return strings.ToUpper(s[:1]) + s[1:]
+		}
+		return s
+	case job.Level:
+		return amount(float64(a), measure.Decibels)
+	case job.Share:
+		return strconv.FormatFloat(100*float64(a), 'f', 0, 64) + " %"
+	case job.Time:
+		return amount(float64(a), measure.Seconds)
 	case machine.Kind:
 		return kindWords[a]
 	case fault.Fault:

@@ -30,7 +30,7 @@ func (m *maker) arrays() {
 		if m.Practice.Of(practice.Array) == practice.Apart {
 			s.How = append(s.How, fact.Of(ArrayByOwner))
 		}
-		if a.Level == rig.Stripe {
+		if a.Level == rig.Stripe || a.Level == rig.Joined {
 			s.How = append(s.How, fact.Of(StripeLoses))
 		}
 		m.add(s)

@@ -73,6 +73,9 @@ export interface API {
 	simView: SimView;
 	simAction: SimAction;
 	invitation: Invitation;
+	gains: Gains;
+	seriesRead: SeriesRead;
+	arrays: ArrayChoices;
 }
 /**
  * JobList is a page of the bench: open jobs first, the latest change first.
@@ -373,6 +376,12 @@ export interface Job {
 	 * @maxItems 50
 	 */
 	cures?: Mending[];
+	/**
+	 * before the work and after it
+	 *
+	 * @maxItems 500
+	 */
+	measured?: Series[];
 	closed?: Closing;
 }
 /**
@@ -1628,7 +1637,7 @@ export interface Held {
  */
 export interface DriveArray {
 	id: string;
-	level: '0' | '1' | '5' | '10';
+	level: '0' | '1' | '5' | '6' | '10' | 'joined';
 	/**
 	 * @maxItems 32
 	 */
@@ -2248,6 +2257,63 @@ export interface Checked {
 		| 'fails'
 		| '64'
 		| '32';
+	by?: string;
+	at?: string;
+}
+/**
+ * Series is one thing measured several times.
+ */
+export interface Series {
+	id: number;
+	what:
+		| 'sequential-read'
+		| 'sequential-write'
+		| 'random-read'
+		| 'random-write'
+		| 'start'
+		| 'load'
+		| 'heat-idle'
+		| 'heat-at-work'
+		| 'sound-idle'
+		| 'sound-at-work';
+	when: 'before' | 'after';
+	/**
+	 * what is started, loaded or heard, or which volume is read
+	 */
+	of?: string;
+	/**
+	 * the drive, where one is meant
+	 */
+	item?: string;
+	/**
+	 * the array, where one is meant
+	 */
+	array?: string;
+	/**
+	 * of a rate
+	 */
+	blockBytes?: number;
+	/**
+	 * requests at once, of a rate
+	 */
+	depth?: number;
+	/**
+	 * in the unit of what is measured
+	 *
+	 * @minItems 1
+	 * @maxItems 200
+	 */
+	runs: [number, ...number[]];
+	/**
+	 * dB(A) at the same spot with the machine off
+	 *
+	 * @maxItems 200
+	 */
+	background?: number[];
+	/**
+	 * the tool, and how
+	 */
+	with?: string;
 	by?: string;
 	at?: string;
 }
@@ -3255,6 +3321,8 @@ export interface Change {
 		| 'uncheck'
 		| 'cure'
 		| 'uncure'
+		| 'measure'
+		| 'unmeasure'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';
@@ -3323,6 +3391,10 @@ export interface Change {
 	 * how long hands were at the step
 	 */
 	seconds?: number;
+	/**
+	 * @maxItems 100
+	 */
+	measured?: Series[];
 	array?: DriveArray;
 	sheet?: Sheet;
 }
@@ -5070,4 +5142,121 @@ export interface Invitation {
 	 */
 	windows: string;
 	says: string;
+}
+/**
+ * Gains is what was measured before the work and after it.
+ */
+export interface Gains {
+	changes: Gained[];
+	/**
+	 * what can be measured
+	 */
+	whats: WhatToAsk[];
+}
+/**
+ * Gained is one thing before and after.
+ */
+export interface Gained {
+	what: string;
+	unit: string;
+	sound?: boolean;
+	verdict: 'better' | 'worse' | 'alike' | 'near' | 'lone';
+	says: string;
+	looks: string[];
+	/**
+	 * before and after, those that there are
+	 */
+	sides: Measured[];
+	/**
+	 * at most, in its unit
+	 */
+	allows?: number;
+}
+/**
+ * Measured is one side of it.
+ */
+export interface Measured {
+	id: number;
+	when: 'before' | 'after';
+	runs: number[];
+	background?: number[];
+	/**
+	 * quartiles and median
+	 */
+	low: number;
+	mid: number;
+	up: number;
+	/**
+	 * of a sound, without the room's
+	 */
+	level?: number;
+	atMost?: boolean;
+	says: string;
+	by?: string;
+	at?: string;
+	with?: string;
+}
+/**
+ * WhatToAsk is something that can be measured.
+ */
+export interface WhatToAsk {
+	what:
+		| 'sequential-read'
+		| 'sequential-write'
+		| 'random-read'
+		| 'random-write'
+		| 'start'
+		| 'load'
+		| 'heat-idle'
+		| 'heat-at-work'
+		| 'sound-idle'
+		| 'sound-at-work';
+	says: string;
+	unit: string;
+	/**
+	 * of blocks, at a depth
+	 */
+	rate?: boolean;
+	/**
+	 * with a background
+	 */
+	loud?: boolean;
+}
+/**
+ * SeriesRead is what a file of measurements holds.
+ */
+export interface SeriesRead {
+	series: Series[];
+}
+/**
+ * ArrayChoices is what some drives can come to together.
+ */
+export interface ArrayChoices {
+	offers: ArrayOffer[];
+	/**
+	 * the risk that was reckoned with
+	 */
+	perYear: number;
+	hours: number;
+	years: number;
+	/**
+	 * what the risk means
+	 */
+	says: string;
+}
+/**
+ * ArrayOffer is one of them.
+ */
+export interface ArrayOffer {
+	level: '0' | '1' | '5' | '6' | '10' | 'joined';
+	name: string;
+	usable: string;
+	reads: string;
+	writes: string;
+	/**
+	 * the chance of losing data
+	 */
+	loses: string;
+	oneGone: string;
+	notes: string[];
 }

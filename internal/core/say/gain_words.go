@@ -1,0 +1,349 @@
+package say
+
+import (
+	"math"
+	"strconv"
+	"strings"
+	"time"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/measure"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/volume"
+)
+
+// gainWords is what is said of measurements.
+var gainWords = map[fact.Code]string{
+	job.DidMeasure:      "measured: {1}, {2}",
+	job.NotMeasured:     "took back a measurement: {0}",
+	job.NothingMeasured: "nothing was measured: give at least one series of runs",
+	job.NoSuchSeries:    "{0:quoted} is no measurement of this job",
+	job.SeriesTwice:     "two measurements have this number",
+	job.SeriesIs:        "{0:measured}{1:ofit}",
+	job.LooksCached:     "{0} is more than drive and path carry, which is {1} at most: it came out of memory. Measure with a file larger than the memory, or past the cache.",
+	job.LooksFair:       "As drive and path allow: {0} to {1}.",
+	job.LooksShort:      "Drive and path allow {0} to {1}: look at the link it runs at, then at its temperature under load, then at how full it is, then at what else works.",
+	job.HeldByShared:    "{0:startshared} holds it, for what it shares.",
+	job.SmallAre:        "Single small reads come to {0} to {1} on drives of this kind, whatever the link.",
+	job.ReadingWas:      "Reading was {0} of the time, and is {1} now: a faster drive can take it to {2} at best.",
+	job.ReadingBeyond:   "More was saved than faster reading explains: something else got faster too, such as more memory.",
+	job.FewRuns:         "Fewer than {0} runs: the median may be chance. Leave the first out, and measure again.",
+	job.RoomUntold:      "Without the level of the room with the machine off, this is both together.",
+	job.RoomRough:       "{0:startwhen} it was less than 6 dB above the room: the number is a guide.",
+	job.RoomNear:        "{0:startwhen} it was less than 3 dB above the room: {1} at most.",
+
+	measure.NotMeasured: "is no file of measurements: give the JSON of fio, or CSV with a head line",
+	measure.NotJSON:     "is no JSON of measurements: {0}",
+	measure.NotCSV:      "is not CSV: {0}",
+	measure.NoJobs:      "has no jobs, so nothing was measured",
+	measure.NoRate:      "has no rate: it neither read nor wrote",
+	measure.NoColumn:    "the head line has no column {0:quoted}: it may name {1}",
+	measure.NoSuchWhat:  "{0:quoted} is nothing that is measured: write one of {1}",
+	measure.NoSuchWhen:  "{0:quoted} is neither before nor after",
+	measure.NoSuchBlock: "{0:quoted} is no size of blocks: write 512 B to 1 GiB, such as 4 KiB",
+	measure.NoSuchDepth: "{0:quoted} is no number of requests at once: write 1 to 65536",
+	measure.OutOfBounds: "{0:quoted} cannot be: write a number from {1} to {2}, in {3}",
+	measure.NoRuns:      "has no run: write at least one number",
+	measure.TooManyRuns: "has more than {0} runs",
+	measure.OneSubject:  "a series is of a drive or of an array, not of both",
+	measure.OnlyOfRates: "only rates have blocks and requests at once",
+	measure.OnlyOfSound: "only sounds have a background",
+	measure.NeedsName:   "a load time needs a name: what was loaded",
+	measure.TooLongName: "is longer than {0} letters",
+}
+
+var measuredWords = map[measure.What]string{
+	measure.ReadsOn: "Large files, reading", measure.WritesOn: "Large files, writing", measure.Reads: "Small pieces, reading", measure.Writes: "Small pieces, writing",
+	measure.Start: "From the button to a system that answers", measure.Load: "Loading", measure.Idle: "Temperature at rest", measure.Hot: "Temperature at work",
+	measure.Quiet: "Sound at rest", measure.Loud: "Sound at work",
+}
+
+// Gains is what was measured before the work and after it.
+type Gains struct {
+	Changes []Gained    `json:"changes"`
+	Whats   []WhatToAsk `json:"whats"` // what can be measured
+}
+
+// WhatToAsk is something that can be measured.
+type WhatToAsk struct {
+	What measure.What `json:"what"`
+	Says Text         `json:"says"`
+	Unit measure.Unit `json:"unit"`
+	Rate bool         `json:"rate,omitempty"` // of blocks, at a depth
+	Loud bool         `json:"loud,omitempty"` // with a background
+}
+
+// Gained is one thing before and after.
+type Gained struct {
+	What    Text            `json:"what"`
+	Unit    measure.Unit    `json:"unit"`
+	Sound   bool            `json:"sound,omitempty"`
+	Verdict measure.Verdict `json:"verdict"`
+	Says    Text            `json:"says"`
+	Looks   []Text          `json:"looks"`
+	Sides   []Measured      `json:"sides"`           // before and after, those that there are
+	Allows  float64         `json:"allows,omitzero"` // at most, in its unit
+}
+
+// Measured is one side of it.
+type Measured struct {
+	ID         int          `json:"id"`
+	When       measure.When `json:"when"`
+	Runs       []float64    `json:"runs"`
+	Background []float64    `json:"background,omitempty"`
+	Low        float64      `json:"low"` // quartiles and median
+	Mid        float64      `json:"mid"`
+	Up         float64      `json:"up"`
+	Level      float64      `json:"level,omitzero"` // of a sound, without the room's
+	AtMost     bool         `json:"atMost,omitempty"`
+	Says       Text         `json:"says"`
+	By         Name         `json:"by,omitempty"`
+	At         time.Time    `json:"at,omitzero"`
+	With       Name         `json:"with,omitempty"`
+}
+
+// Gains words what was measured.
+func (v *Voice) Gains(j *job.Job) Gains {
+	out := Gains{Changes: []Gained{}}
+	for _, g := range j.Gains() {
+		out.Changes = append(out.Changes, v.gained(&g))
+	}
+	for _, w := range measure.What("").Values() {
+		w := measure.What(w)
+		out.Whats = append(out.Whats, WhatToAsk{w, v.text(measuredWords[w]), w.Unit(), w.Rate(), w.Sound()})
+	}
+	return out
+}
+
+func (v *Voice) gained(g *job.Gain) Gained {
+	any := g.After
+	if any == nil {
+		any = g.Before
+	}
+	out := Gained{What: v.text(v.seriesName(any)), Unit: any.What.Unit(), Sound: any.What.Sound(), Verdict: g.Verdict, Looks: []Text{}, Sides: []Measured{}, Says: v.text(gainSays(g))}
+	for _, f := range g.Looks {
+		out.Looks = append(out.Looks, v.Fact(f))
+	}
+	if any.What.Rate() {
+		out.Allows = g.Allows.High.MBps()
+	}
+	for k, s := range []*measure.Series{g.Before, g.After} {
+		if s == nil {
+			continue
+		}
+		spread, heard := []measure.Spread{g.Was, g.Is}[k], []measure.Heard{g.HeardBefore, g.HeardAfter}[k]
+		m := Measured{ID: s.ID, When: s.When, Runs: s.Runs, Background: s.Background, Low: spread.Low, Mid: spread.Mid, Up: spread.Up, By: Name(s.By), At: s.At, With: Name(s.With)}
+		says := amount(spread.Mid, any.What.Unit())
+		if any.What.Sound() {
+			m.Level, m.AtMost = heard.Level, heard.AtMost
+			says = level(heard)
+		}
+		m.Says = v.text(says)
+		out.Sides = append(out.Sides, m)
+	}
+	return out
+}
+
+// seriesName says what was measured: "Loading: the tide model", "Small pieces, reading: 4 KiB, 1 at once".
+func (v *Voice) seriesName(s *measure.Series) string {
+	out := measuredWords[s.What]
+	var of []string
+	if s.Of != "" {
+		of = append(of, s.Of)
+	}
+	if s.BlockBytes > 0 {
+		of = append(of, "blocks of "+s.BlockBytes.Binary())
+	}
+	if s.Depth > 0 {
+		of = append(of, strconv.Itoa(s.Depth)+" at once")
+	}
+	if len(of) > 0 {
+		out += ": " + strings.Join(of, ", ")
+	}
+	return out
+}
+
+// amount prints a number in its unit, to three digits that tell something.
+func amount(x float64, u measure.Unit) string {
+	digits := 0
+	switch abs := math.Abs(x); {
+	case u == measure.Decibels || u == measure.Celsius || u == measure.Seconds && abs >= 100:
+	case abs < 10:
+		digits = 2
+	case abs < 100:
+		digits = 1
+	}
+	if u == measure.Decibels {
+		digits = 1
+	}
+	whole, rest, _ := strings.Cut(strconv.FormatFloat(x, 'f', digits, 64), ".")
+	if n, err := strconv.ParseInt(whole, 10, 64); err == nil && math.Abs(x) >= 1000 {
+		whole = quantity.Thousands(n)
+	}
+	if rest != "" {
+		whole += "." + rest
+	}
+	return whole + " " + string(u)
+}
+
+func level(h measure.Heard) string {
+	if h.AtMost {
+		return "at most " + amount(h.Level, measure.Decibels)
+	}
+	return amount(h.Level, measure.Decibels)
+}
+
+// gainSays is a change in one line.
+func gainSays(g *job.Gain) string {
+	switch g.Verdict {
+	case measure.Lone:
+		if g.After == nil {
+			return "Measured before the work only: measure it again after."
+		}
+		return "Measured after the work only: nothing to hold it against."
+	case measure.Near:
+		return "Too close to the sound of the room to tell."
+	}
+	u := g.After.What.Unit()
+	was, is := amount(g.Was.Mid, u), amount(g.Is.Mid, u)
+	better := g.Verdict == measure.Better
+	switch {
+	case u == measure.Decibels && g.Verdict == measure.Alike:
+		return "Less than 3 dB apart: hardly to be noticed."
+	case u == measure.Decibels:
+		at := map[bool]string{true: "at least ", false: ""}[g.HeardBefore.AtMost || g.HeardAfter.AtMost]
+		return at + amountOf(math.Abs(g.By)) + " dB " + map[bool]string{true: "quieter", false: "louder"}[better] + ": " + loudness(math.Abs(g.By), better)
+	case g.Verdict == measure.Alike:
+		return "No change beyond how far the runs lie apart: " + was + ", then " + is + "."
+	case u == measure.Celsius:
+		return amountOf(math.Abs(g.By)) + " °C " + map[bool]string{true: "cooler", false: "hotter"}[better] + ": " + was + ", then " + is + "."
+	}
+	times := g.Factor
+	if u == measure.Seconds {
+		times = 1 / g.Factor
+	}
+	how := strconv.FormatFloat(times, 'f', 1, 64) + " times as fast"
+	switch {
+	case times < 1:
+		how = strconv.FormatFloat(100*(1-times), 'f', 0, 64) + " % slower"
+	case times < 1.5:
+		how = strconv.FormatFloat(100*(times-1), 'f', 0, 64) + " % faster"
+	}
+	return how + ": " + was + ", then " + is + "."
+}
+
+func amountOf(x float64) string { return strconv.FormatFloat(x, 'f', 0, 64) }
+
+// loudness is what a change of so many dB means to an ear.
+func loudness(by float64, less bool) string {
+	switch {
+	case by >= 9.5 && less:
+		return "about half as loud."
+	case by >= 9.5:
+		return "about twice as loud."
+	case by >= 5:
+		return "plainly noticed."
+	}
+	return "just noticed."
+}
+
+// ArrayChoices is what some drives can come to together.
+type ArrayChoices struct {
+	Offers  []ArrayOffer `json:"offers"`
+	PerYear float64      `json:"perYear"` // the risk that was reckoned with
+	Hours   float64      `json:"hours"`
+	Years   float64      `json:"years"`
+	Says    Text         `json:"says"` // what the risk means
+}
+
+// ArrayOffer is one of them.
+type ArrayOffer struct {
+	Level   rig.Level `json:"level"`
+	Name    Text      `json:"name"`
+	Usable  Text      `json:"usable"`
+	Reads   Text      `json:"reads"`
+	Writes  Text      `json:"writes"`
+	Loses   Text      `json:"loses"` // the chance of losing data
+	OneGone Text      `json:"oneGone"`
+	Notes   []Text    `json:"notes"`
+}
+
+var levelWords = map[rig.Level]string{
+	volume.Apart: "Separate volumes", rig.Joined: "Joined, one behind the other", rig.Stripe: "0: striped", rig.Mirror: "1: mirrored", rig.MirrorsOver: "10: striped mirrors", rig.Parity: "5: one parity", rig.TwoParities: "6: two parities",
+}
+
+// chance prints a chance; one that is next to none is told as one in so many.
+func chance(x float64) string {
+	switch p := x * 100; {
+	case x <= 0:
+		return "none"
+	case p < 0.01:
+		n := math.Pow(10, math.Floor(-math.Log10(x)))
+		if n >= 1e9 {
+			return "less than 1 in 1,000,000,000"
+		}
+		return "less than 1 in " + quantity.Thousands(int64(n))
+	case p < 1:
+		return strconv.FormatFloat(p, 'g', 2, 64) + " %"
+	default:
+		return strconv.FormatFloat(p, 'f', 1, 64) + " %"
+	}
+}
+
+// ArrayChoices words what drives can come to together.
+func (v *Voice) ArrayChoices(offers []volume.Offer, r volume.Risk) ArrayChoices {
+	out := ArrayChoices{Offers: []ArrayOffer{}, PerYear: r.PerYear, Hours: r.Hours, Years: r.Years,
+		Says: v.text("By drives that fail with a chance of " + chance(r.PerYear) + " a year, apart from one another, and " + strconv.FormatFloat(r.Hours, 'f', -1, 64) + " hours from a failure until a new drive holds its share. Drives of one batch fail together more often. No array is a backup.")}
+	for _, o := range offers {
+		out.Offers = append(out.Offers, v.arrayOffer(&o, r))
+	}
+	return out
+}
+
+func (v *Voice) arrayOffer(o *volume.Offer, r volume.Risk) ArrayOffer {
+	a := ArrayOffer{Level: o.Level, Name: v.text(levelWords[o.Level]), Notes: []Text{}}
+	note := func(s string) { a.Notes = append(a.Notes, v.text(s)) }
+	if a.Usable = v.text("not known: a capacity is not"); o.Usable > 0 {
+		a.Usable = v.text(o.Usable.Label() + ", shown as " + o.Usable.Binary())
+	}
+	a.Reads = v.text("not known")
+	if o.Read.High > 0 {
+		a.Reads = v.text(between(o.Read, quantity.Rate.String, o.Read.Low == 0, false))
+	}
+	if a.Writes = v.text("not known"); o.Write > 0 {
+		a.Writes = v.text("up to " + o.Write.String())
+	}
+	a.Loses = v.text(chance(o.Loss) + " a year, " + chance(o.LossAll) + " in " + noun(int(math.Round(r.Years)), "year"))
+	switch {
+	case o.Level == volume.Apart:
+		a.OneGone = v.text("what lies on that one is lost, the others stay")
+	case o.Survives == 0:
+		a.OneGone = v.text("all of it is lost")
+	case o.Survives == 1 && o.Luckily == 1:
+		a.OneGone = v.text("nothing is lost; a second loses all")
+	case o.Luckily > o.Survives:
+		a.OneGone = v.text("nothing is lost; a second loses all if it is the other of the pair")
+	default:
+		a.OneGone = v.text("nothing is lost, up to " + strconv.Itoa(o.Survives) + " may fail")
+	}
+	if o.Unused > 0 {
+		note(o.Unused.Label() + " of the larger drives stay unused.")
+	}
+	if o.Held.Is() && o.Level != volume.Apart {
+		note(strings.ToUpper(v.shared(o.Held)[:1]) + v.shared(o.Held)[1:] + " holds them back when all work at once.")
+	}
+	if o.Filling > 0.005 {
+		note("Filling a new drive comes upon a sector that cannot be read with a chance of " + chance(o.Filling) + " by the drives' rating; real drives do better.")
+	}
+	switch o.Level {
+	case volume.Apart:
+		note("Erases nothing. Each can be read in another machine.")
+	case rig.Stripe:
+		note("Erases every member. Start and small files gain next to nothing.")
+	default:
+		note("Erases every member.")
+	}
+	return a
+}

@@ -1,0 +1,87 @@
+package server
+
+// This file is what comes after detection: what was measured, and what drives can come to together.
+
+import (
+	"io"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/fit"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/measure"
+	"deepbay/internal/core/problem"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
+	"deepbay/internal/core/volume"
+)
+
+// gains is what was measured of a job before the work and after it, and what that tells.
+func (s *api) gains(c *gin.Context) error {
+	k, err := s.named(c)
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, say.About(s.Language, &k.Job).Gains(&k.Job))
+	return nil
+}
+
+// SeriesRead is what a file of measurements holds.
+type SeriesRead struct {
+	Series []measure.Series `json:"series"`
+}
+
+// readMeasured reads a file of measurements. Nothing is kept.
+func (s *api) readMeasured(c *gin.Context) error {
+	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	if err != nil {
+		return err
+	}
+	series, err := measure.Read(b)
+	if err != nil {
+		return s.Language.Err(err)
+	}
+	c.JSON(http.StatusOK, SeriesRead{series})
+	return nil
+}
+
+// arrayChoices is what drives of a job can come to together: ?item=…&item=…, with perYear, hours
+// and years where somebody knows better.
+func (s *api) arrayChoices(c *gin.Context) error {
+	k, err := s.named(c)
+	if err != nil {
+		return err
+	}
+	v := say.About(s.Language, &k.Job)
+	risk := volume.Usual
+	for name, to := range map[string]*float64{"perYear": &risk.PerYear, "hours": &risk.Hours, "years": &risk.Years} {
+		text := c.Query(name)
+		if text == "" {
+			continue
+		}
+		if *to, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil {
+			return problem.List{{Pointer: "/" + name, Says: strconv.Quote(text) + " is not a number", Cure: "write it like 1.5"}}
+		}
+	}
+	if at := risk.Fault(); at != "" {
+		return problem.List{{Pointer: "/" + at, Says: "the risk cannot be so", Cure: "a chance of failure above 0 and below 1 a year, 0 to 8,760 hours, 1 to 30 years"}}
+	}
+	var items []rig.ItemID
+	for _, id := range c.QueryArray("item") {
+		if it := k.Job.Item(rig.ItemID(id)); it == nil || k.Job.Part(it.Part).Drive == nil {
+			return v.Err(problem.List{{Pointer: "/item", Fact: fact.Of(job.NoMember, id)}})
+		}
+		items = append(items, rig.ItemID(id))
+	}
+	if len(items) > 32 {
+		return problem.List{{Pointer: "/item", Says: "more than 32 drives", Cure: "leave some out"}}
+	}
+	planned := k.Job.PlannedRig()
+	answer := fit.Resolve(&planned)
+	c.JSON(http.StatusOK, v.ArrayChoices(volume.Offers(k.Job.Drives(items, &answer), risk), risk))
+	return nil
+}
