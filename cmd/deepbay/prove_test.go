@@ -2,6 +2,7 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"net/http"
 	"net/http/httptest"
 	"os"
@@ -9,6 +10,7 @@ import (
 	"strings"
 	"testing"
 
+	"deepbay/internal/core/measure"
 	"deepbay/internal/core/power"
 )
 
@@ -109,5 +111,50 @@ func TestWindowsFile(t *testing.T) {
 		if !strings.Contains(out, want) {
 			t.Errorf("%d: %q is missing: %s %s", status, want, out, complaint)
 		}
+	}
+}
+
+// TestMeter measures a folder into a table that a job reads, and proves a copy.
+func TestMeter(t *testing.T) {
+	dir := t.TempDir()
+	table, tree, copy := filepath.Join(dir, "runs.csv"), filepath.Join(dir, "tree"), filepath.Join(dir, "copy")
+	for _, d := range []string{tree, copy} {
+		if err := errors.Join(os.Mkdir(d, 0o755), os.WriteFile(filepath.Join(d, "tides"), []byte("4.2 m"), 0o644)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	quick := []string{"measure", tree, "--size", "64MiB", "--runs", "2", "--each", "20ms", "--quiet"}
+	if status, out, complaint := do(t, append(quick, "--of", "scratch", "--when", "before", "--out", table)...); status != 0 || out != "" {
+		t.Fatalf("%d %s %s", status, out, complaint)
+	}
+	b, err := os.ReadFile(table)
+	if err != nil {
+		t.Fatal(err)
+	}
+	series, err := measure.Read(b)
+	if err != nil || len(series) != 3 || series[0].When != measure.Before || series[0].Of != "scratch" || len(series[2].Runs) != 2 {
+		t.Errorf("the table reads as %+v, %v", series, err)
+	}
+	for _, c := range []struct {
+		args   []string
+		status int
+		want   string
+	}{
+		{append(quick, "--out", table), 2, "file exists"},
+		{append(quick, "--when", "later"), 2, "write before or after"},
+		{[]string{"measure", tree, "--size", "much"}, 2, "is not a capacity"},
+		{[]string{"verify", tree, copy}, 0, "all of it arrived"},
+		{[]string{"verify", tree, copy, "--json"}, 0, `"files": 1`},
+		{[]string{"verify", tree, tree}, 2, "same folder"},
+	} {
+		if status, out, complaint := do(t, c.args...); status != c.status || !strings.Contains(out+complaint, c.want) {
+			t.Errorf("%v: %d %s%s", c.args, status, out, complaint)
+		}
+	}
+	if err := os.WriteFile(filepath.Join(copy, "tides"), []byte("4.3 m"), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	if status, out, _ := do(t, "verify", tree, copy); status != 1 || !strings.Contains(out, `differs: "tides": differs from byte 2`) || !strings.Contains(out, "keep the source") {
+		t.Errorf("%d %s", status, out)
 	}
 }

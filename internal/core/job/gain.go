@@ -162,10 +162,10 @@ func (j *Job) path(g *Gain, s *measure.Series, a *fit.Answer) {
 	case measure.Cached:
 		g.Looks = append(g.Looks, fact.Of(LooksCached, mid, g.Allows.High))
 	case measure.Short:
-		g.Looks = append(g.Looks, fact.Of(LooksShort, g.Allows.Low, g.Allows.High))
+		g.Looks = append(g.Looks, fact.Of(LooksShort, g.Allows))
 	case measure.Fair:
 		if g.Allows.Low > 0 {
-			g.Looks = append(g.Looks, fact.Of(LooksFair, g.Allows.Low, g.Allows.High))
+			g.Looks = append(g.Looks, fact.Of(LooksFair, g.Allows))
 		}
 	}
 	if held.Is() && !s.What.Random() {

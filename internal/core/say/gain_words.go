@@ -23,8 +23,8 @@ var gainWords = map[fact.Code]string{
 	job.SeriesTwice:     "two measurements have this number",
 	job.SeriesIs:        "{0:measured}{1:ofit}",
 	job.LooksCached:     "{0} is more than drive and path carry, which is {1} at most: it came out of memory. Measure with a file larger than the memory, or past the cache.",
-	job.LooksFair:       "As drive and path allow: {0} to {1}.",
-	job.LooksShort:      "Drive and path allow {0} to {1}: look at the link it runs at, then at its temperature under load, then at how full it is, then at what else works.",
+	job.LooksFair:       "As drive and path allow: {0}.",
+	job.LooksShort:      "Drive and path allow {0}: look at the link it runs at, then at its temperature under load, then at how full it is, then at what else works.",
 	job.HeldByShared:    "{0:startshared} holds it, for what it shares.",
 	job.SmallAre:        "Single small reads come to {0} to {1} on drives of this kind, whatever the link.",
 	job.ReadingWas:      "Reading was {0} of the time, and is {1} now: a faster drive can take it to {2} at best.",
@@ -126,7 +126,7 @@ func (v *Voice) gained(g *job.Gain) Gained {
 	for _, f := range g.Looks {
 		out.Looks = append(out.Looks, v.Fact(f))
 	}
-	if any.What.Rate() {
+	if any.What.Rate() && (!any.What.Random() || g.Standing == measure.Cached) { // small pieces are not held by the path
 		out.Allows = g.Allows.High.MBps()
 	}
 	for k, s := range []*measure.Series{g.Before, g.After} {

@@ -15,6 +15,7 @@ export const COMMANDS = [
 	{ id: 'order', key: 'w', what: 'Work order' },
 	{ id: 'step', key: 'i', what: 'The work order step by step' },
 	{ id: 'prove', key: 'p', what: 'Prove' },
+	{ id: 'measure', key: 'd', what: 'Before and after' },
 	{ id: 'handover', key: 'h', what: 'Hand over' },
 	{ id: 'new', key: 'n', what: 'A new job, on the bench; a new sheet, on the sheets' },
 	{ id: 'edit', key: 'e', what: 'Edit the sheet that is shown' },

@@ -1,0 +1,16 @@
+// What the page of measurements asks of the server.
+import { call } from '$lib/api/client';
+import type { ArrayChoices, Gains, SeriesRead } from '$lib/api/types.gen';
+
+const at = (job: string) => '/jobs/' + encodeURIComponent(job);
+
+export const gains = (job: string) => call<Gains>(fetch, at(job) + '/gains');
+/** Reads a file of measurements, or what was typed as one. Nothing is kept. */
+export const measurements = (file: Blob) =>
+	call<SeriesRead>(fetch, '/measurements', { method: 'POST', body: file });
+/** What drives come to together. */
+export const arrays = (job: string, items: readonly string[], risk: Record<string, string>) => {
+	const q = new URLSearchParams(items.map((i) => ['item', i]));
+	for (const [name, value] of Object.entries(risk)) if (value) q.set(name, value);
+	return call<ArrayChoices>(fetch, at(job) + '/arrays?' + q.toString());
+};
