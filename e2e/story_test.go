@@ -1000,7 +1000,7 @@ func TestUndoUnanswered(t *testing.T) {
 
 // views are the main views, the largest machine among them.
 var views = []string{"/", "/sheets", "/sheets/cormorant-w8", "/sheets/edit?id=cormorant-w8", "/shelf", "/shelf?for=echo-sounding-tower", "/rule", "/jobs/bathymetry-render/fit",
-	"/jobs/dive-camera-ingest/fit", "/jobs/chart-table-workstation/order", "/jobs/multibeam-workstation/step", "/practice", "/jobs/tide-gauge-mini-pc/prove", "/jobs/tide-gauge-mini-pc/handover"}
+	"/jobs/dive-camera-ingest/fit", "/jobs/chart-table-workstation/order", "/jobs/multibeam-workstation/step", "/practice", "/jobs/tide-gauge-mini-pc/prove", "/jobs/hydrophone-listening-desk/measure", "/jobs/tide-gauge-mini-pc/handover"}
 
 // TestEveryView looks at every main view on a screen, a tablet and a phone, by day and by
 // night: nothing is wider than the screen, and axe finds nothing. All of it is asked of the phone by

@@ -19,7 +19,7 @@ export default defineConfig({
 					groups: [
 						{
 							name: 'frame',
-							test: /node_modules\/(?!flowbite-svelte\/dist\/(forms|modal|dialog|table)\/)|vite.preload-helper|rolldown.runtime/,
+							test: /node_modules\/(?!d3-|internmap|flowbite-svelte\/dist\/(forms|modal|dialog|table)\/)|vite.preload-helper|rolldown.runtime/,
 							minShareCount: 3,
 							priority: 2
 						},
@@ -39,7 +39,7 @@ export default defineConfig({
 						},
 						{
 							name: 'job',
-							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Changed|AsItCame|MemoryChoices|Stages|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
+							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Changed|AsItCame|MemoryChoices|Stages|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|MakeArray|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
 						}
 					]
 				}

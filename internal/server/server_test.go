@@ -273,7 +273,7 @@ func TestNewJobAndFile(t *testing.T) {
 			t.Errorf("%s: %d %s", f, a.Code, a.Body)
 		}
 	}
-	for path, n := range map[string]int{"/api/sheets": 11, "/api/parts": 30, tower + "/offers/item-4": 2, tower + "/offers/item-1?in=found": 4} {
+	for path, n := range map[string]int{"/api/sheets": 11, "/api/parts": 32, tower + "/offers/item-4": 2, tower + "/offers/item-1?in=found": 4} {
 		var list []json.RawMessage
 		if err := json.Unmarshal(ask(t, other, "GET", path, "").Body.Bytes(), &list); err != nil || len(list) != n {
 			t.Errorf("%s: %d, want %d (%v)", path, len(list), n, err)
@@ -361,7 +361,7 @@ func TestPictures(t *testing.T) {
 // The shelf: words in, more of the same, corrections, lists in and out.
 func TestShelf(t *testing.T) {
 	h := shop(t)
-	if got := onShelf(t, h); len(got) != 30 || len(got["ternlight-1000"].Used) != 3 || !got["ternlight-1000"].More || got["raft-4"].More {
+	if got := onShelf(t, h); len(got) != 32 || len(got["ternlight-1000"].Used) != 3 || !got["ternlight-1000"].More || got["raft-4"].More {
 		t.Errorf("%d rows; Ternlight 1000 is used in %v", len(got), got["ternlight-1000"].Used)
 	}
 	const id = "16gb-ddr4-3200-dimm-2r"
@@ -734,8 +734,8 @@ func TestListAfterStart(t *testing.T) {
 		before string // what happens to the file
 		reads  int
 	}{
-		{"", 14}, {"", 0}, {"UPDATE said SET program = 'another'", 14}, {"", 0}, {"UPDATE said SET doc = 'torn' WHERE job = 'echo-sounding-tower'", 1},
-		{"UPDATE said SET revision = 9 WHERE job = 'echo-sounding-tower'", 1}, {"DELETE FROM said", 14}, {"", 0}, {"DROP TABLE said", 14},
+		{"", 17}, {"", 0}, {"UPDATE said SET program = 'another'", 17}, {"", 0}, {"UPDATE said SET doc = 'torn' WHERE job = 'echo-sounding-tower'", 1},
+		{"UPDATE said SET revision = 9 WHERE job = 'echo-sounding-tower'", 1}, {"DELETE FROM said", 17}, {"", 0}, {"DROP TABLE said", 17},
 	} {
 		if _, err := db.ExecContext(t.Context(), c.before); err != nil {
 			t.Fatal(err)
@@ -782,8 +782,8 @@ func TestIllJob(t *testing.T) {
 				n++
 			}
 		}
-		if n != 2 || len(cards) != 14 {
-			t.Errorf("%d of %d jobs are ill, want 2 of 14", n, len(cards))
+		if n != 2 || len(cards) != 17 {
+			t.Errorf("%d of %d jobs are ill, want 2 of 17", n, len(cards))
 		}
 	}
 	for path, want := range map[string]int{"/api/jobs/lock-gate-recorder": 500, "/api/jobs/tide-gauge-mini-pc": 500, tower: 200, "/api/shelf": 200} {
@@ -1035,7 +1035,7 @@ func TestDamagedRecords(t *testing.T) {
 		t.Errorf("what is there is %d %.300s", a.Code, a.Body)
 	}
 	found, err := store.Check(t.Context(), path)
-	if err != nil || len(found.Faults) != 7 || found.Jobs != 14 {
+	if err != nil || len(found.Faults) != 7 || found.Jobs != 17 {
 		t.Errorf("%+v, %v", found, err)
 	}
 

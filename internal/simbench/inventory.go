@@ -149,7 +149,8 @@ func drive(w *fault.World, r *rig.Rig, p *rig.Piece, k *rig.Place, lk power.Read
 		return power.DriveSeen{}, false
 	}
 	d := power.DriveSeen{Model: clip(p.Part.Name, 40), Serial: clip(p.Serial, 20), Bytes: got.Bytes &^ 511, Turns: p.Part.Drive.Media == part.Platter, Blank: p.Holds == rig.Blank}
-	if c, ok := w.Read(power.LineID{Kind: power.Counts, Socket: k.Path}); ok && c.Value == power.Rising {
+	// What lanes count the kernel tells; what a SATA drive counts is behind commands that a probe does not send.
+	if c, ok := w.Read(power.LineID{Kind: power.Counts, Socket: k.Path}); ok && c.Value == power.Rising && lk.Lanes.Known() {
 		d.Errors = 37
 	}
 	if h, ok := w.Read(power.LineID{Kind: power.Heat, Socket: k.Path}); ok {

@@ -405,11 +405,11 @@ func TestShelf(t *testing.T) {
 		t.Errorf("%d sheets, %v", len(sheets), err)
 	}
 	parts, err := s.Parts(ctx)
-	if err != nil || len(parts) != 30 {
+	if err != nil || len(parts) != 32 {
 		t.Errorf("%d parts, %v", len(parts), err)
 	}
 	stock, err := s.Shelf(ctx)
-	if err != nil || len(stock) != 30 || stock[1].Count != 5 {
+	if err != nil || len(stock) != 32 || stock[1].Count != 5 {
 		t.Errorf("%d on the shelf, %v", len(stock), err)
 	}
 	stock[0].Count, stock[0].Price = 7, 4250
@@ -440,7 +440,7 @@ func TestShelf(t *testing.T) {
 	if err := s.PutPart(ctx, parts[0], stamp); err != nil {
 		t.Fatal(err)
 	}
-	if again, _ := s.Parts(ctx); len(again) != 30 || again[29].Name != "Zenith" {
+	if again, _ := s.Parts(ctx); len(again) != 32 || again[31].Name != "Zenith" {
 		t.Error("a part of the same name is not replaced")
 	}
 	var said []string

@@ -315,7 +315,10 @@ func (v *Voice) arrayOffer(o *volume.Offer, r volume.Risk) ArrayOffer {
 	if a.Writes = v.text("not known"); o.Write > 0 {
 		a.Writes = v.text("up to " + o.Write.String())
 	}
-	a.Loses = v.text(chance(o.Loss) + " a year, " + chance(o.LossAll) + " in " + noun(int(math.Round(r.Years)), "year"))
+	years := strconv.FormatFloat(r.Years, 'f', -1, 64) + " years"
+	if a.Loses = v.text(chance(o.Loss) + " a year, " + chance(o.LossAll) + " in " + years); o.LossAll < 1e-6 {
+		a.Loses = v.text("less than 1 in 1,000,000, even in " + years)
+	}
 	switch {
 	case o.Level == volume.Apart:
 		a.OneGone = v.text("what lies on that one is lost, the others stay")

@@ -1,9 +1,9 @@
 <script lang="ts">
 	// What the machine is for afterwards: what it starts from, and which drives work together.
-	import { Button, Checkbox, Label, Select } from 'flowbite-svelte';
-	import type { Start, DriveArray } from '$lib/api/types.gen';
+	import { Label, Select } from 'flowbite-svelte';
+	import type { Start } from '$lib/api/types.gen';
 	import Quiet from '$lib/ui/Quiet.svelte';
-	import Dialog from '$lib/ui/Dialog.svelte';
+	import Later from '$lib/ui/Later.svelte';
 	import { useDesk } from './desk.svelte';
 
 	const uid = $props.id();
@@ -19,11 +19,6 @@
 	const called = (id: string) =>
 		[session.partOf(id)?.name, session.item(id)?.serial].filter(Boolean).join(' ');
 	const arrays = $derived(session.job.arrays ?? []);
-	const modes = $derived(
-		session.job.sheet.settings.flatMap((s) =>
-			s.options.map((o) => ({ value: `${s.id}=${o.value}`, name: `${s.name}: ${o.name}` }))
-		)
-	);
 	const choices = $derived([
 		{ value: '', name: 'as follows from what the drives hold' },
 		...arrays.map((a) => ({ value: `install//${a.id}`, name: `a new install on array ${a.id}` })),
@@ -54,29 +49,6 @@
 	}
 
 	let making = $state(false);
-	let level = $state<DriveArray['level']>('1');
-	let mode = $state('');
-	let members = $state<string[]>([]);
-
-	function begin() {
-		members = [];
-		mode = modes.find((m) => /=(raid|array)/i.test(m.value))?.value ?? '';
-		making = true;
-	}
-	async function make(e: SubmitEvent) {
-		e.preventDefault();
-		const taken = arrays.map((a) => a.id);
-		let n = 1;
-		while (taken.includes(`array-${String(n)}`)) n++;
-		const [setting, value] = mode.split('=');
-		const array = {
-			id: `array-${String(n)}`,
-			level,
-			members,
-			...(setting && value && { mode: { setting, value } })
-		};
-		if (await session.change({ do: 'array', array })) making = false;
-	}
 </script>
 
 <section aria-label="Afterwards" data-testid="after">
@@ -108,56 +80,11 @@
 		</p>
 	{/each}
 	{#if drives.length > 1 && !session.closed}
-		<Quiet class="text-soft" onclick={begin}>Make an array…</Quiet>
+		<Quiet class="text-soft" onclick={() => (making = true)}>Use drives together…</Quiet>
 	{/if}
 	{#if session.view.stages.length === 0 && !session.closed}
 		<Quiet class="text-soft" onclick={() => (desk.dialog = 'stage')}>Do it in stages…</Quiet>
 	{/if}
 </section>
 
-<Dialog bind:open={making} title="Make an array">
-	<form class="grid gap-3" onsubmit={make} aria-label="Make an array">
-		<p class="border-l-4 border-over bg-overtint p-3">
-			Making it erases every member. The system shows the array as one disk.
-		</p>
-		<div>
-			<Label for="{uid}l">Level</Label>
-			<Select
-				id="{uid}l"
-				bind:value={level}
-				placeholder=""
-				items={[
-					{ value: '0', name: '0: stripe, all of the room, one fault loses all' },
-					{ value: '1', name: '1: mirror, the room of one' },
-					{ value: '5', name: '5: parity, the room of all but one' },
-					{ value: '10', name: '10: stripe of mirrors, half the room' }
-				]}
-			/>
-		</div>
-		<fieldset>
-			<legend>Members</legend>
-			{#each drives as d (d.id)}
-				<Checkbox bind:group={members} value={d.id}
-					>{called(d.id)}{d.holds && d.holds !== 'blank'
-						? `, holds ${d.holds === 'data' ? 'data' : 'a system'}`
-						: ''}</Checkbox
-				>
-			{/each}
-		</fieldset>
-		{#if modes.length > 0}
-			<div>
-				<Label for="{uid}m">The setting that firmware needs for it</Label>
-				<Select
-					id="{uid}m"
-					bind:value={mode}
-					placeholder=""
-					items={[{ value: '', name: 'not known' }, ...modes]}
-				/>
-			</div>
-		{/if}
-		<div class="flex gap-3">
-			<Button type="submit" disabled={members.length < 2} aria-busy={session.busy}>Make it</Button>
-			<Button color="alternative" onclick={() => (making = false)}>Cancel</Button>
-		</div>
-	</form>
-</Dialog>
+<Later bind:open={making} load={() => import('./MakeArray.svelte')} />

@@ -7,7 +7,7 @@ const at = (job: string) => '/jobs/' + encodeURIComponent(job);
 export const gains = (job: string) => call<Gains>(fetch, at(job) + '/gains');
 /** Reads a file of measurements, or what was typed as one. Nothing is kept. */
 export const measurements = (file: Blob) =>
-	call<SeriesRead>(fetch, '/measurements', { method: 'POST', body: file });
+	call<SeriesRead>(fetch, '/measurements', { method: 'POST', body: new Blob([file]) });
 /** What drives come to together. */
 export const arrays = (job: string, items: readonly string[], risk: Record<string, string>) => {
 	const q = new URLSearchParams(items.map((i) => ['item', i]));

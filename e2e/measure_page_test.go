@@ -1,0 +1,53 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestBeforeAndAfter: a job that was measured tells what it gained and what holds it; in another,
+// a series is typed by keys, one is refused with its reason, a file is read, and one is taken back.
+func TestBeforeAndAfter(t *testing.T) {
+	b := open(t, shop(t))
+	b.visit("/jobs/sonar-mosaic-desktop/measure")
+	b.wants("main", "12.2 times as fast: 534 MB/s, then 6,525 MB/s", "As drive and path allow: 7.06 GB/s", "The uplink of the chipset holds it", "Reading was 60 % of the time")
+	b.axe()
+	b.visit("/jobs/hydrophone-listening-desk/measure")
+	b.wants("main", "10 dB quieter: about half as loud", "22.9 dB(A) at most", "Without the room: before 34.4 dB(A), after 24.5 dB(A)")
+
+	b.visit(tower + "/measure")
+	b.wants("main", "Nothing is measured yet", "deepbay measure DIRECTORY")
+	b.tabTo("Enter a measurement")
+	b.enter("Enter a measurement")
+	b.do(chromedp.WaitVisible(chromedp.CSS("dialog[open]")))
+	b.axe()
+	b.field("Of what, in the owner’s words", "survey of the basin")
+	b.field("The runs, in s, without the first", "42 41,5 fast")
+	b.allow("422")
+	b.button("dialog[open]", "Keep it")
+	b.wants(`dialog[open] [role="alert"]`, `"fast" cannot be: write a number from 0.001 to 86400, in s`)
+	b.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('dialog[open] textarea').select()`))
+	b.field("The runs, in s, without the first", "42 41,5 43; 42 42")
+	b.button("dialog[open]", "Keep it")
+	b.wants("main", "Loading: survey of the basin", "Measured before the work only: measure it again after")
+
+	file := filepath.Join(t.TempDir(), "runs.csv")
+	if err := os.WriteFile(file, []byte("what,when,of,block,depth,value\nload,after,survey of the basin,,,20\nload,after,survey of the basin,,,21\nload,after,survey of the basin,,,20\n"), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	b.do(chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="A file of measurements"]`), []string{file}, chromedp.NodeReady))
+	b.wants("dialog[open]", "load, survey of the basin: 3 runs")
+	b.choose("When", "after the work")
+	b.button("dialog[open]", "Keep it")
+	b.wants("main", "2.1 times as fast: 42.0 s, then 20.0 s", "Fewer than 5 runs")
+	b.do(chromedp.Reload())
+	b.wants("main", "2.1 times as fast")
+	b.button("main", "Take back: Loading: survey of the basin, after")
+	b.wants("main", "Measured before the work only")
+	b.button("main", "Undo")
+	b.wants("main", "2.1 times as fast")
+	b.axe()
+}
