@@ -18,6 +18,13 @@ func TestBeforeAndAfter(t *testing.T) {
 	b.visit("/jobs/hydrophone-listening-desk/measure")
 	b.wants("main", "10 dB quieter: about half as loud", "22.9 dB(A) at most", "Without the room: before 34.4 dB(A), after 24.5 dB(A)")
 
+	b.visit("/jobs/hydrophone-listening-desk/handover")
+	b.wants(`[data-testid="gained"]`, "From the button to a system that answers: 3.7 times as fast")
+	b.wants("article", "Room for more", "A further drive goes into SATA1: SATA 6 Gb/s, 600 MB/s")
+	b.button("aside", "A label for the machine")
+	b.wants(`[data-testid="label"]`, "Hydrophone listening desk", "M2_1: Ternlight 1000 TL1-10C5120")
+	b.axe()
+
 	b.visit(tower + "/measure")
 	b.wants("main", "Nothing is measured yet", "deepbay measure DIRECTORY")
 	b.tabTo("Enter a measurement")

@@ -33,7 +33,10 @@ const (
 	FewRuns           fact.Code = "job/few-runs" // how many there should be
 	RoomUntold        fact.Code = "job/room-untold"
 	RoomRough         fact.Code = "job/room-rough"
-	RoomNear          fact.Code = "job/room-near" // at most
+	RoomNear          fact.Code = "job/room-near"      // at most
+	RoomForDrive      fact.Code = "job/room-for-drive" // place, link
+	NoRoomForDrive    fact.Code = "job/no-room-for-drive"
+	RoomForMemory     fact.Code = "job/room-for-memory" // slots
 	WhichCheck        fact.Code = "job/which-check"
 	NoSuchCheck       fact.Code = "job/no-such-check"   // as given
 	NoSuchOutcome     fact.Code = "job/no-such-outcome" // as given, check

@@ -99,15 +99,20 @@ func (j *Job) Gains() []Gain {
 	}
 	found, planned := j.FoundRig(), j.PlannedRig()
 	was, is := fit.Resolve(&found), fit.Resolve(&planned)
+	return j.gains(&was, &is)
+}
+
+// gains is that by the resolved machine as it came and as it is now.
+func (j *Job) gains(was, is *fit.Answer) []Gain {
 	changes := measure.Changes(j.Measured)
 	out := make([]Gain, len(changes))
 	for i, c := range changes {
 		g := Gain{Change: c, Standing: measure.Untold}
 		switch s := c.After; {
 		case s != nil && s.What.Rate():
-			j.path(&g, s, &is)
+			j.path(&g, s, is)
 		case s == nil && c.Before.What.Rate():
-			j.path(&g, c.Before, &was)
+			j.path(&g, c.Before, was)
 		}
 		g.sound()
 		g.reading(changes)

@@ -4,6 +4,7 @@ package job
 // what is still open. What it calls accepted, somebody accepted.
 
 import (
+	"cmp"
 	"encoding/json"
 	"hash/fnv"
 	"slices"
@@ -34,6 +35,8 @@ type Report struct {
 	Cautions []fact.Fact // what can lose data or hurt somebody once the machine has left
 	Accepted []AcceptedLoss
 	Notes    []fact.Fact // what the owner should know: ports that are off, slots that stay dead, screws that are missing
+	Gained   []Gain      // what was measured before the work and after it
+	Room     []fact.Fact // where a further drive, or more memory, would go
 	Proven   []Proven    // what the machine was seen to do beyond what its sheet says
 	Stages   []StageReport
 	Hands    []string
@@ -211,6 +214,8 @@ func report(v *View) Report {
 	}
 	r.findings(v)
 	r.notes(v)
+	r.Gained = j.gains(&v.Found, &v.Planned)
+	r.room(v)
 	r.Proven = proven(v)
 	r.when(j)
 	for i := range j.Past {
@@ -294,6 +299,39 @@ func (r *Report) notes(v *View) {
 		if p := v.Job.Part(it.Part); it.New && !v.Job.everFitted(it.ID) && p.Fitting == nil {
 			r.Notes = append(r.Notes, fact.Of(NotFitted, it.ID))
 		}
+	}
+}
+
+// mostRooms is how many places for a further drive are named.
+const mostRooms = 3
+
+// room says where a further drive would go, the fastest places first, and which memory slots are
+// free.
+func (r *Report) room(v *View) {
+	var free []*fit.SocketState
+	var slots []machine.SocketID
+	for i := range v.Planned.Sockets {
+		s := &v.Planned.Sockets[i]
+		if s.Item != "" || s.State == fit.Off || s.State == fit.Stopped || s.Dead || s.Socket.Nested() {
+			continue
+		}
+		switch k := v.Job.Sheet.Socket(s.Socket.Top()); {
+		case k == nil:
+		case k.Kind.Memory():
+			slots = append(slots, k.ID)
+		case s.Link != nil && (k.Kind == machine.M2 || k.Kind == machine.U2 || k.Kind == machine.SATA):
+			free = append(free, s)
+		}
+	}
+	slices.SortStableFunc(free, func(a, b *fit.SocketState) int { return cmp.Compare(b.Link.Planning().Low, a.Link.Planning().Low) })
+	for _, s := range free[:min(len(free), mostRooms)] {
+		r.Room = append(r.Room, fact.Of(RoomForDrive, s.Socket, *s.Link))
+	}
+	if len(free) == 0 {
+		r.Room = append(r.Room, fact.Of(NoRoomForDrive))
+	}
+	if len(slots) > 0 {
+		r.Room = append(r.Room, fact.Of(RoomForMemory, slots))
 	}
 }
 

@@ -13,6 +13,7 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/layer"
 	"deepbay/internal/core/machine"
+	"deepbay/internal/core/measure"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
 	"deepbay/internal/core/power"
@@ -237,11 +238,20 @@ type Report struct {
 	Cautions []Text         `json:"cautions"` // what can lose data or hurt somebody later
 	Accepted []AcceptedLoss `json:"accepted"`
 	Notes    []Text         `json:"notes"`  // what the owner should know
+	Gained   []GainLine     `json:"gained"` // measured before and after
+	Room     []Text         `json:"room"`   // where a further drive, or more memory, would go
 	Proven   []Proven       `json:"proven"` // seen beyond what the sheet says
 	Stages   []StageReport  `json:"stages"` // finished before
 	Hands    []Name         `json:"hands"`
 	From     time.Time      `json:"from,omitzero"` // first tick
 	To       time.Time      `json:"to,omitzero"`   // last tick, reading or the closing
+}
+
+// GainLine is something that was measured, in a line.
+type GainLine struct {
+	What    Text            `json:"what"`
+	Says    Text            `json:"says"`
+	Verdict measure.Verdict `json:"verdict"`
 }
 
 // StageReport is a finished stage on the page.
@@ -516,6 +526,11 @@ func (v *Voice) report(w *job.View) Report {
 	for i := range r.Accepted {
 		a := &r.Accepted[i]
 		out.Accepted[i] = AcceptedLoss{v.Fact(a.Says), Name(a.By), a.At}
+	}
+	out.Room, out.Gained = v.facts(r.Room), make([]GainLine, len(r.Gained))
+	for i := range r.Gained {
+		g := v.gained(&r.Gained[i])
+		out.Gained[i] = GainLine{g.What, g.Says, g.Verdict}
 	}
 	for i := range r.Proven {
 		p := &r.Proven[i]

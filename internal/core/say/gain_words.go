@@ -34,6 +34,10 @@ var gainWords = map[fact.Code]string{
 	job.RoomRough:       "{0:startwhen} it was less than 6 dB above the room: the number is a guide.",
 	job.RoomNear:        "{0:startwhen} it was less than 3 dB above the room: {1} at most.",
 
+	job.RoomForDrive:   "A further drive goes into {0}: {1}.",
+	job.NoRoomForDrive: "There is no free place for a further drive.",
+	job.RoomForMemory:  "More memory goes into {0}.",
+
 	measure.NotMeasured: "is no file of measurements: give the JSON of fio, or CSV with a head line",
 	measure.NotJSON:     "is no JSON of measurements: {0}",
 	measure.NotCSV:      "is not CSV: {0}",

@@ -2994,6 +2994,14 @@ export interface Report {
 	 */
 	notes: string[];
 	/**
+	 * measured before and after
+	 */
+	gained: GainLine[];
+	/**
+	 * where a further drive, or more memory, would go
+	 */
+	room: string[];
+	/**
 	 * seen beyond what the sheet says
 	 */
 	proven: Proven[];
@@ -3063,6 +3071,14 @@ export interface AcceptedLoss {
 	says: string;
 	by: string;
 	at: string;
+}
+/**
+ * GainLine is something that was measured, in a line.
+ */
+export interface GainLine {
+	what: string;
+	says: string;
+	verdict: 'better' | 'worse' | 'alike' | 'near' | 'lone';
 }
 /**
  * Proven is a figure beyond the sheet's that the job shows.

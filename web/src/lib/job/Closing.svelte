@@ -61,6 +61,9 @@
 	<Button color={job.closed ? 'primary' : 'alternative'} onclick={() => window.print()}
 		>Print the page</Button
 	>
+	<Button color="alternative" href={resolve('/jobs/[id]/label', { id: job.id })}
+		>A label for the machine</Button
+	>
 	<Button color="alternative" href="/api/jobs/{job.id}/file" data-sveltekit-reload download
 		>Save the job file</Button
 	>

@@ -68,6 +68,28 @@
 		Memory now: <strong>{session.view.planned.memory.says}</strong>
 	</p>
 
+	{#if r.gained.length > 0}
+		<section aria-labelledby="gained-h" data-testid="gained">
+			<h3 id="gained-h" class="mt-4 font-semibold">Before and after</h3>
+			<ul>
+				{#each r.gained as g, i (i)}
+					<li class="flex break-inside-avoid gap-2 py-0.5">
+						<Mark
+							grade={g.verdict === 'better' ? 'good' : g.verdict === 'worse' ? 'warns' : 'notes'}
+							size={18}
+							label={g.verdict === 'better'
+								? 'better'
+								: g.verdict === 'worse'
+									? 'worse'
+									: 'no change'}
+						/>
+						<span>{g.what}: {g.says}</span>
+					</li>
+				{/each}
+			</ul>
+		</section>
+	{/if}
+
 	{#each r.stages as s, i (i)}
 		<section class="mt-4 border-l-4 border-line pl-3" aria-label="Stage {i + 1}: {s.name}">
 			<h3 class="font-semibold">Stage {i + 1}: {s.name}</h3>
@@ -140,6 +162,12 @@
 			{#each r.notes as o, i (i)}<li>{o}</li>{/each}
 		</ul>
 	{/if}
+	{#if r.room.length > 0}
+		<h3 class="mt-4 font-semibold">Room for more</h3>
+		<ul class="list-disc pl-5">
+			{#each r.room as o, i (i)}<li>{o}</li>{/each}
+		</ul>
+	{/if}
 	{#if job.closed}
 		<p class="mt-5 border-t-2 border-ink pt-2">
 			Closed by <strong>{job.closed.by}</strong>, {when(job.closed.at)}{job.closed.note
@@ -148,5 +176,9 @@
 		</p>
 	{/if}
 	{#each r.cautions as c, i (i)}<p class="mt-3">{c}</p>{/each}
+	<div class="mt-8 hidden break-inside-avoid grid-cols-2 gap-12 print:grid">
+		<p class="border-t border-ink pt-1">Received as described: name, signature</p>
+		<p class="border-t border-ink pt-1">Day, place</p>
+	</div>
 	<Fetched load={() => import('$lib/step/PhotoPage.svelte')} also={{ job: job.id }} />
 </article>

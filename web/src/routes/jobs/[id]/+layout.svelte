@@ -33,7 +33,9 @@
 
 	const id = $derived(session.job.id);
 	/** One step fills the screen: nothing above it. */
-	const bare = $derived(atStep() || page.route.id === '/jobs/[id]/print');
+	const bare = $derived(
+		atStep() || page.route.id === '/jobs/[id]/print' || page.route.id === '/jobs/[id]/label'
+	);
 	const status = $derived(session.view.status);
 	// A stage that is to come has a plan and nothing else: the other screens show the one at work.
 	$effect(() => {
