@@ -90,7 +90,7 @@ func TestStory(t *testing.T) {
 	b.as("Oda Finch")
 
 	// Bench: the jobs with stage, what each waits for, and its next action.
-	b.wants("main", "14 open, 0 closed", "Echo-sounding tower", "a place for Ternlight 500", "Go on with the work order", "Compare what the screens show")
+	b.wants("main", "14 open, 3 closed", "Echo-sounding tower", "a place for Ternlight 500", "Go on with the work order", "Compare what the screens show")
 	b.axe()
 	b.button("main", "Place Ternlight 500: Echo-sounding tower")
 	b.wants("main", "A1 and A2 use 1 of the 2 channels", "single channel")
@@ -900,7 +900,7 @@ func TestOwner(t *testing.T) {
 	b.do(pollTrue(`[...document.querySelectorAll('dialog[open] button')].some((b) => b.innerText === 'Delete for good' && b.disabled)`),
 		chromedp.SendKeys(chromedp.CSS(`dialog[open] input`), "Pilot station"))
 	b.button("dialog[open]", "Delete for good")
-	b.wants("main", "14 open, 0 closed")
+	b.wants("main", "14 open, 3 closed")
 	b.click("main details summary")
 	b.wants("main", "Oda Finch: a job of 1 revision was deleted, with all there was of it")
 	b.axe()

@@ -17,6 +17,7 @@ import (
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 )
 
 // query reads the parameters of a question; what is wrong is gathered.
@@ -56,6 +57,16 @@ func (s *api) ask(c *gin.Context) error {
 		answer, err = ask.Uplink(q.link("upGen", "upLanes"), q.link("gen", "lanes"), q.number("count", 64))
 	case "capacity":
 		answer, err = ask.Capacity(text)
+	case "sum":
+		answer, err = ask.Sum(text)
+	case "array":
+		answer, err = ask.Array(text, rig.Level(c.Query("level")))
+	case "copy":
+		answer, err = ask.Copy(text, c.Query("mean"), c.Query("reads"), c.Query("writes"), c.Query("on") != "platter")
+	case "sounds":
+		answer, err = ask.Sounds(text, c.Query("room"))
+	case "prices":
+		answer, err = ask.Prices(text)
 	case "code":
 		answer, err = ask.Code(text)
 	case "part":
@@ -76,7 +87,7 @@ func (s *api) ask(c *gin.Context) error {
 			out = s.Language.Population(&p)
 		}
 	default:
-		q.list.Say("", fmt.Sprintf("%q is no question", c.Param("question")), "ask link, uplink, capacity, code, part, keys or population")
+		q.list.Say("", fmt.Sprintf("%q is no question", c.Param("question")), "ask link, uplink, capacity, sum, array, copy, sounds, prices, code, part, keys or population")
 	}
 	if err := q.list.Err(); err != nil {
 		return err

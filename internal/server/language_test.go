@@ -170,7 +170,7 @@ func TestSecondLanguage(t *testing.T) {
 		check("POST", "/api/sheets", string(b))
 	}
 	for _, path := range []string{"/api/sheets", "/api/layouts", "/api/parts", "/api/shelf", "/api/health", "/api/nothing", "/api/jobs/nobody", "/api/ask/link?gen=4&lanes=4", "/api/ask/uplink?upGen=3&upLanes=4&gen=3&lanes=4&count=3", "/api/ask/capacity?text=500GB",
-		"/api/ask/code?text=12800", "/api/ask/part?text=" + "1TB+nvme+2280+gen4+x4", "/api/ask/part?text=banana", "/api/ask/part?text=2x16GB+DDR5-6000+ECC+1.1V+2R", "/api/ask/part?text=2280-D2-M+2s+heatsink", "/api/ask/part?text=16GB+2Rx8+PC3L-12800S-11-11-F3", "/api/ask/keys?key=M&protocols=pcie", "/api/ask/population?sheet=harrier-t4&text=2x16+DDR4-3200", "/api/ask/population?sheet=harrier-t4&text=x", "/api/ask/nonsense"} {
+		"/api/ask/code?text=12800", "/api/ask/part?text=" + "1TB+nvme+2280+gen4+x4", "/api/ask/part?text=banana", "/api/ask/part?text=2x16GB+DDR5-6000+ECC+1.1V+2R", "/api/ask/part?text=2280-D2-M+2s+heatsink", "/api/ask/part?text=16GB+2Rx8+PC3L-12800S-11-11-F3", "/api/ask/keys?key=M&protocols=pcie", "/api/ask/population?sheet=harrier-t4&text=2x16+DDR4-3200", "/api/ask/population?sheet=harrier-t4&text=x", "/api/ask/nonsense", "/api/ask/sum?text=2TB-500GB", "/api/ask/sum?text=much", "/api/ask/array?text=4x2TB&level=5", "/api/ask/array?text=2TB&level=5", "/api/ask/copy?text=2TB&mean=100KB&reads=540&writes=7GB/s", "/api/ask/copy?text=2TB&reads=slow", "/api/ask/sounds?text=34+30&room=29", "/api/ask/sounds?text=loud", "/api/ask/prices?text=2x16GB+79.90", "/api/ask/prices?text=x"} {
 		check("GET", path, "")
 	}
 	check("POST", "/api/sheets/harrier-t4/pictures", "")

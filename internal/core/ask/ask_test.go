@@ -9,6 +9,7 @@ import (
 	"deepbay/internal/core/ask"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
 )
 
@@ -62,6 +63,46 @@ func TestFigures(t *testing.T) {
 	} {
 		if err == nil {
 			t.Errorf("a wrong %s was answered", name)
+		}
+	}
+}
+
+// TestAfter holds the second half of the slide rule against cases worked by hand; see docs/model.md.
+func TestAfter(t *testing.T) {
+	for _, c := range []struct {
+		what string
+		got  func() (ask.Reply, error)
+		want string
+	}{
+		{"sum", func() (ask.Reply, error) { return ask.Sum("2 TB + 500 GB - 3 x 100 GB") }, "2.20 TB, shown as 2.00 TB; decimal: 2.20 TB; binary: 2.00 TiB; as many systems print it: 2.00 TB; exactly: 2,200,000,000,000 bytes"},
+		{"sum, a minus of print", func() (ask.Reply, error) { return ask.Sum("1 TB − 1 GB") }, "999 GB"},
+		{"sum of nothing", func() (ask.Reply, error) { return ask.Sum("1 TB - 1 TB") }, "that is nothing, or less"},
+		{"sum of too much", func() (ask.Reply, error) { return ask.Sum("64 x 900000 TB") }, "more than any shop has"},
+		{"sum without a number", func() (ask.Reply, error) { return ask.Sum("1 TB + ") }, `"" is no capacity`},
+		{"two signs", func() (ask.Reply, error) { return ask.Sum("1 TB +- 1 GB") }, "is no capacity"},
+		{"parity", func() (ask.Reply, error) { return ask.Array("3 x 4 TB, 2 TB", rig.Parity) }, "6 TB, shown as 5.45 TB; decimal: 6 TB; as many systems print it: 5.45 TB; all drives: 14 TB; of larger drives, unused: 6 TB; may fail without loss: 1"},
+		{"joined", func() (ask.Reply, error) { return ask.Array("4 TB\n2 TB", rig.Joined) }, "6 TB, shown"},
+		{"too few", func() (ask.Reply, error) { return ask.Array("2 TB", rig.Parity) }, "one parity takes 3 drives or more"},
+		{"odd", func() (ask.Reply, error) { return ask.Array("5 x 1 TB", rig.MirrorsOver) }, "striped mirrors takes 4 drives or more"},
+		{"no level", func() (ask.Reply, error) { return ask.Array("2 x 1 TB", "9") }, `"9" is no level`},
+		// 2 TB at 200 MB/s are 10,000 s; 20,000,000 files of 100 KB at 12 ms are 240,000 s.
+		{"copy", func() (ask.Reply, error) { return ask.Copy("2 TB", "100 KB", "200 MB/s", "7 GB/s", false) }, "69 h 27 min; moving the bytes: 2 h 47 min; opening and closing files: 20,000,000 files, 66 h 40 min"},
+		{"copy, large files", func() (ask.Reply, error) { return ask.Copy("500 GB", "", "0,5GB/s", "540", true) }, "17 min; moving the bytes: 17 min"},
+		{"copy at no rate", func() (ask.Reply, error) { return ask.Copy("500 GB", "", "0", "540", true) }, `"0" is no rate`},
+		{"sounds", func() (ask.Reply, error) { return ask.Sounds("30 30", "") }, "30.0 dB(A); one after the other, on the whole: 30.0 dB(A); all of them at once: 33.0 dB(A)"},
+		{"without the room", func() (ask.Reply, error) { return ask.Sounds("40", "30") }, "39.5 dB(A)"},
+		{"too near", func() (ask.Reply, error) { return ask.Sounds("31", "30") }, "at most 28.0 dB(A)"},
+		{"no sound", func() (ask.Reply, error) { return ask.Sounds("", "30") }, "is no level of sound"},
+		{"prices", func() (ask.Reply, error) { return ask.Prices("2x16GB 79.90\n32 GB 89") }, "2x16GB is cheapest, 2.50 a GB; 2x16GB: 2.50 a GB; 32 GB: 2.78 a GB"},
+		{"no price", func() (ask.Reply, error) { return ask.Prices("2x16GB") }, "write what it is and what all of it costs"},
+	} {
+		a, err := c.got()
+		got := brief(say.Plain.Reply(&a))
+		if err != nil {
+			got = say.Plain.Cannot(err).Fault.String()
+		}
+		if !strings.Contains(got, c.want) {
+			t.Errorf("%s: %s\nwant %s", c.what, got, c.want)
 		}
 	}
 }

@@ -354,3 +354,17 @@ func (v *Voice) arrayOffer(o *volume.Offer, r volume.Risk) ArrayOffer {
 	}
 	return a
 }
+
+// spanOf prints a time as people say it: "42 s", "12 min", "3 h 20 min".
+func spanOf(seconds float64) string {
+	minutes := int(math.Round(seconds / 60))
+	switch {
+	case seconds < 10:
+		return strconv.FormatFloat(seconds, 'f', 1, 64) + " s"
+	case seconds < 100:
+		return strconv.FormatFloat(seconds, 'f', 0, 64) + " s"
+	case minutes < 100:
+		return strconv.Itoa(minutes) + " min"
+	}
+	return quantity.Thousands(int64(minutes/60)) + " h " + strconv.Itoa(minutes%60) + " min"
+}

@@ -17,6 +17,7 @@ import (
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/ask"
 	"deepbay/internal/core/cure"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fault"
@@ -34,6 +35,7 @@ import (
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/core/workorder"
 )
 
@@ -171,6 +173,8 @@ func (v *Voice) arg(x any, verb string) string {
 			return ", by " + string(a)
 		case verb == "by":
 			return ""
+		case verb == "level":
+			return levelWords[rig.Level(a)]
 		case verb == "measured":
 			return strings.ToLower(measuredWords[measure.What(a)])
 		case verb == "ofit" && a != "":
@@ -277,6 +281,12 @@ func (v *Voice) arg(x any, verb string) string {
 			return strings.ToUpper(s[:1]) + s[1:]
 		}
 		return s
+	case ask.Sound:
+		return amount(float64(a), measure.Decibels)
+	case ask.Money:
+		return strconv.FormatFloat(float64(a), 'f', 2, 64)
+	case volume.Seconds:
+		return spanOf(float64(a))
 	case job.Level:
 		return amount(float64(a), measure.Decibels)
 	case job.Share:

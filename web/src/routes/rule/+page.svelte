@@ -14,6 +14,26 @@
 	let up = $state({ upGen: '3', upLanes: '4', gen: '3', lanes: '4', count: '4' });
 	let capacity = $state('2 TB');
 	let code = $state('PC4-21300');
+	let sum = $state('2 TB + 500 GB - 3 x 120 GB');
+	let array = $state({ text: '3 x 4 TB', level: '5' });
+	let copy = $state({
+		text: '2 TB',
+		mean: '4 MB',
+		reads: '200 MB/s',
+		writes: '540 MB/s',
+		on: 'platter'
+	});
+	let sounds = $state({ text: '34.6 34.9 35.1', room: '24.1' });
+	let prices = $state('2x16GB 79.90\n32GB 84.00');
+	const levels = [
+		{ value: 'apart', name: 'separate volumes' },
+		{ value: 'joined', name: 'joined' },
+		{ value: '0', name: '0: striped' },
+		{ value: '1', name: '1: mirrored' },
+		{ value: '10', name: '10: striped mirrors' },
+		{ value: '5', name: '5: one parity' },
+		{ value: '6', name: '6: two parities' }
+	];
 	let words = $state('2x16 DDR5-5600 SODIMM');
 	let sheet = $derived(
 		data.sheets.find((s) => s.id === 'harrier-t4')?.id ?? data.sheets[0]?.id ?? ''
@@ -96,6 +116,68 @@
 			<div class="w-44">
 				<Label for="capacity">Capacity</Label>
 				<Input id="capacity" bind:value={capacity} autocomplete="off" />
+			</div>
+		</Ask>
+		<Ask title="What do these capacities come to?" question={ask('sum', { text: sum })}>
+			<div class="w-full">
+				<Label for="sum">Capacities with + and -</Label>
+				<Input id="sum" bind:value={sum} autocomplete="off" />
+			</div>
+		</Ask>
+		<Ask title="What does an array of drives hold?" question={ask('array', array)}>
+			<div class="w-44">
+				<Label for="members">Drives</Label>
+				<Input id="members" bind:value={array.text} autocomplete="off" />
+			</div>
+			<div class="w-44">
+				<Label for="level">Level</Label>
+				<Select id="level" bind:value={array.level} placeholder="" items={levels} />
+			</div>
+		</Ask>
+		<Ask title="How long does a copy take?" question={ask('copy', copy)}>
+			<div class="w-28">
+				<Label for="load">So much</Label>
+				<Input id="load" bind:value={copy.text} autocomplete="off" />
+			</div>
+			<div class="w-28">
+				<Label for="mean">in files of</Label>
+				<Input id="mean" bind:value={copy.mean} autocomplete="off" />
+			</div>
+			<div class="w-32">
+				<Label for="reads">read at</Label>
+				<Input id="reads" bind:value={copy.reads} autocomplete="off" />
+			</div>
+			<div class="w-32">
+				<Label for="writes">written at</Label>
+				<Input id="writes" bind:value={copy.writes} autocomplete="off" />
+			</div>
+			<div class="w-52">
+				<Label for="on">The slower of both is</Label>
+				<Select
+					id="on"
+					bind:value={copy.on}
+					placeholder=""
+					items={[
+						{ value: 'platter', name: 'of platters' },
+						{ value: 'flash', name: 'of flash' }
+					]}
+				/>
+			</div>
+		</Ask>
+		<Ask title="How loud is it without the room?" question={ask('sounds', sounds)}>
+			<div class="w-56">
+				<Label for="sounds">Levels, dB(A)</Label>
+				<Input id="sounds" bind:value={sounds.text} autocomplete="off" />
+			</div>
+			<div class="w-44">
+				<Label for="room">The room, machine off</Label>
+				<Input id="room" bind:value={sounds.room} autocomplete="off" />
+			</div>
+		</Ask>
+		<Ask title="Which kit is cheapest by the GB?" question={ask('prices', { text: prices })}>
+			<div class="w-full">
+				<Label for="prices">What it is, and what all of it costs, a kit a line</Label>
+				<Textarea id="prices" bind:value={prices} rows={2} class="w-full" spellcheck="false" />
 			</div>
 		</Ask>
 	</div>
