@@ -397,4 +397,6 @@ type API struct {
 	Gains       say.Gains         `json:"gains"`
 	SeriesRead  SeriesRead        `json:"seriesRead"`
 	Arrays      say.ArrayChoices  `json:"arrays"`
+	Volumes     say.Volumes       `json:"volumes"`
+	Divided     say.Divided       `json:"divided"`
 }

@@ -63,8 +63,12 @@ func TestBenchView(t *testing.T) {
 		t.Errorf("it says %+v", b)
 	}
 	v := ask(t, h, "GET", at, "").view()
+	serials := "" // a step that erases asks for the end of its drive's
+	for _, it := range v.View.Job.Items {
+		serials += it.Serial + " "
+	}
 	for _, s := range v.View.Order {
-		body := `{"do":"tick","step":"` + string(s.ID) + `","seconds":90}`
+		body := `{"do":"tick","step":"` + string(s.ID) + `","seconds":90,"text":"` + serials + `"}`
 		if s.Test != "" {
 			body = `{"do":"test","step":"` + string(s.ID) + `","result":{"step":"x","state":"passed","passes":1}}`
 		}

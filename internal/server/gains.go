@@ -5,6 +5,7 @@ package server
 import (
 	"io"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -83,5 +84,39 @@ func (s *api) arrayChoices(c *gin.Context) error {
 	planned := k.Job.PlannedRig()
 	answer := fit.Resolve(&planned)
 	c.JSON(http.StatusOK, v.ArrayChoices(volume.Offers(k.Job.Drives(items, &answer), risk), risk))
+	return nil
+}
+
+// volumes is what is written on the blank drives of a job, ?system= being the file system of what is
+// suggested.
+func (s *api) volumes(c *gin.Context) error {
+	k, err := s.named(c)
+	if err != nil {
+		return err
+	}
+	fs := volume.FileSystem(c.DefaultQuery("system", string(volume.NTFS)))
+	if !slices.Contains(fs.Values(), string(fs)) {
+		return s.Language.Err(problem.List{{Pointer: "/system", Fact: fact.Of(volume.NoSuchSystem, fact.Typed(fs))}})
+	}
+	c.JSON(http.StatusOK, say.About(s.Language, &k.Job).Volumes(&k.Job, fs))
+	return nil
+}
+
+// divide draws a layout of a blank drive, whatever is wrong with it. Nothing is kept.
+func (s *api) divide(c *gin.Context) error {
+	k, err := s.named(c)
+	if err != nil {
+		return err
+	}
+	l, err := body[volume.Layout](c, "Layout")
+	if err != nil {
+		return err
+	}
+	v := say.About(s.Language, &k.Job)
+	d, ok := v.Divide(&k.Job, l)
+	if !ok {
+		return v.Err(problem.List{{Pointer: "/item", Fact: fact.Of(job.WhichLayout)}})
+	}
+	c.JSON(http.StatusOK, d)
 	return nil
 }

@@ -19,7 +19,9 @@ import (
 	"deepbay/docs/schema"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shorthand"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/format"
 	"deepbay/internal/layouts"
 	"deepbay/internal/probe"
@@ -142,6 +144,23 @@ func TestSecondLanguage(t *testing.T) {
 		}
 		check("GET", at+"/arrays?perYear=0.02"+drives, "")
 		check("GET", at+"/arrays?years=99", "")
+		var blank struct {
+			Drives []struct {
+				Item   rig.ItemID
+				Layout volume.Layout
+			}
+		}
+		json.Unmarshal(check("GET", at+"/volumes?system=ext4", ""), &blank)
+		check("GET", at+"/volumes?system=zfs", "")
+		check("POST", at+"/volumes", `{"item":"nobody","table":"mbr","volumes":[{"fileSystem":"ntfs"}]}`)
+		for _, d := range blank.Drives {
+			l, _ := json.Marshal(d.Layout)
+			check("POST", at+"/volumes", string(l))
+			do(`{"do":"layout","layout":` + string(l) + `}`)
+			check("POST", at+"/volumes", `{"item":`+quoted(string(d.Item))+`,"table":"mbr","volumes":[{"fileSystem":"fat32","bytes":99999999999999,"label":"a/b","at":"Q"}]}`)
+			do(`{"do":"no layout","value":` + quoted(string(d.Item)) + `}`)
+		}
+		do(`{"do":"layout","layout":{"item":"item-1","table":"gpt","volumes":[{"fileSystem":"ntfs"}]}}`)
 		check("GET", at+"/arrays?item=nobody", "")
 		do(`{"do":"place","item":"nobody","socket":"nowhere"}`)
 		do(`{"do":"close"}`)

@@ -182,6 +182,8 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.POST("/jobs/:id/sim", s.do(s.simDo))
 	a.GET("/jobs/:id/gains", s.do(s.gains))
 	a.GET("/jobs/:id/arrays", s.do(s.arrayChoices))
+	a.GET("/jobs/:id/volumes", s.do(s.volumes))
+	a.POST("/jobs/:id/volumes", s.do(s.divide))
 	a.POST("/measurements", s.do(s.readMeasured))
 	a.POST("/observations", s.do(s.readObservation))
 	a.POST("/drafts", s.do(s.draftSheet))

@@ -14,6 +14,7 @@ import (
 	"deepbay/internal/core/practice"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/core/workorder"
 )
 
@@ -137,6 +138,13 @@ func (j *Job) blocks(planned *fit.Answer, lost []workorder.Lost) []Block {
 			out = append(out, Block{Says: fact.Of(ArrayMode, Setting(a.Mode)), Moves: []rig.Move{{Setting: a.Mode.Setting, Value: a.Mode.Value}}})
 		}
 	}
+	for i := range j.Layouts {
+		for _, id := range j.written(&j.Layouts[i]) {
+			if j.Item(id).Holds != rig.Blank {
+				out = append(out, Block{Says: fact.Of(LayoutHolds, id)})
+			}
+		}
+	}
 	out = append(out, j.stuckBlocks()...)
 	if j.Practice.Of(practice.Beyond) == practice.Never {
 		for i := range planned.Findings {
@@ -230,6 +238,7 @@ func (a *applier) setArray() fact.Fact {
 				it.Role = ""
 			}
 		}
+		j.Layouts = slices.DeleteFunc(j.Layouts, func(l volume.Layout) bool { return l.Array == j.Arrays[i].ID })
 		j.Arrays = slices.Delete(slices.Clone(j.Arrays), i, i+1)
 		return says
 	}

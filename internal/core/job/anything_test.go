@@ -11,10 +11,12 @@ import (
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/layer"
+	"deepbay/internal/core/measure"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/practice"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/say"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/coretest/jobs"
 	"deepbay/internal/format"
 )
@@ -30,7 +32,7 @@ func TestRandomAnything(t *testing.T) {
 		if demo { // half of them are whole files
 			j = load(t, demoJobs[rng.Intn(len(demoJobs))])
 		}
-		for n := range 30 {
+		for n := range 36 {
 			c := anything(rng, &j)
 			next, done, err := job.Apply(j, c, stamp)
 			if err != nil {
@@ -71,7 +73,7 @@ func TestRandomAnything(t *testing.T) {
 			say.About(say.Plain, &v.Job).Trouble(&d)
 		}
 	}
-	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck, job.DoCheck, job.DoUncheck, job.DoCure, job.DoUncure} {
+	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck, job.DoCheck, job.DoUncheck, job.DoCure, job.DoUncure, job.DoMeasure, job.DoUnmeasure, job.DoLayout, job.DoNoLayout} {
 		if taken[do] == 0 {
 			t.Errorf("%s was never taken", do)
 		}
@@ -86,6 +88,9 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 	c := job.Change{Do: job.Do(all[rng.Intn(len(all))]), Text: "8GB", Value: "yes"}
 	if j.Closed != nil {
 		c.Do = job.DoReopen
+	}
+	if len(j.Layouts) > 0 && rng.Intn(8) == 0 {
+		c.Do = job.DoNoLayout
 	}
 	pick := func(ids []rig.ItemID) rig.ItemID {
 		if len(ids) == 0 {
@@ -122,6 +127,12 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 		if c.Do == job.DoTest && len(c.Steps) > 1 {
 			c.Steps = c.Steps[:1]
 		}
+		for _, s := range j.Order() {
+			c.Text += " " + strings.Join(s.Confirm, " ")
+		}
+		if c.Do == job.DoTick && rng.Intn(3) > 0 {
+			c.Text = strings.TrimSpace(c.Text)
+		}
 		c.Result = &job.TestRun{State: job.TestState(job.TestRuns.Values()[rng.Intn(3)]), Passes: rng.Intn(2), Text: "12"}
 	case job.DoConfirm, job.DoForget, job.DoRead, job.DoExplain:
 		r := j.PlannedRig()
@@ -142,6 +153,28 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 			if j.Part(it.Part).Drive != nil && rng.Intn(3) > 0 {
 				c.Array.Members = append(c.Array.Members, it.ID)
 			}
+		}
+	case job.DoMeasure:
+		for range rng.Intn(3) {
+			s := measure.Series{ID: 1, What: measure.What(measure.What("").Values()[rng.Intn(10)]), When: measure.When(measure.When("").Values()[rng.Intn(2)]), Runs: []float64{1 + 100*rng.Float64()}, Of: "tides"}
+			if rng.Intn(2) == 0 && s.What.Rate() {
+				s.Item, s.Depth, s.BlockBytes = c.Item, 1, 4096
+			}
+			c.Measured = append(c.Measured, s)
+		}
+	case job.DoUnmeasure:
+		c.Value = fmt.Sprint(1 + rng.Intn(3))
+	case job.DoCorrect:
+		c.Holds = rig.Content(rig.Content("").Values()[rng.Intn(3)])
+	case job.DoLayout:
+		for _, l := range volume.Suggest(j.Blanks(), []volume.FileSystem{volume.NTFS, volume.XFS}[rng.Intn(2)], j.Layouts, nil) {
+			if c.Layout == nil || rng.Intn(2) == 0 {
+				c.Layout = &l
+			}
+		}
+	case job.DoNoLayout:
+		for _, l := range j.Layouts {
+			c.Value = string(l.Item)
 		}
 	case job.DoRole:
 		c.Value = job.Role("").Values()[rng.Intn(6)]

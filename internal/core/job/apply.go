@@ -18,6 +18,7 @@ import (
 	"deepbay/internal/core/practice"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/core/workorder"
 )
 
@@ -73,6 +74,8 @@ const (
 	DoUncure    Do = "uncure"     // value is the number of a cure that nobody began
 	DoMeasure   Do = "measure"    // series were measured: measured
 	DoUnmeasure Do = "unmeasure"  // value is the number of a series that is none
+	DoLayout    Do = "layout"     // a blank drive gets volumes: layout
+	DoNoLayout  Do = "no layout"  // value names a drive, or an array as array:name, that gets none
 	DoClose     Do = "close"      // the job ends; sure where nothing was fitted
 	DoReopen    Do = "reopen"     // it does not
 )
@@ -80,7 +83,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoLayout), string(DoNoLayout), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -130,6 +133,7 @@ type Change struct {
 	Observation *power.Observation `json:"observation,omitempty"`
 	Seconds     int                `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at the step
 	Measured    []measure.Series   `json:"measured,omitempty" jsonschema:"maxItems=100"`
+	Layout      *volume.Layout     `json:"layout,omitempty"`
 	Array       *rig.DriveArray    `json:"array,omitempty"`
 	Sheet       *machine.Sheet     `json:"sheet,omitempty"`
 }
@@ -175,6 +179,7 @@ func clone(j Job) Job {
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	j.Strange = slices.Clone(j.Strange)
 	j.Checked, j.Cures, j.Measured = slices.Clone(j.Checked), slices.Clone(j.Cures), slices.Clone(j.Measured)
+	j.Layouts = slices.Clone(j.Layouts)
 	j.Incidents, j.Differs, j.Stuck = slices.Clone(j.Incidents), slices.Clone(j.Differs), slices.Clone(j.Stuck)
 	return j
 }
@@ -275,6 +280,8 @@ func (a *applier) apply() fact.Fact {
 		return a.cure()
 	case DoMeasure, DoUnmeasure:
 		return a.measured()
+	case DoLayout, DoNoLayout:
+		return a.layout()
 	case DoClose:
 		return a.close()
 	case DoReopen:
@@ -550,11 +557,13 @@ func (a *applier) removeOne(id rig.ItemID) fact.Fact {
 	for i := range a.job.Arrays {
 		a.job.Arrays[i].Members = slices.DeleteFunc(slices.Clone(a.job.Arrays[i].Members), func(x rig.ItemID) bool { return x == id })
 	}
-	a.job.Arrays = slices.DeleteFunc(a.job.Arrays, func(x rig.DriveArray) bool { return len(x.Members) < x.Level.Fewest() })
+	a.job.Arrays = slices.DeleteFunc(a.job.Arrays, func(x rig.DriveArray) bool { return !x.Level.Takes(len(x.Members)) })
+	a.job.Layouts = slices.DeleteFunc(a.job.Layouts, func(l volume.Layout) bool { return l.Array != "" && a.job.array(l.Array) == nil })
 	if a.job.Wish.Starts.Item == id {
 		a.job.Wish.Starts = rig.Start{}
 	}
 	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(x rig.ItemID) bool { return x == id })
+	a.job.Layouts = slices.DeleteFunc(a.job.Layouts, func(l volume.Layout) bool { return l.Item == id })
 	for i := range a.job.Measured { // what was measured of it is true still
 		if s := &a.job.Measured[i]; s.Item == id {
 			s.Item = ""

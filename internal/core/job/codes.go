@@ -36,7 +36,19 @@ const (
 	RoomNear          fact.Code = "job/room-near"      // at most
 	RoomForDrive      fact.Code = "job/room-for-drive" // place, link
 	NoRoomForDrive    fact.Code = "job/no-room-for-drive"
-	RoomForMemory     fact.Code = "job/room-for-memory" // slots
+	RoomForMemory     fact.Code = "job/room-for-memory"     // slots
+	LayoutIs          fact.Code = "job/layout-is"           // piece, count of volumes
+	ArrayLayoutIs     fact.Code = "job/array-layout-is"     // array, count of volumes
+	NoLayoutNow       fact.Code = "job/no-layout-now"       // piece
+	NoArrayLayoutNow  fact.Code = "job/no-array-layout-now" // array
+	WhichLayout       fact.Code = "job/which-layout"
+	NoSuchLayout      fact.Code = "job/no-such-layout" // as given
+	LayoutTwice       fact.Code = "job/layout-twice"
+	LayoutNotBlank    fact.Code = "job/layout-not-blank" // piece's name
+	LayoutMember      fact.Code = "job/layout-member"    // piece's name
+	LayoutHolds       fact.Code = "job/layout-holds"     // piece
+	LayoutNoDrive     fact.Code = "job/layout-no-drive"  // piece's name
+	ConfirmFirst      fact.Code = "job/confirm-first"    // step
 	WhichCheck        fact.Code = "job/which-check"
 	NoSuchCheck       fact.Code = "job/no-such-check"   // as given
 	NoSuchOutcome     fact.Code = "job/no-such-outcome" // as given, check
@@ -263,5 +275,6 @@ const (
 	Passes       fact.Noun = "pass"
 	Measurements fact.Noun = "measurement"
 	Runs         fact.Noun = "run"
+	Volumes      fact.Noun = "volume"
 	PiecesSeen   fact.Noun = "piece"
 )

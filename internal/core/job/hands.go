@@ -6,6 +6,7 @@ package job
 import (
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"deepbay/internal/core/fact"
@@ -138,6 +139,8 @@ func (a *applier) tick() fact.Fact {
 			return a.refuse(at[i], fact.Of(SayHowItEnded, s.Do))
 		case c.Do == DoTick && s.Powered() && a.job.Dropped() != nil:
 			return a.refuse(at[i], fact.Of(PowerHeld, a.job.Dropped().Says()))
+		case c.Do == DoTick && !confirmed(c.Text, s.Confirm):
+			return a.refuse("/text", fact.Of(ConfirmFirst, s.Do))
 		case c.Do == DoLeaveOut && s.Danger.Is() && !c.Sure:
 			return a.refuse("/sure", fact.Of(Dangerous, s.Do, s.Danger))
 		}
@@ -158,6 +161,17 @@ func (a *applier) tick() fact.Fact {
 		return says[0]
 	}
 	return fact.Of(Together, says)
+}
+
+// confirmed reports that what was typed has the end of every serial number that a step asks for.
+func confirmed(text string, ends []string) bool {
+	words := strings.FieldsFunc(strings.ToUpper(text), func(r rune) bool { return (r < '0' || r > '9') && (r < 'A' || r > 'Z') })
+	for _, end := range ends {
+		if !slices.ContainsFunc(words, func(w string) bool { return strings.HasSuffix(w, end) }) {
+			return false
+		}
+	}
+	return true
 }
 
 // do keeps that a step was done. What takes another step back ends that one, and is ended

@@ -18,7 +18,7 @@ func carryOut(s workorder.Step) job.Change {
 	if s.Test != "" {
 		return job.Change{Do: job.DoTest, Step: s.ID, Result: &job.TestRun{State: job.TestPassed, Passes: 4}}
 	}
-	return job.Change{Do: job.DoTick, Step: s.ID}
+	return job.Change{Do: job.DoTick, Step: s.ID, Text: strings.Join(s.Confirm, " ")}
 }
 
 // ready is the demo's tower with a plan that nothing stops.

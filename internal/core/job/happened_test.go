@@ -71,7 +71,7 @@ func TestDropped(t *testing.T) {
 	b.do(job.Change{Do: job.DoIncident, Incident: &job.Incident{Kind: job.Stripped}})
 	b.do(job.Change{Do: job.DoIncident, Incident: &job.Incident{Kind: job.Dropped, Screw: &layer.Fastener{Count: 4, Thread: layer.M3, Length: 10}, Count: 1}})
 	for _, s := range b.job.Order() {
-		c := job.Change{Do: job.DoTick, Step: s.ID}
+		c := job.Change{Do: job.DoTick, Step: s.ID, Text: strings.Join(s.Confirm, " ")}
 		if s.Test != "" {
 			c = job.Change{Do: job.DoTest, Step: s.ID, Result: &job.TestRun{State: job.TestPassed, Passes: 1}}
 		}
@@ -199,7 +199,7 @@ func TestPlannedAnew(t *testing.T) {
 		if s.ID == "fit/item-5@C1" {
 			break // its like is in D1
 		}
-		b.do(job.Change{Do: job.DoTick, Steps: []string{s.ID}})
+		b.do(job.Change{Do: job.DoTick, Steps: []string{s.ID}, Text: strings.Join(s.Confirm, " ")})
 	}
 	for _, at := range []string{"", "M2_2", "NOWHERE"} {
 		if why := refused(b.job, job.Change{Do: job.DoStuck, Stuck: &job.Stuck{Item: "item-7", Socket: rig.ParsePath(at)}}); !strings.Contains(why, "/stuck/socket") {

@@ -22,6 +22,7 @@ import (
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shorthand"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/core/workorder"
 )
 
@@ -73,6 +74,7 @@ type Job struct {
 	Checked   []Checked        `json:"checked,omitempty" jsonschema:"maxItems=200"`   // while a fault is looked for
 	Cures     []Mending        `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
 	Measured  []measure.Series `json:"measured,omitempty" jsonschema:"maxItems=500"`  // before the work and after it
+	Layouts   []volume.Layout  `json:"layouts,omitempty" jsonschema:"maxItems=64"`    // volumes that blank drives get
 	Closed    *Closing         `json:"closed,omitempty"`
 }
 
@@ -227,7 +229,7 @@ func (j *Job) Order() []workorder.Step { return j.Work().Steps }
 
 // Work is the work order from found to planned, with what goes with it.
 func (j *Job) Work() workorder.Order {
-	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed()}
+	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed(), Layouts: j.layoutsNow()}
 	o := workorder.Make(w)
 	j.mend(&o, w)
 	return o
@@ -318,6 +320,7 @@ func (j *Job) Validate() problem.List {
 	j.validateArrays(&l)
 	j.validateCures(&l)
 	j.validateMeasured(&l)
+	j.validateLayouts(&l)
 	l = append(l, CheckPractice(j.Practice)...)
 	if !j.Due.Valid() {
 		l.Add("/due", fact.Of(NoSuchDay, string(j.Due)))

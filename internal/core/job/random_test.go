@@ -7,6 +7,7 @@ import (
 	"reflect"
 	"runtime/debug"
 	"slices"
+	"strings"
 	"testing"
 
 	"deepbay/internal/core/fit"
@@ -135,7 +136,7 @@ func deeds(t *testing.T, seed int64, v *job.View) {
 	t.Helper()
 	var changes []job.Change
 	for i := range v.Order {
-		changes = append(changes, job.Change{Do: job.DoTick, Step: v.Order[i].ID}, job.Change{Do: job.DoUntick, Step: v.Order[i].ID})
+		changes = append(changes, job.Change{Do: job.DoTick, Step: v.Order[i].ID, Text: strings.Join(v.Order[i].Confirm, " ")}, job.Change{Do: job.DoUntick, Step: v.Order[i].ID})
 	}
 	for i := range v.Lines {
 		changes = append(changes, job.Change{Do: job.DoConfirm, Line: v.Lines[i].ID}, job.Change{Do: job.DoRead, Line: v.Lines[i].ID, Text: "not there"})

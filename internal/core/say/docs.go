@@ -47,8 +47,9 @@ type Step struct {
 	See      Text            `json:"see,omitzero"`    // what must be seen before it counts as done
 	Photo    bool            `json:"photo,omitempty"` // and is worth a photograph
 	Minutes  layer.Minutes   `json:"minutes"`
-	Guess    bool            `json:"guess,omitempty"` // nobody measured that
-	Runs     layer.Minutes   `json:"runs,omitzero"`   // its test runs so long by itself, roughly
+	Guess    bool            `json:"guess,omitempty"`   // nobody measured that
+	Confirm  int             `json:"confirm,omitempty"` // so many serial numbers are read off drives and their ends typed before it is done: it erases
+	Runs     layer.Minutes   `json:"runs,omitzero"`     // its test runs so long by itself, roughly
 }
 
 // Cell is a place in the tray, with fasteners of one kind.
@@ -479,7 +480,7 @@ func (v *Voice) Steps(steps []workorder.Step) []Step {
 	out := make([]Step, len(steps))
 	for i := range steps {
 		s := &steps[i]
-		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger), s.Layer, s.Lead, s.Shuts, s.Inside, v.facts(s.Tools), v.Fact(s.See), s.Photo, s.Takes, s.Guess, s.Runs}
+		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger), s.Layer, s.Lead, s.Shuts, s.Inside, v.facts(s.Tools), v.Fact(s.See), s.Photo, s.Takes, s.Guess, len(s.Confirm), s.Runs}
 		for n, c := range s.Cautions {
 			out[i].Cautions[n] = Caution{v.Fact(c.Topic), v.Fact(c.Says)}
 		}

@@ -38,6 +38,35 @@ var gainWords = map[fact.Code]string{
 	job.NoRoomForDrive: "There is no free place for a further drive.",
 	job.RoomForMemory:  "More memory goes into {0}.",
 
+	job.LayoutIs:         "{0} gets {1}",
+	job.ArrayLayoutIs:    "array {0} gets {1}",
+	job.NoLayoutNow:      "{0} gets no volumes",
+	job.NoArrayLayoutNow: "array {0} gets no volumes",
+	job.WhichLayout:      "no layout is given",
+	job.NoSuchLayout:     "{0:quoted} has no layout",
+	job.LayoutTwice:      "has two layouts",
+	job.LayoutNotBlank:   "{0} is not known to be blank: nothing is written on it. Say on its card that it is blank, if somebody looked",
+	job.LayoutMember:     "{0} is a member of an array: the array gets volumes",
+	job.LayoutHolds:      "{0} is to get volumes, and is not known to be blank",
+	job.LayoutNoDrive:    "{0} is no drive that can be written on",
+	job.ConfirmFirst:     "{0}: this erases. Read the serial number off the drive, and type its last four characters first",
+	volume.NoVolumes:     "no volume is named",
+	volume.FourAtMost:    "the older table has four entries",
+	volume.BeyondDrive:   "{0:dec} are more than is left, which is {1:dec}",
+	volume.RestIsLast:    "only the last volume can take what is left: give a size",
+	volume.NothingLeft:   "nothing is left for it",
+	volume.TooSmall:      "is smaller than {0}",
+	volume.BeyondSystem:  "{0:filesystem} has volumes of {1} at most",
+	volume.LabelTooLong:  "{0:filesystem} has labels of {1} letters at most",
+	volume.LabelLetters:  "{0:quoted} has a character that labels cannot have",
+	volume.NoLetter:      "{0:quoted} is no letter: write C: to Z:",
+	volume.NoMount:       "{0:quoted} is no place to mount at: write it like /srv/tides",
+	volume.TakenAt:       "{0} is taken",
+	volume.TakenLabel:    "another volume is labelled {0}",
+	volume.NoSuchSystem:  "{0:quoted} is no file system that is known here",
+	volume.NoSuchTable:   "{0:quoted} is no partition table: gpt or mbr",
+	volume.OneOfTwo:      "a layout is of a drive or of an array",
+
 	measure.NotMeasured: "is no file of measurements: give the JSON of fio, or CSV with a head line",
 	measure.NotJSON:     "is no JSON of measurements: {0}",
 	measure.NotCSV:      "is not CSV: {0}",
@@ -368,3 +397,5 @@ func spanOf(seconds float64) string {
 	}
 	return quantity.Thousands(int64(minutes/60)) + " h " + strconv.Itoa(minutes%60) + " min"
 }
+
+var fileSystems = map[volume.FileSystem]string{volume.NTFS: "NTFS", volume.ExFAT: "exFAT", volume.FAT32: "FAT32", volume.Ext4: "ext4", volume.XFS: "XFS"}

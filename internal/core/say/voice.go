@@ -173,6 +173,16 @@ func (v *Voice) arg(x any, verb string) string {
 			return ", by " + string(a)
 		case verb == "by":
 			return ""
+		case verb == "table":
+			return strings.ToUpper(string(a)) + " table"
+		case verb == "filesystem":
+			return fileSystems[volume.FileSystem(a)]
+		case verb == "labelled" && a != "":
+			return ", labelled " + string(a)
+		case verb == "placed" && a != "":
+			return ", as " + string(a)
+		case verb == "labelled" || verb == "placed":
+			return ""
 		case verb == "level":
 			return levelWords[rig.Level(a)]
 		case verb == "measured":

@@ -10,6 +10,7 @@ import (
 	"deepbay/internal/core/practice"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/volume"
 )
 
 // arrays asks for the arrays that are new in the plan: all members of which lie in it, and not
@@ -33,6 +34,7 @@ func (m *maker) arrays() {
 		if a.Level == rig.Stripe || a.Level == rig.Joined {
 			s.How = append(s.How, fact.Of(StripeLoses))
 		}
+		m.target(&s, a.Members...)
 		m.add(s)
 	}
 }
@@ -53,7 +55,11 @@ func (m *maker) system() {
 	case st.How == "":
 		m.systemBySchool()
 	case st.Array != "" && (st.How == rig.Install || st.How == rig.CopyOver):
-		m.add(Step{ID: "system/" + string(st.How), Phase: System, Do: fact.Of(InstallArray), How: []fact.Fact{fact.Of(DriverStick)}, Cautions: []Caution{cautionTarget}})
+		s := Step{ID: "system/" + string(st.How), Phase: System, Do: fact.Of(InstallArray), How: []fact.Fact{fact.Of(DriverStick)}, Cautions: []Caution{cautionTarget}}
+		if n := slices.IndexFunc(m.Planned.Arrays, func(a rig.DriveArray) bool { return a.ID == st.Array }); n >= 0 {
+			m.target(&s, m.Planned.Arrays[n].Members...)
+		}
+		m.add(s)
 	case st.How == rig.Install:
 		m.install(st.Item)
 	case st.How == rig.CopyOver:
@@ -67,6 +73,7 @@ func (m *maker) install(id rig.ItemID) {
 	if m.Practice.Of(practice.OldDrive) == practice.Unplugged && m.others(id) {
 		s.How = append(s.How, fact.Of(OthersOff))
 	}
+	m.target(&s, id)
 	m.add(s)
 }
 
@@ -76,5 +83,61 @@ func (m *maker) copyOver(id rig.ItemID) {
 	if m.Planned.Wish.Encrypted != quantity.No {
 		s.Cautions = append(s.Cautions, cautionKey)
 	}
+	m.target(&s, id)
 	m.add(s)
+}
+
+// target names the drives that a step erases by size and serial number, and asks for the ends of
+// those numbers before it counts as done.
+func (m *maker) target(s *Step, items ...rig.ItemID) {
+	for _, id := range items {
+		p := m.Planned.Piece(id)
+		if p == nil || p.Part.Drive == nil {
+			continue
+		}
+		s.How = append(s.How, sized(TargetIs, TargetOnly, p))
+		if end := volume.Ending(p.Serial); end != "" && !slices.Contains(s.Confirm, end) {
+			s.Confirm = append(s.Confirm, end)
+		}
+	}
+}
+
+// sized names a drive with its capacity, or without where that is not known.
+func sized(with, without fact.Code, p *rig.Piece) fact.Fact {
+	if c := p.Part.Drive.CapacityBytes; c.Known() {
+		return fact.Of(with, p.ID, c)
+	}
+	return fact.Of(without, p.ID)
+}
+
+// volumes asks for volumes on blank drives, one drive a step, after the system is on its own. Drives
+// that hold something are named only to be left alone.
+func (m *maker) volumes() {
+	for i := range m.Layouts {
+		l := &m.Layouts[i]
+		s := Step{ID: "volumes/" + string(l.Item), Phase: System, Do: fact.Of(DivideDrive, l.Item, fact.Typed(l.Table)), Item: l.Item, Cautions: []Caution{cautionTarget}}
+		members := []rig.ItemID{l.Item}
+		size := quantity.Bytes(0)
+		if n := slices.IndexFunc(m.Planned.Arrays, func(a rig.DriveArray) bool { return l.Array != "" && a.ID == l.Array }); n >= 0 {
+			a := &m.Planned.Arrays[n]
+			members, size = a.Members, m.Planned.ArrayBytes(a)
+			s.ID, s.Do = "volumes/array-"+string(a.ID), fact.Of(DivideArray, fact.Typed(a.Level), fact.Typed(l.Table))
+		} else if p := m.Planned.Piece(l.Item); p != nil && p.Part.Drive != nil {
+			size, s.Socket = p.Part.Drive.CapacityBytes, m.Planned.Where(l.Item)
+		}
+		m.target(&s, members...)
+		for _, p := range m.Planned.Pieces {
+			if p.Part.Drive != nil && !slices.Contains(members, p.ID) && p.Holds != rig.Blank && !m.Planned.Where(p.ID).IsZero() && !p.Part.Drive.Form.Optical() {
+				s.How = append(s.How, sized(NotThisOne, NotThisAtAll, &p))
+			}
+		}
+		for _, x := range l.Draw(size) {
+			if x.Kind == volume.VolumeKind {
+				v := &l.Volumes[x.N]
+				s.How = append(s.How, fact.Of(MakeVolume, x.N+1, x.Bytes, fact.Typed(v.System), fact.Typed(v.Label), fact.Typed(v.At)))
+			}
+		}
+		s.See = fact.Of(VolumesSeen)
+		m.add(s)
+	}
 }

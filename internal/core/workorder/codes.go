@@ -172,6 +172,14 @@ const (
 	InstallArray      fact.Code = "workorder/install-array"
 	DriverStick       fact.Code = "workorder/driver-stick"
 	InstallOn         fact.Code = "workorder/install-on"
+	TargetIs          fact.Code = "workorder/target-is"       // piece, capacity
+	TargetOnly        fact.Code = "workorder/target-only"     // piece
+	NotThisAtAll      fact.Code = "workorder/not-this-at-all" // piece
+	DivideDrive       fact.Code = "workorder/divide-drive"    // piece, table
+	DivideArray       fact.Code = "workorder/divide-array"    // level, table
+	NotThisOne        fact.Code = "workorder/not-this-one"    // piece, capacity
+	MakeVolume        fact.Code = "workorder/make-volume"     // number, capacity, file system, label, letter or place
+	VolumesSeen       fact.Code = "workorder/volumes-seen"
 	ChooseBySerial    fact.Code = "workorder/choose-by-serial"
 	CopyOnto          fact.Code = "workorder/copy-onto"
 	CopyWhole         fact.Code = "workorder/copy-whole"

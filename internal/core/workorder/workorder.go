@@ -21,6 +21,7 @@ import (
 	"deepbay/internal/core/practice"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/volume"
 )
 
 // Phase is a stretch of the work.
@@ -92,6 +93,7 @@ type Step struct {
 	Runs     layer.Minutes // how long its test runs by itself, roughly
 	Test     rig.Test      // it asks for a test: how that ended is told, not ticked; "" for none
 	Danger   fact.Fact     // what can come of it if it is left out; none where nothing does
+	Confirm  []string      // the ends of the serial numbers that are read off the drives and typed before it is done: it erases them
 }
 
 // Powered reports a step for which the machine has power.
@@ -123,8 +125,9 @@ type Job struct {
 	Done     []Deed       // what hands did, oldest first: what the plan asks for no more is taken back
 	Again    bool         // it was opened, closed and is opened again: what is done needs no reaching any more
 	Practice practice.Practice
-	Agreed   []fact.Fact // losses that somebody accepted knowingly, and who
-	Barred   []layer.ID  // layers that were tried and do not come off
+	Agreed   []fact.Fact     // losses that somebody accepted knowingly, and who
+	Barred   []layer.ID      // layers that were tried and do not come off
+	Layouts  []volume.Layout // of blank drives and arrays that get volumes in this stage
 }
 
 // Order is the steps, with what goes with them.
@@ -180,6 +183,7 @@ func Make(j Job) Order {
 	m.arrays()
 	m.test()
 	m.system()
+	m.volumes()
 	if inside {
 		m.close(then)
 	} else {

@@ -76,6 +76,8 @@ export interface API {
 	gains: Gains;
 	seriesRead: SeriesRead;
 	arrays: ArrayChoices;
+	volumes: Volumes;
+	divided: Divided;
 }
 /**
  * JobList is a page of the bench: open jobs first, the latest change first.
@@ -382,6 +384,12 @@ export interface Job {
 	 * @maxItems 500
 	 */
 	measured?: Series[];
+	/**
+	 * volumes that blank drives get
+	 *
+	 * @maxItems 64
+	 */
+	layouts?: Layout[];
 	closed?: Closing;
 }
 /**
@@ -2318,6 +2326,38 @@ export interface Series {
 	at?: string;
 }
 /**
+ * Layout is what is written on one blank drive, or on an array.
+ */
+export interface Layout {
+	item?: string;
+	array?: string;
+	table: 'gpt' | 'mbr';
+	/**
+	 * logical; 0 is 512
+	 */
+	sectorBytes?: 512 | 4096;
+	/**
+	 * @minItems 1
+	 * @maxItems 16
+	 */
+	volumes: [Volume, ...Volume[]];
+}
+/**
+ * Volume is one volume of a drive.
+ */
+export interface Volume {
+	/**
+	 * 0 is what is left; of the last one only
+	 */
+	bytes?: number;
+	fileSystem: 'ntfs' | 'exfat' | 'fat32' | 'ext4' | 'xfs';
+	label?: string;
+	/**
+	 * a letter, or where it is mounted
+	 */
+	at?: string;
+}
+/**
  * Closing is the end of a job.
  */
 export interface Closing {
@@ -2781,6 +2821,10 @@ export interface Step {
 	 * nobody measured that
 	 */
 	guess?: boolean;
+	/**
+	 * so many serial numbers are read off drives and their ends typed before it is done: it erases
+	 */
+	confirm?: number;
 	/**
 	 * its test runs so long by itself, roughly
 	 */
@@ -3339,6 +3383,8 @@ export interface Change {
 		| 'uncure'
 		| 'measure'
 		| 'unmeasure'
+		| 'layout'
+		| 'no layout'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';
@@ -3411,6 +3457,7 @@ export interface Change {
 	 * @maxItems 100
 	 */
 	measured?: Series[];
+	layout?: Layout;
 	array?: DriveArray;
 	sheet?: Sheet;
 }
@@ -5275,4 +5322,59 @@ export interface ArrayOffer {
 	loses: string;
 	oneGone: string;
 	notes: string[];
+}
+/**
+ * Volumes is what is written on the blank drives of a job.
+ */
+export interface Volumes {
+	drives: Divided[];
+	/**
+	 * drives of which nobody said what they hold
+	 */
+	open: Unsaid[];
+	/**
+	 * which drives are not among them, and why
+	 */
+	says: string;
+}
+/**
+ * Divided is a blank drive, or an array of them, with its volumes.
+ */
+export interface Divided {
+	item?: string;
+	array?: string;
+	name: string;
+	size: string;
+	/**
+	 * somebody said so; else it is what is suggested
+	 */
+	planned?: boolean;
+	layout: Layout;
+	/**
+	 * the drive to scale
+	 */
+	strip: Strip[];
+	notes: string[];
+	/**
+	 * what is wrong with it now
+	 */
+	faults: string[];
+}
+/**
+ * Strip is a stretch of a drive.
+ */
+export interface Strip {
+	kind: 'table' | 'volume' | 'free' | 'lost';
+	/**
+	 * of the drive, 0 to 1
+	 */
+	share: number;
+	says: string;
+}
+/**
+ * Unsaid is a drive of which nobody said what it holds.
+ */
+export interface Unsaid {
+	item: string;
+	name: string;
 }

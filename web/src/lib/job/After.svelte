@@ -49,6 +49,7 @@
 	}
 
 	let making = $state(false);
+	let dividing = $state(false);
 </script>
 
 <section aria-label="Afterwards" data-testid="after">
@@ -82,9 +83,20 @@
 	{#if drives.length > 1 && !session.closed}
 		<Quiet class="text-soft" onclick={() => (making = true)}>Use drives together…</Quiet>
 	{/if}
+	{#each session.job.layouts ?? [] as l (l.item ?? l.array)}
+		<p class="mt-2 border-l-4 border-water-4 pl-3">
+			{l.item ? called(l.item) : `array ${l.array ?? ''}`}: {l.volumes
+				.map((v) => [v.label, v.at].filter(Boolean).join(' at '))
+				.join(', ')}
+		</p>
+	{/each}
+	{#if drives.length > 0 && !session.closed}
+		<Quiet class="text-soft" onclick={() => (dividing = true)}>Volumes…</Quiet>
+	{/if}
 	{#if session.view.stages.length === 0 && !session.closed}
 		<Quiet class="text-soft" onclick={() => (desk.dialog = 'stage')}>Do it in stages…</Quiet>
 	{/if}
 </section>
 
+<Later bind:open={dividing} load={() => import('./Volumes.svelte')} />
 <Later bind:open={making} load={() => import('./MakeArray.svelte')} />

@@ -6,6 +6,7 @@
 	import Quiet from '$lib/ui/Quiet.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { when } from '$lib/ui/text';
+	import Ends from './Ends.svelte';
 	import TestState from './TestState.svelte';
 	import { useSession } from './session.svelte';
 
@@ -31,8 +32,11 @@
 			reason = '';
 		}
 	}
+	/** The ends of the serial numbers of what a step erases. */
+	let ends = $state('');
+	const done = () => onchange({ do: 'tick', step: step.id, ...(step.confirm && { text: ends }) });
 	async function toggle(box: HTMLInputElement) {
-		await onchange({ do: box.checked ? 'tick' : 'untick', step: step.id });
+		await (box.checked ? done() : onchange({ do: 'untick', step: step.id }));
 		if (box.isConnected) box.checked = session.tick(step.id) !== undefined; // else they went on
 	}
 </script>
@@ -50,6 +54,15 @@
 			{c.says}
 		</p>
 	{/each}
+	{#if step.confirm && !tick && !session.closed}
+		<Ends
+			count={step.confirm}
+			what={step.do}
+			bind:value={ends}
+			onenter={() => void done()}
+			class="mb-2 ml-14"
+		/>
+	{/if}
 	{#if step.test || tick?.reason}
 		<div class="grid min-h-12 grid-cols-[3.5rem_1fr] items-start">
 			<span class="mt-1 ml-2">

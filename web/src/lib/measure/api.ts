@@ -1,6 +1,6 @@
 // What the page of measurements asks of the server.
-import { call } from '$lib/api/client';
-import type { ArrayChoices, Gains, SeriesRead } from '$lib/api/types.gen';
+import { call, post } from '$lib/api/client';
+import type { ArrayChoices, Divided, Gains, Layout, SeriesRead, Volumes } from '$lib/api/types.gen';
 
 const at = (job: string) => '/jobs/' + encodeURIComponent(job);
 
@@ -14,3 +14,10 @@ export const arrays = (job: string, items: readonly string[], risk: Record<strin
 	for (const [name, value] of Object.entries(risk)) if (value) q.set(name, value);
 	return call<ArrayChoices>(fetch, at(job) + '/arrays?' + q.toString());
 };
+
+/** What is written on blank drives: as somebody said, or as is suggested by a file system. */
+export const volumes = (job: string, system: string) =>
+	call<Volumes>(fetch, at(job) + '/volumes?system=' + system);
+/** A layout to scale, whatever is wrong with it. Nothing is kept. */
+export const divide = (job: string, layout: Layout) =>
+	call<Divided>(fetch, at(job) + '/volumes', post(layout));

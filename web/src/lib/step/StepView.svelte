@@ -8,6 +8,7 @@
 	import type { BenchView } from '$lib/api/types.gen';
 	import * as ask from '$lib/step/api';
 	import { useSession } from '$lib/job/session.svelte';
+	import Ends from '$lib/job/Ends.svelte';
 	import TestState from '$lib/job/TestState.svelte';
 	import { shortcut } from '$lib/ui/commands.svelte';
 	import Later from '$lib/ui/Later.svelte';
@@ -46,6 +47,8 @@
 	let times = $state.raw<BenchView>();
 	const takes = $derived(times?.steps.find((s) => s.step === step?.id)?.says);
 
+	/** The ends of the serial numbers of what the step erases. */
+	let ends = $state('');
 	const timer = new Timer();
 	let head = $state<HTMLElement>();
 	let screwOpen = $state(false);
@@ -57,6 +60,7 @@
 	function show(id: string | undefined) {
 		if (!id || id === at) return;
 		at = id;
+		ends = '';
 		timer.reset();
 		void tick().then(() => head?.focus());
 	}
@@ -68,7 +72,12 @@
 		const here = step.id;
 		if (!was && tickable) {
 			const seconds = timer.seconds || undefined;
-			const taken = session.change({ do: 'tick', step: here, seconds });
+			const taken = session.change({
+				do: 'tick',
+				step: here,
+				seconds,
+				...(step.confirm && { text: ends })
+			});
 			await session.held();
 			if (!(await taken) || at !== here) return;
 		}
@@ -211,6 +220,9 @@
 						<strong>See:</strong>
 						{step.see}
 					</p>
+				{/if}
+				{#if step.confirm && !was && tickable}
+					<Ends count={step.confirm} what={step.do} bind:value={ends} onenter={() => void next()} />
 				{/if}
 				{#if step.test}<TestState {step} onchange={(c) => session.change(c)} />{/if}
 				{#if was}

@@ -1,0 +1,117 @@
+package job_test
+
+import (
+	"math/rand"
+	"slices"
+	"strings"
+	"testing"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/say"
+	"deepbay/internal/core/volume"
+	"deepbay/internal/core/workorder"
+	"deepbay/internal/coretest/jobs"
+)
+
+// TestVolumes: a blank drive gets volumes in the order, by size and serial number, and only when the
+// end of that was typed; a drive of which nobody knows what it holds never does.
+func TestVolumes(t *testing.T) {
+	b := bench{t, load(t, "dive-camera-ingest")}
+	l := volume.Layout{Item: "item-6", Table: volume.GPT, Volumes: []volume.Volume{{Bytes: 500 * quantity.GB, System: volume.NTFS, Label: "CAMERA", At: "D:"}, {System: volume.NTFS, Label: "SPARE", At: "E:"}}}
+	if got := b.refused(job.Change{Do: job.DoLayout, Layout: &l}); !strings.Contains(got, "not known to be blank") {
+		t.Errorf("a drive of which nothing is known: %s", got)
+	}
+	for i := range b.job.Items {
+		if it := &b.job.Items[i]; it.ID == "item-6" || it.ID == "item-7" {
+			it.Holds = rig.Blank
+		}
+	}
+	for _, c := range []struct {
+		change func(l *volume.Layout)
+		says   string
+	}{
+		{func(l *volume.Layout) { l.Item = "item-1" }, "is no drive"},
+		{func(l *volume.Layout) { l.Item = "nobody" }, "nobody"},
+		{func(l *volume.Layout) { l.Volumes[0].Bytes = 3 * quantity.TB }, "are more than is left"},
+		{func(l *volume.Layout) { l.Volumes[1].At = "D:" }, "D: is taken"},
+		{func(l *volume.Layout) { l.Volumes[1].Label = "camera" }, "another volume is labelled"},
+	} {
+		wrong := l
+		wrong.Volumes = slices.Clone(l.Volumes)
+		c.change(&wrong)
+		if got := b.refused(job.Change{Do: job.DoLayout, Layout: &wrong}); !strings.Contains(got, c.says) {
+			t.Errorf("%+v: %s", wrong, got)
+		}
+	}
+	b.do(job.Change{Do: job.DoLayout, Layout: &l})
+	order := b.job.Order()
+	n := slices.IndexFunc(order, func(s workorder.Step) bool { return s.ID == "volumes/item-6" })
+	if n < 0 {
+		t.Fatal("the order has no step for it")
+	}
+	words := ""
+	for _, h := range order[n].How {
+		words += say.About(say.Plain, &b.job).Fact(h).String() + "; "
+	}
+	for _, want := range []string{"It is Ternlight 2000, serial TLN4-20B117: 2.00 TB, shown as 1.81 TB", "Not Ternlight 1000, serial TLN3-0E4411", "Volume 1: 500.00 GB", "labelled CAMERA, as D:", "Volume 2: 1.50 TB"} {
+		if !strings.Contains(words, want) {
+			t.Errorf("the step does not say %q: %s", want, words)
+		}
+	}
+	if strings.Contains(words, "Not Ternlight 2000, serial TLN4-20B118") {
+		t.Error("a blank drive is told to hold something")
+	}
+	if got := order[n].Confirm; len(got) != 1 || got[0] != "B117" {
+		t.Errorf("it asks for %v", got)
+	}
+	b.do(job.Change{Do: job.DoCorrect, Item: "item-6", Serial: "TLN4-20B117", New: true, Holds: rig.Data, Alone: true}) // somebody looked again
+	if slices.ContainsFunc(b.job.Order(), func(s workorder.Step) bool { return strings.HasPrefix(s.ID, "volumes/") }) {
+		t.Error("a drive that holds data is written on")
+	}
+	if _, blocks := b.job.Afterwards(); !slices.ContainsFunc(blocks, func(k job.Block) bool { return k.Says.Code == job.LayoutHolds }) {
+		t.Error("that it was to be written on holds nothing back")
+	}
+}
+
+// TestErasesOnlyWhatIsConfirmed: on random jobs with volumes, arrays and systems to install no step
+// that erases names a drive as its target that holds data or of which that is not known, for volumes;
+// and none is ticked without the end of the serial number of all it erases.
+func TestErasesOnlyWhatIsConfirmed(t *testing.T) {
+	asked := 0
+	for seed := range int64(max(60, *jobsTried)) {
+		rng := rand.New(rand.NewSource(seed))
+		j := jobs.Random(rng)
+		for i := range j.Items {
+			if it := &j.Items[i]; j.Part(it.Part).Drive != nil {
+				it.Holds = []rig.Content{rig.Blank, rig.Blank, rig.Data, ""}[rng.Intn(4)]
+				it.Serial = []string{"", "TL-00417", "TL-0042X"}[rng.Intn(3)]
+			}
+		}
+		for _, l := range volume.Suggest(j.Blanks(), volume.NTFS, nil, nil) {
+			if next, _, err := job.Apply(j, job.Change{Do: job.DoLayout, Layout: &l}, stamp); err == nil {
+				j = next
+			} else {
+				t.Fatalf("seed %d: what is suggested is refused: %v", seed, say.About(say.Plain, &j).Err(err))
+			}
+		}
+		for _, s := range j.Order() {
+			if strings.HasPrefix(s.ID, "volumes/item") && j.Item(s.Item).Holds != rig.Blank {
+				t.Fatalf("seed %d: %s writes on a drive that holds %q", seed, s.ID, j.Item(s.Item).Holds)
+			}
+			if len(s.Confirm) == 0 {
+				continue
+			}
+			asked++
+			for _, text := range []string{"", "0000", strings.Join(s.Confirm[1:], " ") + " no"} {
+				if _, _, err := job.Apply(j, job.Change{Do: job.DoTick, Step: s.ID, Text: text}, stamp); err == nil {
+					t.Fatalf("seed %d: %s is done with %q typed, and asks for %v", seed, s.ID, text, s.Confirm)
+				}
+			}
+		}
+	}
+	if asked < 10 {
+		t.Errorf("only %d steps asked for a serial number", asked)
+	}
+}

@@ -1,0 +1,149 @@
+package say
+
+import (
+	"strconv"
+
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/quantity"
+	"deepbay/internal/core/rig"
+	"deepbay/internal/core/volume"
+)
+
+// Volumes is what is written on the blank drives of a job.
+type Volumes struct {
+	Drives []Divided `json:"drives"`
+	Open   []Unsaid  `json:"open"` // drives of which nobody said what they hold
+	Says   Text      `json:"says"` // which drives are not among them, and why
+}
+
+// Unsaid is a drive of which nobody said what it holds.
+type Unsaid struct {
+	Item rig.ItemID `json:"item"`
+	Name Text       `json:"name"`
+}
+
+// Divided is a blank drive, or an array of them, with its volumes.
+type Divided struct {
+	Item    rig.ItemID    `json:"item,omitempty"`
+	Array   rig.ArrayID   `json:"array,omitempty"`
+	Name    Text          `json:"name"`
+	Size    Text          `json:"size"`
+	Planned bool          `json:"planned,omitempty"` // somebody said so; else it is what is suggested
+	Layout  volume.Layout `json:"layout"`
+	Strip   []Strip       `json:"strip"` // the drive to scale
+	Notes   []Text        `json:"notes"`
+	Faults  []Text        `json:"faults"` // what is wrong with it now
+}
+
+// Strip is a stretch of a drive.
+type Strip struct {
+	Kind  volume.Kind `json:"kind"`
+	Share float64     `json:"share"` // of the drive, 0 to 1
+	Says  Text        `json:"says"`
+}
+
+// Volumes words what is written on blank drives: as somebody said, else as is suggested for volumes of
+// a file system.
+func (v *Voice) Volumes(j *job.Job, fs volume.FileSystem) Volumes {
+	out := Volumes{Drives: []Divided{}, Open: []Unsaid{}, Says: v.text("Drives that hold something, or of which nobody knows what they hold, are not among these: nothing is written on them.")}
+	for _, id := range j.Untold() {
+		out.Open = append(out.Open, Unsaid{id, v.text(v.piece(id, "serial"))})
+	}
+	blanks := j.Blanks()
+	var open []volume.Blank
+	said := func(b *volume.Blank) *volume.Layout {
+		for i := range j.Layouts {
+			if l := &j.Layouts[i]; l.Item == b.Item && l.Array == b.Array {
+				return l
+			}
+		}
+		return nil
+	}
+	for i := range blanks {
+		if said(&blanks[i]) == nil {
+			open = append(open, blanks[i])
+		}
+	}
+	var taken []string
+	if fs.Lettered() {
+		taken = []string{"C:"} // of the system
+	}
+	suggested := volume.Suggest(open, fs, j.Layouts, taken)
+	for i := range blanks {
+		b := &blanks[i]
+		if l := said(b); l != nil {
+			out.Drives = append(out.Drives, v.divided(b, *l, true))
+			continue
+		}
+		out.Drives = append(out.Drives, v.divided(b, suggested[0], false))
+		suggested = suggested[1:]
+	}
+	return out
+}
+
+// Divide words one layout of a job, whatever is wrong with it; false is that it is of no blank drive.
+func (v *Voice) Divide(j *job.Job, l volume.Layout) (Divided, bool) {
+	blanks := j.Blanks()
+	for i := range blanks {
+		if b := &blanks[i]; b.Item == l.Item && b.Array == l.Array {
+			return v.divided(b, l, false), true
+		}
+	}
+	return Divided{}, false
+}
+
+func (v *Voice) divided(b *volume.Blank, l volume.Layout, planned bool) Divided {
+	d := Divided{Item: b.Item, Array: b.Array, Planned: planned, Layout: l, Strip: []Strip{}, Notes: []Text{}, Faults: []Text{}, Size: v.text("of a capacity that nobody stated")}
+	if d.Name = v.text("the array " + string(b.Array)); b.Item != "" {
+		d.Name = v.text(v.piece(b.Item, "serial"))
+	}
+	for _, p := range v.Problems(l.Check(b.Bytes)) {
+		d.Faults = append(d.Faults, v.text(p.Says))
+	}
+	if !b.Bytes.Known() {
+		return d
+	}
+	d.Size = v.text(b.Bytes.Decimal() + ", shown as " + b.Bytes.AsSystemPrints())
+	if l.Table != volume.GPT && l.Table != volume.MBR {
+		return d
+	}
+	for _, s := range l.Draw(b.Bytes) {
+		d.Strip = append(d.Strip, Strip{s.Kind, float64(s.Bytes) / float64(b.Bytes), v.text(v.stretch(&l, &s))})
+		if s.Kind == volume.LostKind {
+			d.Notes = append(d.Notes, v.text(s.Bytes.Decimal()+" lie beyond what the older table can name: a GPT table names all of it."))
+		}
+	}
+	for i := range l.Volumes {
+		switch w := &l.Volumes[i]; w.System {
+		case volume.FAT32:
+			d.Notes = append(d.Notes, v.text("FAT32 has no file of 4 GiB or more."))
+		case volume.ExFAT:
+			d.Notes = append(d.Notes, v.text("exFAT keeps no journal: a plug that is pulled while it writes can cost files."))
+		case volume.NTFS:
+			if w.Bytes == 0 && b.Bytes > 16*quantity.TiB || w.Bytes > 16*quantity.TiB {
+				d.Notes = append(d.Notes, v.text("NTFS needs clusters of more than 4 KiB beyond 16 TiB: choose 8 KiB or larger when it is formatted."))
+			}
+		}
+	}
+	return d
+}
+
+func (v *Voice) stretch(l *volume.Layout, s *volume.Stretch) string {
+	switch s.Kind {
+	case volume.VolumeKind:
+		w := &l.Volumes[s.N]
+		says := "volume " + strconv.Itoa(s.N+1) + ": " + s.Bytes.Decimal() + ", shown as " + s.Bytes.AsSystemPrints() + ", " + fileSystems[w.System]
+		if w.Label != "" {
+			says += ", " + w.Label
+		}
+		if w.At != "" {
+			says += ", " + w.At
+		}
+		return says
+	case volume.FreeKind:
+		return "free: " + s.Bytes.Decimal()
+	case volume.LostKind:
+		return "beyond the table: " + s.Bytes.Decimal()
+	}
+	return "kept for the table: " + s.Bytes.Decimal()
+}
