@@ -145,13 +145,16 @@ func (h *hands) work() {
 // phase says that all of a phase is done: with one press, or with the one box there is.
 func (h *hands) phase(name string) {
 	h.t.Helper()
+	for h.erase(fmt.Sprintf(`[aria-labelledby="%s-h"]`, name)) {
+		h.actions += 2
+	}
 	h.do(pollTrue(fmt.Sprintf(`(() => {
 		const s = document.getElementById(%q).closest('section');
 		const one = [...s.querySelectorAll('input[type=checkbox]:not(:checked)')];
 		const all = s.querySelector('button[aria-label$="done: ' + %q + '"]');
 		const hit = one.length === 1 ? one[0] : all;
 		hit?.click();
-		return !!hit;
+		return !!hit || one.length === 0;
 	})()`, name, name)),
 		pollTrue(fmt.Sprintf(`[...document.getElementById(%q).closest('section').querySelectorAll('[data-step]')].every((e) => e.innerText.match(/done by|passed,|left out by/))`, name)))
 	h.actions++
@@ -218,7 +221,7 @@ func TestThinClient(t *testing.T) {
 	h.press(`[data-testid="proven"]`, "Keep it on the sheet: 16 GiB of memory seen and tested, where the sheet states 4 GiB")
 	h.wants("body", "kept on the sheet as proven")
 	h.handOver()
-	h.count(planned, 12, 20)
+	h.count(planned, 12, 22)
 	h.visit("/")
 	h.takeIn(arrival{sheet: "petrel-l1", title: "North lamp controller", lines: "SODIMM1: 4GB PC3L-12800S 1.35V\nnew: 16GB PC3L-12800S 1.35V", memory: "16"})
 	h.plan("1 warning")
@@ -248,7 +251,7 @@ func TestBudgetTower(t *testing.T) {
 	h.work()
 	h.prove()
 	h.handOver()
-	h.count(planned, 12, 20)
+	h.count(planned, 12, 22)
 
 	// It comes back: what was left in it is what is found.
 	h.press("aside", "The machine is here again")
@@ -294,7 +297,7 @@ func TestOfficeOptical(t *testing.T) {
 	h.visits("Hand over")
 	h.wants("article", "was in SATA3", "SSD-480", "starts afterwards: a copy of the system on")
 	h.handOver()
-	h.count(planned, 12, 20)
+	h.count(planned, 12, 22)
 }
 
 // TestCarrierBySerial: four equal drives on a plain carrier are told apart by their serial
@@ -454,7 +457,7 @@ func TestMiniKit(t *testing.T) {
 	h.work()
 	h.prove()
 	h.handOver()
-	h.count(planned, 12, 20)
+	h.count(planned, 12, 22)
 }
 
 // TestDeadSocket: a processor leaves an M.2 socket of the board dead, which is seen before
@@ -475,7 +478,7 @@ func TestDeadSocket(t *testing.T) {
 	h.wants("article", "M2_1 stays off")
 	h.press("main", "Accept the warning of the plan")
 	h.handOver()
-	h.count(planned, 12, 20)
+	h.count(planned, 12, 22)
 }
 
 // TestNewerSheet: the shop learns more of a model while a job on it is open: what differs is

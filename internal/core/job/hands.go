@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
@@ -163,11 +164,22 @@ func (a *applier) tick() fact.Fact {
 	return fact.Of(Together, says)
 }
 
-// confirmed reports that what was typed has the end of every serial number that a step asks for.
+// confirmed reports that what was typed has the end of every serial number that a step asks for: more
+// of it, or the last four characters with a dash among them, will do as well.
 func confirmed(text string, ends []string) bool {
-	words := strings.FieldsFunc(strings.ToUpper(text), func(r rune) bool { return (r < '0' || r > '9') && (r < 'A' || r > 'Z') })
+	words := strings.FieldsFunc(strings.ToUpper(text), func(r rune) bool { return unicode.IsSpace(r) || r == ',' || r == ';' })
+	for i, w := range words {
+		words[i] = strings.Map(func(r rune) rune {
+			if r >= '0' && r <= '9' || r >= 'A' && r <= 'Z' {
+				return r
+			}
+			return -1
+		}, w)
+	}
 	for _, end := range ends {
-		if !slices.ContainsFunc(words, func(w string) bool { return strings.HasSuffix(w, end) }) {
+		if !slices.ContainsFunc(words, func(w string) bool {
+			return strings.HasSuffix(w, end) || len(w) == len(end)-1 && strings.HasSuffix(end, w)
+		}) {
 			return false
 		}
 	}

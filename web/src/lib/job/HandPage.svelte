@@ -163,10 +163,7 @@
 		</ul>
 	{/if}
 	{#if r.room.length > 0}
-		<h3 class="mt-4 font-semibold">Room for more</h3>
-		<ul class="list-disc pl-5">
-			{#each r.room as o, i (i)}<li>{o}</li>{/each}
-		</ul>
+		<p class="mt-3"><strong>Room for more:</strong> {r.room.join(' ')}</p>
 	{/if}
 	{#if job.closed}
 		<p class="mt-5 border-t-2 border-ink pt-2">
@@ -176,7 +173,7 @@
 		</p>
 	{/if}
 	{#each r.cautions as c, i (i)}<p class="mt-3">{c}</p>{/each}
-	<div class="mt-8 hidden break-inside-avoid grid-cols-2 gap-12 print:grid">
+	<div class="mt-5 hidden break-inside-avoid grid-cols-2 gap-12 print:grid">
 		<p class="border-t border-ink pt-1">Received as described: name, signature</p>
 		<p class="border-t border-ink pt-1">Day, place</p>
 	</div>
