@@ -106,11 +106,14 @@
 			</ul>
 		</section>
 	{/each}
-	<h3 class="mt-4 font-semibold">Set in the firmware</h3>
-	{#if r.set.length === 0}<p>Nothing was changed.</p>{/if}
-	<ul>
-		{#each r.set as s (s.name)}<li>{s.name}: {s.to} (was {s.from})</li>{/each}
-	</ul>
+	{#if r.set.length === 0}
+		<p class="mt-3"><strong>Set in the firmware:</strong> Nothing was changed.</p>
+	{:else}
+		<h3 class="mt-4 font-semibold">Set in the firmware</h3>
+		<ul>
+			{#each r.set as s (s.name)}<li>{s.name}: {s.to} (was {s.from})</li>{/each}
+		</ul>
+	{/if}
 
 	<h3 class="mt-4 font-semibold">Seen</h3>
 	{#if r.seen.length === 0}<p>Nothing has been read off the screens yet.</p>{/if}
@@ -145,11 +148,14 @@
 			{#each r.leftOut as o, i (i)}<li>{o.do}: {o.reason} ({o.by})</li>{/each}
 		</ul>
 	{/if}
-	<h3 class="mt-4 font-semibold">Open</h3>
-	{#if r.open.length === 0}<p>Nothing.</p>{/if}
-	<ul class="list-disc pl-5">
-		{#each r.open as o, i (i)}<li>{o}</li>{/each}
-	</ul>
+	{#if r.open.length === 0}
+		<p class="mt-3"><strong>Open</strong> Nothing.</p>
+	{:else}
+		<h3 class="mt-4 font-semibold">Open</h3>
+		<ul class="list-disc pl-5">
+			{#each r.open as o, i (i)}<li>{o}</li>{/each}
+		</ul>
+	{/if}
 	{#if r.accepted.length > 0}
 		<h3 class="mt-4 font-semibold">Accepted knowingly</h3>
 		<ul class="list-disc pl-5">
