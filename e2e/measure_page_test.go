@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // TestBeforeAndAfter: a job that was measured tells what it gained and what holds it; in another,
@@ -57,4 +58,38 @@ func TestBeforeAndAfter(t *testing.T) {
 	b.button("main", "Undo")
 	b.wants("main", "2.1 times as fast")
 	b.axe()
+}
+
+// TestVolumes: a drive that somebody found blank is divided on paper, to scale; the order names it by
+// size and serial number, and is done only when the end of that is typed.
+func TestVolumes(t *testing.T) {
+	b := open(t, shop(t))
+	b.changed("echo-sounding-tower", 1, map[string]any{"do": "place", "item": "item-4", "socket": "M2_1"})
+	b.visit(tower + "/fit")
+	b.as("Oda Finch")
+	b.panel("after")
+	b.button(`[data-testid="after"]`, "Volumes…")
+	b.wants("dialog[open]", "No drive of the plan is known to be blank", "Ternlight 500, serial TLN4-5A0C77: nobody said what it holds")
+	b.button("dialog[open]", "It is blank, somebody looked: Ternlight 500, serial TLN4-5A0C77")
+	b.wants(`[data-testid="divided"]`, "volume 1: 500.11 GB, shown as 465 GB, NTFS, DATA-0C77, D:")
+	b.axe()
+	b.button(`[data-testid="divided"]`, "One more volume")
+	b.wants(`[data-testid="divided"]`, "volume 1: 100.00 GB", "volume 2: 400.11 GB")
+	b.choose("table", "MBR, the older one: for firmware that starts from nothing else")
+	b.retype(`[data-testid="divided"] input[id$="-1a"]`, "D:") // of the second volume, as the first
+	b.button(`[data-testid="divided"]`, "Plan it so")
+	b.allow("422")
+	b.wants("body", "D: is taken")
+	b.retype(`[data-testid="divided"] input[id$="-1a"]`, "E:")
+	b.button(`[data-testid="divided"]`, "Plan it so")
+	b.wants(`[data-testid="divided"]`, "Plan it so now")
+	b.button("dialog[open]", "Close")
+
+	b.visit(tower + "/order")
+	const row = `[data-step="volumes/item-4"]`
+	b.wants(row, "Make an MBR table and volumes on Ternlight 500", "It is Ternlight 500, serial TLN4-5A0C77: 500.11 GB, shown as 465 GB", "Volume 2: 400.11 GB")
+	b.click(row + ` input[type="checkbox"]`)
+	b.wants("body", "this erases. Read the serial number off the drive")
+	b.do(chromedp.SendKeys(chromedp.CSS(row+" form input"), "0c77"+kb.Enter))
+	b.wants(row, "done by Oda Finch")
 }

@@ -174,7 +174,7 @@ func (v *Voice) arg(x any, verb string) string {
 		case verb == "by":
 			return ""
 		case verb == "table":
-			return strings.ToUpper(string(a)) + " table"
+			return map[volume.Table]string{volume.GPT: "a GPT table", volume.MBR: "an MBR table"}[volume.Table(a)]
 		case verb == "filesystem":
 			return fileSystems[volume.FileSystem(a)]
 		case verb == "labelled" && a != "":
