@@ -165,7 +165,7 @@ func TestZoom(t *testing.T) {
 	b.visit("/jobs/bathymetry-render/fit")
 	scale := func(want string) {
 		t.Helper()
-		b.do(pollTrue(`(() => { const k = new DOMMatrix(getComputedStyle(document.querySelector('[data-testid=chart] svg[role=img]').parentElement).transform).a; return ` + want + `; })()`))
+		b.do(pollTrue(`(() => { const drawn = document.querySelector('[data-testid=chart] svg[role=img]'); if (!drawn) return false; const k = new DOMMatrix(getComputedStyle(drawn.parentElement).transform).a; return ` + want + `; })()`))
 	}
 	scale("k === 1")
 	b.do(chromedp.Focus(chromedp.CSS("#main")), chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()")) // as a press on what takes no focus does

@@ -345,8 +345,23 @@ func inDialog(value string) chromedp.Action[chromedp.Void] {
 
 // clickOn clicks as a hand does: on the first element of a selector once it can be seen, lies still
 // for a frame and nothing covers it. A page that brings its next step into view moves under a click
-// that was aimed before.
+// that was aimed before: one that went elsewhere is made once more.
 func clickOn(selector string) chromedp.Action[chromedp.Void] {
+	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
+		for {
+			if _, err := aimed(selector)(ctx, t); err != nil {
+				return chromedp.Void{}, err
+			}
+			// The page may have gone on to another by now, which knows of no click.
+			if missed, err := chromedp.Evaluate[bool]("window.aim?.missed ?? false")(ctx, t); err != nil || !missed {
+				return chromedp.Void{}, nil
+			}
+		}
+	}
+}
+
+// aimed is one click where an element is; the page keeps whether it went elsewhere.
+func aimed(selector string) chromedp.Action[chromedp.Void] {
 	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
 		at, err := chromedp.Poll[[]float64](fmt.Sprintf(`(() => {
 			const e = document.querySelector(%q);
@@ -359,7 +374,11 @@ func clickOn(selector string) chromedp.Action[chromedp.Void] {
 			window.aim = { e, x, y };
 			const hit = document.elementFromPoint(x, y);
 			if (hit && !e.contains(hit) && !hit.closest('label')?.contains(e)) e.scrollIntoView({ block: 'center' });
-			else if (still && hit) return [x, y];
+			else if (still && hit) {
+				const aim = window.aim;
+				addEventListener('click', (c) => (aim.missed = !e.contains(c.target) && !c.target.closest('label')?.contains(e)), { capture: true, once: true });
+				return [x, y];
+			}
 			return null;
 		})()`, selector), chromedp.WithPollingTimeout(30*time.Second))(ctx, t)
 		if err != nil {

@@ -1247,6 +1247,7 @@ func TestLive(t *testing.T) {
 	b.wants(socket("B1"), "free")
 	b.do(chromedp.Evaluate[chromedp.Void](`window.dispatchEvent(new Event('online'))`))
 	other.do(clickOn(`[data-item="item-6"]`), clickOn(socket("B2")))
+	other.wants(socket("B2"), "Sallow 16 GB")
 	b.wants(socket("B1"), "Sallow 16 GB")
 	b.wants(socket("B2"), "Sallow 16 GB")
 }
