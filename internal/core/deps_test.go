@@ -40,7 +40,7 @@ var edges = []struct{ room, uses string }{
 	{"shelf", "fact machine part shorthand"},
 	{"rig", "known link machine memory part quantity"},
 	{"fit", "fact flow known link machine memory part quantity rig"},
-	{"volume", "fact fit known problem quantity rig"},
+	{"volume", "fact fit known link part problem quantity rig"},
 	{"measure", "fact known problem quantity rig"},
 	{"intake", "fact machine quantity rig"},
 	{"cure", "fact fit machine quantity rig"},

@@ -160,6 +160,11 @@ func TestSecondLanguage(t *testing.T) {
 			check("POST", at+"/volumes", `{"item":`+quoted(string(d.Item))+`,"table":"mbr","volumes":[{"fileSystem":"fat32","bytes":99999999999999,"label":"a/b","at":"Q"}]}`)
 			do(`{"do":"no layout","value":` + quoted(string(d.Item)) + `}`)
 		}
+		for _, it := range v.View.Job.Items {
+			do(`{"do":"wipe","item":` + quoted(string(it.ID)) + `,"value":"purge","sure":true,"text":` + quoted(it.Serial) + `}`)
+			do(`{"do":"wipe","item":` + quoted(string(it.ID)) + `,"value":"scrub"}`)
+			do(`{"do":"unwipe","item":` + quoted(string(it.ID)) + `}`)
+		}
 		do(`{"do":"layout","layout":{"item":"item-1","table":"gpt","volumes":[{"fileSystem":"ntfs"}]}}`)
 		check("GET", at+"/arrays?item=nobody", "")
 		do(`{"do":"place","item":"nobody","socket":"nowhere"}`)

@@ -32,7 +32,7 @@ func TestRandomAnything(t *testing.T) {
 		if demo { // half of them are whole files
 			j = load(t, demoJobs[rng.Intn(len(demoJobs))])
 		}
-		for n := range 36 {
+		for n := range 48 {
 			c := anything(rng, &j)
 			next, done, err := job.Apply(j, c, stamp)
 			if err != nil {
@@ -73,7 +73,7 @@ func TestRandomAnything(t *testing.T) {
 			say.About(say.Plain, &v.Job).Trouble(&d)
 		}
 	}
-	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck, job.DoCheck, job.DoUncheck, job.DoCure, job.DoUncure, job.DoMeasure, job.DoUnmeasure, job.DoLayout, job.DoNoLayout} {
+	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck, job.DoCheck, job.DoUncheck, job.DoCure, job.DoUncure, job.DoMeasure, job.DoUnmeasure, job.DoLayout, job.DoNoLayout, job.DoWipe} {
 		if taken[do] == 0 {
 			t.Errorf("%s was never taken", do)
 		}
@@ -89,8 +89,16 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 	if j.Closed != nil {
 		c.Do = job.DoReopen
 	}
-	if len(j.Layouts) > 0 && rng.Intn(8) == 0 {
+	switch chance := rng.Intn(8); {
+	case j.Closed != nil:
+	case chance == 5 && rng.Intn(3) == 0:
+		c.Do = job.DoClose
+	case len(j.Layouts) > 0 && chance < 4:
 		c.Do = job.DoNoLayout
+	case chance < 3 && len(j.Blanks()) > 0:
+		c.Do = job.DoLayout
+	case chance == 4:
+		c.Do = job.DoWipe
 	}
 	pick := func(ids []rig.ItemID) rig.ItemID {
 		if len(ids) == 0 {
@@ -165,12 +173,17 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 	case job.DoUnmeasure:
 		c.Value = fmt.Sprint(1 + rng.Intn(3))
 	case job.DoCorrect:
-		c.Holds = rig.Content(rig.Content("").Values()[rng.Intn(3)])
+		c.Holds, c.New = rig.Content(rig.Content("").Values()[rng.Intn(3)]), rng.Intn(2) == 0
 	case job.DoLayout:
 		for _, l := range volume.Suggest(j.Blanks(), []volume.FileSystem{volume.NTFS, volume.XFS}[rng.Intn(2)], j.Layouts, nil) {
 			if c.Layout == nil || rng.Intn(2) == 0 {
 				c.Layout = &l
 			}
+		}
+	case job.DoWipe, job.DoUnwipe:
+		c.Value, c.Sure = volume.Wipe("").Values()[rng.Intn(3)], true
+		if it := j.Item(c.Item); it != nil {
+			c.Text = it.Serial
 		}
 	case job.DoNoLayout:
 		for _, l := range j.Layouts {

@@ -76,6 +76,8 @@ const (
 	DoUnmeasure Do = "unmeasure"  // value is the number of a series that is none
 	DoLayout    Do = "layout"     // a blank drive gets volumes: layout
 	DoNoLayout  Do = "no layout"  // value names a drive, or an array as array:name, that gets none
+	DoWipe      Do = "wipe"       // a drive that was taken out is wiped: value is how thoroughly, text the end of its serial number, sure that it was read back
+	DoUnwipe    Do = "unwipe"     // it is not
 	DoClose     Do = "close"      // the job ends; sure where nothing was fitted
 	DoReopen    Do = "reopen"     // it does not
 )
@@ -83,7 +85,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoLayout), string(DoNoLayout), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoLayout), string(DoNoLayout), string(DoWipe), string(DoUnwipe), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -179,7 +181,7 @@ func clone(j Job) Job {
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	j.Strange = slices.Clone(j.Strange)
 	j.Checked, j.Cures, j.Measured = slices.Clone(j.Checked), slices.Clone(j.Cures), slices.Clone(j.Measured)
-	j.Layouts = slices.Clone(j.Layouts)
+	j.Layouts, j.Wiped = slices.Clone(j.Layouts), slices.Clone(j.Wiped)
 	j.Incidents, j.Differs, j.Stuck = slices.Clone(j.Incidents), slices.Clone(j.Differs), slices.Clone(j.Stuck)
 	return j
 }
@@ -282,6 +284,8 @@ func (a *applier) apply() fact.Fact {
 		return a.measured()
 	case DoLayout, DoNoLayout:
 		return a.layout()
+	case DoWipe, DoUnwipe:
+		return a.wipe()
 	case DoClose:
 		return a.close()
 	case DoReopen:
@@ -564,6 +568,7 @@ func (a *applier) removeOne(id rig.ItemID) fact.Fact {
 	}
 	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(x rig.ItemID) bool { return x == id })
 	a.job.Layouts = slices.DeleteFunc(a.job.Layouts, func(l volume.Layout) bool { return l.Item == id })
+	a.job.Wiped = slices.DeleteFunc(a.job.Wiped, func(w Wiped) bool { return w.Item == id })
 	for i := range a.job.Measured { // what was measured of it is true still
 		if s := &a.job.Measured[i]; s.Item == id {
 			s.Item = ""

@@ -49,6 +49,16 @@ const (
 	LayoutHolds       fact.Code = "job/layout-holds"     // piece
 	LayoutNoDrive     fact.Code = "job/layout-no-drive"  // piece's name
 	ConfirmFirst      fact.Code = "job/confirm-first"    // step
+	WipedIs           fact.Code = "job/wiped-is"         // piece, level
+	WipedNot          fact.Code = "job/wiped-not"        // piece
+	WipeLevel         fact.Code = "job/wipe-level"       // as given
+	WipeNoDrive       fact.Code = "job/wipe-no-drive"    // piece's name
+	WipeStays         fact.Code = "job/wipe-stays"       // piece's name
+	WipeNoCopy        fact.Code = "job/wipe-no-copy"
+	WipeNotRead       fact.Code = "job/wipe-not-read"
+	WipeConfirm       fact.Code = "job/wipe-confirm" // piece's name
+	NotWiped          fact.Code = "job/not-wiped"    // piece's name
+	WasWiped          fact.Code = "job/was-wiped"    // level, by
 	WhichCheck        fact.Code = "job/which-check"
 	NoSuchCheck       fact.Code = "job/no-such-check"   // as given
 	NoSuchOutcome     fact.Code = "job/no-such-outcome" // as given, check

@@ -75,6 +75,7 @@ type Job struct {
 	Cures     []Mending        `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
 	Measured  []measure.Series `json:"measured,omitempty" jsonschema:"maxItems=500"`  // before the work and after it
 	Layouts   []volume.Layout  `json:"layouts,omitempty" jsonschema:"maxItems=64"`    // volumes that blank drives get
+	Wiped     []Wiped          `json:"wiped,omitempty" jsonschema:"maxItems=500"`     // drives that were taken out and wiped
 	Closed    *Closing         `json:"closed,omitempty"`
 }
 
@@ -321,6 +322,11 @@ func (j *Job) Validate() problem.List {
 	j.validateCures(&l)
 	j.validateMeasured(&l)
 	j.validateLayouts(&l)
+	for i, w := range j.Wiped {
+		if !seenItem[w.Item] {
+			l.Add("/wiped/"+strconv.Itoa(i)+"/item", fact.Of(NoItemIsNamed, w.Item))
+		}
+	}
 	l = append(l, CheckPractice(j.Practice)...)
 	if !j.Due.Valid() {
 		l.Add("/due", fact.Of(NoSuchDay, string(j.Due)))

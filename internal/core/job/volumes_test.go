@@ -144,3 +144,48 @@ func TestErasesOnlyWhatIsConfirmed(t *testing.T) {
 		t.Errorf("only %d steps asked for a serial number", asked)
 	}
 }
+
+// TestWipe: a drive is wiped when it is out, a copy is somewhere, its serial number was typed and it was
+// read back; taken back, it holds what it held.
+func TestWipe(t *testing.T) {
+	b := bench{t, load(t, "hydrophone-listening-desk")}
+	b.do(job.Change{Do: job.DoReopen})
+	b.job.Item("item-2").Holds = rig.Data
+	wipe := job.Change{Do: job.DoWipe, Item: "item-2", Value: "purge", Text: "8842", Sure: true}
+	for _, c := range []struct {
+		change func(c *job.Change)
+		says   string
+	}{
+		{func(c *job.Change) {}, "nobody said where a copy"},
+		{func(c *job.Change) { c.Item = "item-5" }, "is in the machine as planned"},
+		{func(c *job.Change) { c.Item = "item-3" }, "is no drive"},
+		{func(c *job.Change) { c.Value = "scrub" }, "is no way to wipe"},
+		{func(c *job.Change) { c.Do = job.DoUnwipe }, "was not wiped"},
+	} {
+		wrong := wipe
+		c.change(&wrong)
+		if got := b.refused(wrong); !strings.Contains(got, c.says) {
+			t.Errorf("%+v: %s", wrong, got)
+		}
+	}
+	w := b.job.Wish
+	w.BackedUp = "the archive, and a disk in the safe"
+	b.do(job.Change{Do: job.DoWish, Wish: &w})
+	for says, c := range map[string]job.Change{"last four characters": {Do: job.DoWipe, Item: "item-2", Value: "purge", Text: "8830", Sure: true}, "read it back": {Do: job.DoWipe, Item: "item-2", Value: "purge", Text: "8842"}} {
+		if got := b.refused(c); !strings.Contains(got, says) {
+			t.Errorf("%+v: %s", c, got)
+		}
+	}
+	b.do(wipe)
+	b.do(job.Change{Do: job.DoWipe, Item: "item-2", Value: "destroy", Text: "8842"}) // and then for good
+	if it, was := b.job.Item("item-2"), b.job.WipedAs("item-2"); it.Holds != rig.Blank || was == nil || was.Level != volume.Destroy || was.Held != rig.Data {
+		t.Errorf("it holds %q, and was wiped %+v", it.Holds, was)
+	}
+	if r := said(b.job).Report; !strings.HasPrefix(r.Removed[1].Wiped.String(), "wiped: destroy") {
+		t.Errorf("the page says %q", r.Removed[1].Wiped)
+	}
+	b.do(job.Change{Do: job.DoUnwipe, Item: "item-2"})
+	if it := b.job.Item("item-2"); it.Holds != rig.Data || b.job.WipedAs("item-2") != nil {
+		t.Errorf("taken back, it holds %q", it.Holds)
+	}
+}

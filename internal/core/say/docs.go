@@ -19,6 +19,7 @@ import (
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/shelf"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/core/workorder"
 )
 
@@ -300,7 +301,19 @@ type Fitted struct {
 	Socket rig.Path   `json:"socket,omitzero"`
 	From   rig.Path   `json:"from,omitzero"` // moved from here
 	Runs   Text       `json:"runs,omitzero"` // what it does there
+	Wiped  Text       `json:"wiped,omitzero"`
+	Ways   []WipeWay  `json:"ways,omitempty"` // of a drive that was taken out: how it can be wiped
 }
+
+// WipeWay is a level of wiping, and what it takes for a drive.
+type WipeWay struct {
+	Level volume.Wipe `json:"level"`
+	Says  Text        `json:"says"`
+	Takes []Text      `json:"takes"`
+}
+
+// wipeWords is what a level stands against.
+var wipeWords = map[volume.Wipe]string{volume.Clear: "clear: against what a system can read", volume.Purge: "purge: against a laboratory", volume.Destroy: "destroy: for good, and the drive with it"}
 
 // Set is one setting that was changed.
 type Set struct {
@@ -546,6 +559,14 @@ func (v *Voice) fitted(w *job.View, list []job.Fitted) []Fitted {
 		out[i] = Fitted{Item: f.Item, Name: Name(f.Part.Name), What: v.Part(f.Part), Serial: Name(f.Serial), Number: Name(f.Part.Number), Socket: f.Socket, From: f.From}
 		if f.Runs != nil {
 			out[i].Runs = v.socket(&w.Planned, f.Runs).Says
+		}
+		if was := w.Job.WipedAs(f.Item); was != nil {
+			out[i].Wiped = v.Fact(fact.Of(job.WasWiped, fact.Typed(was.Level), fact.Typed(was.By)))
+		}
+		if d := f.Part.Drive; d != nil && f.Socket.IsZero() && !d.Form.Optical() {
+			for _, level := range []volume.Wipe{volume.Clear, volume.Purge, volume.Destroy} {
+				out[i].Ways = append(out[i].Ways, WipeWay{level, v.text(wipeWords[level]), v.facts(level.Takes(d))})
+			}
 		}
 	}
 	return out

@@ -390,6 +390,12 @@ export interface Job {
 	 * @maxItems 64
 	 */
 	layouts?: Layout[];
+	/**
+	 * drives that were taken out and wiped
+	 *
+	 * @maxItems 500
+	 */
+	wiped?: Wiped[];
 	closed?: Closing;
 }
 /**
@@ -2358,6 +2364,19 @@ export interface Volume {
 	at?: string;
 }
 /**
+ * Wiped is that a drive was wiped, and that it was read back.
+ */
+export interface Wiped {
+	item: string;
+	level: 'clear' | 'purge' | 'destroy';
+	/**
+	 * before
+	 */
+	held?: 'blank' | 'data' | 'system';
+	by?: string;
+	at?: string;
+}
+/**
  * Closing is the end of a job.
  */
 export interface Closing {
@@ -3081,6 +3100,19 @@ export interface Fitted {
 	 * what it does there
 	 */
 	runs?: string;
+	wiped?: string;
+	/**
+	 * of a drive that was taken out: how it can be wiped
+	 */
+	ways?: WipeWay[];
+}
+/**
+ * WipeWay is a level of wiping, and what it takes for a drive.
+ */
+export interface WipeWay {
+	level: 'clear' | 'purge' | 'destroy';
+	says: string;
+	takes: string[];
 }
 /**
  * Set is one setting that was changed.
@@ -3385,6 +3417,8 @@ export interface Change {
 		| 'unmeasure'
 		| 'layout'
 		| 'no layout'
+		| 'wipe'
+		| 'unwipe'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';

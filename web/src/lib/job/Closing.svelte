@@ -5,7 +5,8 @@
 	import { Button, Checkbox, Label, Textarea } from 'flowbite-svelte';
 	import { api } from '$lib/api/client';
 	import { refused } from '$lib/api/refused';
-	import type { Proven } from '$lib/api/types.gen';
+	import type { Fitted, Proven } from '$lib/api/types.gen';
+	import Later from '$lib/ui/Later.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Quiet from '$lib/ui/Quiet.svelte';
 	import { when } from '$lib/ui/text';
@@ -20,6 +21,9 @@
 	const r = $derived(session.view.report);
 	let note = $state('');
 	let sure = $state(false);
+	/** A drive that was taken out, and is wiped now. */
+	let old = $state.raw<Fitted>();
+	let wiping = $state(false);
 	const later = $derived(session.view.stages.find((s) => s.at === 1)?.name);
 
 	let key = crypto.randomUUID();
@@ -58,6 +62,29 @@
 			>
 		</div>
 	{/each}
+	{#each job.closed ? [] : r.removed.filter((f) => f.ways) as f (f.item)}
+		<p data-testid="old">
+			{f.name}{f.serial ? ` ${f.serial}` : ''}:
+			{#if f.wiped}
+				{f.wiped}
+				<Quiet
+					aria-label="Not wiped after all: {f.name} {f.serial ?? ''}"
+					onclick={() => session.change({ do: 'unwipe', item: f.item })}>not after all</Quiet
+				>
+			{:else}
+				<Quiet
+					aria-label="It was wiped: {f.name} {f.serial ?? ''}"
+					onclick={() => {
+						old = f;
+						wiping = true;
+					}}>It was wiped…</Quiet
+				>
+			{/if}
+		</p>
+	{/each}
+	{#if old}
+		<Later bind:open={wiping} load={() => import('./Wipe.svelte')} also={{ drive: old }} />
+	{/if}
 	<Button color={job.closed ? 'primary' : 'alternative'} onclick={() => window.print()}
 		>Print the page</Button
 	>

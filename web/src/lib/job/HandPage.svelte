@@ -38,7 +38,7 @@
 								: `was in ${f.from}`
 							: ''}</TableBodyCell
 					>
-					<TableBodyCell>{f.runs}</TableBodyCell>
+					<TableBodyCell>{f.runs ?? f.wiped}</TableBodyCell>
 				</TableBodyRow>
 			{/each}
 		</Table>
