@@ -41,7 +41,7 @@ func TestScreenshots(t *testing.T) {
 		{"half-a-manual", "/jobs/weather-mast-logger/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="provided"]`)), chromedp.ScrollIntoView(chromedp.CSS(`[data-testid="provided"]`))}},
 		{"sheets", "/sheets/kittiwake-d2", 1280, 800, nil},
 		{"sheet-editor", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{clickOn(`g[data-socket="M2_2"]`)}},
-		{"sheet-rules", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{clickOn(`[role="tab"]:last-child`)}},
+		{"measure", "/jobs/sonar-mosaic-desktop/measure", 1280, 800, nil},
 		{"shelf", "/shelf", 1280, 800, nil},
 		{"slide-rule", "/rule", 1280, 800, nil},
 		{"carrier", "/jobs/dive-camera-ingest/fit", 1280, 800, nil},
