@@ -74,11 +74,8 @@ func Measure(ctx context.Context, folder string, p Plan, step Step) ([]measure.S
 		return nil, err
 	}
 	defer f.Close()
-	m := meter{ctx: ctx, f: f, plan: p, step: step, data: aligned(8 * int(large))}
-	chance := rand.NewChaCha8([32]byte{1})
-	for i := 0; i < len(m.data); i += 8 { // so that no drive can press it together
-		*(*uint64)(unsafe.Pointer(&m.data[i])) = chance.Uint64()
-	}
+	m := meter{ctx: ctx, f: f, plan: p, data: aligned(8 * int(large))}
+	rand.NewChaCha8([32]byte{1}).Read(m.data) // so that no drive can press it together
 	with := "deepbay measure, file of " + p.Bytes.Binary()
 	if !past {
 		with += ", through the cache"
@@ -155,7 +152,6 @@ type meter struct {
 	ctx  context.Context
 	f    *os.File
 	plan Plan
-	step Step
 	data []byte
 	full bool // the file was written to its end once
 }

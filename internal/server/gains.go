@@ -3,7 +3,6 @@ package server
 // This file is what comes after detection: what was measured, and what drives can come to together.
 
 import (
-	"io"
 	"net/http"
 	"slices"
 	"strconv"
@@ -38,7 +37,7 @@ type SeriesRead struct {
 
 // readMeasured reads a file of measurements. Nothing is kept.
 func (s *api) readMeasured(c *gin.Context) error {
-	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	b, err := fileBody(c)
 	if err != nil {
 		return err
 	}

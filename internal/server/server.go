@@ -810,9 +810,14 @@ func (s *api) replaces(ctx context.Context, v part.Part, asked bool) error {
 	return nil
 }
 
+// fileBody is the body of a request that is a file.
+func fileBody(c *gin.Context) ([]byte, error) {
+	return io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+}
+
 // bringIn takes a job, sheet or part file; its format field says which it is.
 func (s *api) bringIn(c *gin.Context) error {
-	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	b, err := fileBody(c)
 	if err != nil {
 		return err
 	}

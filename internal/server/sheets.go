@@ -7,7 +7,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"strconv"
 
@@ -86,7 +85,7 @@ func (s *api) sheetFile(c *gin.Context) error {
 // any other, for half-written is the ordinary case. With faults in it the board is
 // answered for without its rules, whose names may lead nowhere.
 func (s *api) checkSheet(c *gin.Context) error {
-	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	b, err := fileBody(c)
 	if err != nil {
 		return err
 	}
@@ -117,7 +116,7 @@ func (s *api) checkSheet(c *gin.Context) error {
 // putSheet keeps a new version of a sheet, or a new sheet.
 func (s *api) putSheet(c *gin.Context) error {
 	ctx, id := c.Request.Context(), machine.ID(c.Param("id"))
-	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	b, err := fileBody(c)
 	if err != nil {
 		return err
 	}

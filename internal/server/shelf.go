@@ -7,7 +7,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"slices"
 	"strings"
@@ -148,7 +147,7 @@ func (s *api) shelfCSV(c *gin.Context) error {
 // bringCSV reads a list and says what is wrong with it; the good rows are taken
 // only when the request says so.
 func (s *api) bringCSV(c *gin.Context) error {
-	text, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	text, err := fileBody(c)
 	if err != nil {
 		return err
 	}

@@ -78,7 +78,7 @@ func (s *api) draftSheet(c *gin.Context) error {
 
 // told is what a machine told, as the body of a request.
 func told(c *gin.Context) (power.Observation, error) {
-	b, err := io.ReadAll(http.MaxBytesReader(c.Writer, c.Request.Body, maxFile))
+	b, err := fileBody(c)
 	if err != nil {
 		return power.Observation{}, err
 	}

@@ -5,6 +5,7 @@ package ask
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -54,9 +55,6 @@ const (
 	Cheapest     fact.Code = "ask/cheapest"   // what it is, price
 	PriceLine    fact.Code = "ask/price-line" // what it is
 )
-
-// Sound is a level in dB(A).
-type Sound float64
 
 // Money is a price in the shop's own money.
 type Money float64
@@ -121,23 +119,15 @@ func Sum(text string) (Reply, error) {
 		return Reply{}, fact.Err(LessThanNone)
 	}
 	a := reply(fact.Of(SumIs, sum))
-	a.line(InDecimal, fact.Of(DecimalOf, sum))
-	a.line(InBinary, fact.Of(BinaryOf, sum))
-	a.line(AsPrinted, fact.Of(SystemOf, sum))
-	a.line(Exactly, fact.Of(ExactOf, sum))
+	a.inUnits(sum)
 	a.because(fit.FromStandard, fact.Of(TenAndTwo))
 	return a, nil
-}
-
-// lines cuts what was typed at commas, semicolons and line ends.
-func lines(text string) []string {
-	return strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ';' || r == '\n' })
 }
 
 // Array is what drives of these capacities come to at a level.
 func Array(text string, level rig.Level) (Reply, error) {
 	var drives []volume.Drive
-	for _, one := range lines(text) {
+	for _, one := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ';' || r == '\n' }) {
 		if strings.TrimSpace(one) == "" {
 			continue
 		}
@@ -149,16 +139,12 @@ func Array(text string, level rig.Level) (Reply, error) {
 			drives = append(drives, volume.Drive{Bytes: b})
 		}
 	}
-	known := false
-	for _, l := range volume.Levels {
-		known = known || l == level
-	}
 	switch {
 	case len(drives) == 0:
 		return Reply{}, fact.Err(NoDrives)
 	case len(drives) > mostTerms:
 		return Reply{}, fact.Err(TooManyTerms, mostTerms)
-	case !known:
+	case !slices.Contains(volume.Levels, level):
 		return Reply{}, fact.Err(NoLevel, fact.Typed(level))
 	case level != volume.Apart && !level.Takes(len(drives)):
 		return Reply{}, fact.Err(LevelNeeds, fact.Typed(level), level.Fewest(), len(drives))
@@ -261,10 +247,10 @@ func Sounds(text, room string) (Reply, error) {
 		return Reply{}, fact.Err(NoLevels, text)
 	}
 	mean := measure.Mean(all)
-	a := reply(fact.Of(LevelIs, Sound(mean)))
-	a.line(MeanLoud, fact.Of(LevelIs, Sound(mean)))
+	a := reply(fact.Of(LevelIs, measure.Level(mean)))
+	a.line(MeanLoud, fact.Of(LevelIs, measure.Level(mean)))
 	if len(all) > 1 {
-		a.line(TogetherLoud, fact.Of(LevelIs, Sound(measure.Sum(all...))))
+		a.line(TogetherLoud, fact.Of(LevelIs, measure.Level(measure.Sum(all...))))
 	}
 	a.because(fit.FromStandard, fact.Of(PowersAdd))
 	if len(background) == 0 {
@@ -278,8 +264,8 @@ func Sounds(text, room string) (Reply, error) {
 	} else if h.Rough {
 		a.because(fit.FromStandard, fact.Of(RoomIsRough))
 	}
-	a.Says = fact.Of(code, Sound(h.Level))
-	a.line(WithoutRoom, fact.Of(code, Sound(h.Level)))
+	a.Says = fact.Of(code, measure.Level(h.Level))
+	a.line(WithoutRoom, fact.Of(code, measure.Level(h.Level)))
 	return a, nil
 }
 

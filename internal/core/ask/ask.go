@@ -105,6 +105,14 @@ func Uplink(up, drive link.Link, count int) (Reply, error) {
 	return a, nil
 }
 
+// inUnits lists a capacity in the ways it is printed.
+func (a *Reply) inUnits(b quantity.Bytes) {
+	a.line(InDecimal, fact.Of(DecimalOf, b))
+	a.line(InBinary, fact.Of(BinaryOf, b))
+	a.line(AsPrinted, fact.Of(SystemOf, b))
+	a.line(Exactly, fact.Of(ExactOf, b))
+}
+
 // Capacity is a capacity in all the ways it is printed. Plain "GB" is taken as
 // decimal; what it would be as binary is said as well.
 func Capacity(text string) (Reply, error) {
@@ -113,10 +121,7 @@ func Capacity(text string) (Reply, error) {
 		return Reply{}, err
 	}
 	a := reply(fact.Of(CapacityIs, b))
-	a.line(InDecimal, fact.Of(DecimalOf, b))
-	a.line(InBinary, fact.Of(BinaryOf, b))
-	a.line(AsPrinted, fact.Of(SystemOf, b))
-	a.line(Exactly, fact.Of(ExactOf, b))
+	a.inUnits(b)
 	if gb := int64(b / quantity.GB); b%quantity.GB == 0 && gb >= 50 && gb <= 100_000 {
 		a.line(SoldAs, fact.Of(SoldExact, quantity.DriveBytes(gb)))
 		a.because(fit.FromStandard, fact.Of(SoldInSizes))

@@ -192,15 +192,12 @@ func (g *Gain) sound() {
 		case !h.Alone:
 			g.Looks = append(g.Looks, fact.Of(RoomUntold))
 		case h.AtMost:
-			g.Looks = append(g.Looks, fact.Of(RoomNear, fact.Typed(s.When), Level(h.Level)))
+			g.Looks = append(g.Looks, fact.Of(RoomNear, fact.Typed(s.When), measure.Level(h.Level)))
 		case h.Rough:
 			g.Looks = append(g.Looks, fact.Of(RoomRough, fact.Typed(s.When)))
 		}
 	}
 }
-
-// Level is a level of sound in dB(A).
-type Level float64
 
 // Share is a part of a whole, 0 to 1.
 type Share float64

@@ -15,6 +15,7 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/volume"
 	"deepbay/internal/core/workorder"
 )
 
@@ -167,14 +168,9 @@ func (a *applier) tick() fact.Fact {
 // confirmed reports that what was typed has the end of every serial number that a step asks for: more
 // of it, or the last four characters with a dash among them, will do as well.
 func confirmed(text string, ends []string) bool {
-	words := strings.FieldsFunc(strings.ToUpper(text), func(r rune) bool { return unicode.IsSpace(r) || r == ',' || r == ';' })
+	words := strings.FieldsFunc(text, func(r rune) bool { return unicode.IsSpace(r) || r == ',' || r == ';' })
 	for i, w := range words {
-		words[i] = strings.Map(func(r rune) rune {
-			if r >= '0' && r <= '9' || r >= 'A' && r <= 'Z' {
-				return r
-			}
-			return -1
-		}, w)
+		words[i] = volume.Bare(w)
 	}
 	for _, end := range ends {
 		if !slices.ContainsFunc(words, func(w string) bool {
@@ -259,7 +255,7 @@ func (a *applier) test() fact.Fact {
 	if t.State == TestPassed && s.Test == rig.LoadTest { // links are read at work, and temperatures hot
 		for i := range a.job.Seen {
 			if x := &a.job.Seen[i]; x.Line.Kind == power.LinkOf || x.Line.Kind == power.Heat || x.Line.Kind == power.Counts {
-				x.Lapsed, x.Proof = true, false
+				x.Lapse()
 			}
 		}
 	}

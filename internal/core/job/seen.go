@@ -140,7 +140,7 @@ func lapse(old, now *Job) {
 		gone := map[power.LineID]bool{}
 		for i := range readings {
 			if x := &readings[i]; !x.Lapsed && !same[x.Line] {
-				x.Lapsed, x.Proof = true, false
+				x.Lapse()
 				gone[x.Line] = true
 			}
 		}

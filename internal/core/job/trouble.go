@@ -226,7 +226,7 @@ func (a *applier) endCures() {
 		if l.Verdict == power.Differs && l.Reading != nil {
 			for i := range a.job.Seen {
 				if x := &a.job.Seen[i]; x.Line == l.ID {
-					x.Lapsed, x.Proof = true, false
+					x.Lapse()
 				}
 			}
 		}

@@ -172,9 +172,9 @@ func (Verdict) Values() []string {
 // Change is one thing before and after.
 type Change struct {
 	Before, After *Series
-	Was, Is       Spread  // of a sound: without the room where that could be told
-	HeardBefore   Heard   // of a sound
-	HeardAfter    Heard   //
+	Was, Is       Spread // of the runs as they were read
+	HeardBefore   Heard  // of a sound, without the room's
+	HeardAfter    Heard
 	Factor        float64 // the median after in medians before; 0 where a side is missing, and of sounds
 	By            float64 // the median after less the one before
 	Verdict       Verdict

@@ -18,11 +18,6 @@ const (
 	Short  Standing = "short" // less than four fifths of what drive and path allow
 )
 
-// Values lists them for the formats.
-func (Standing) Values() []string {
-	return []string{string(Untold), string(Cached), string(Fair), string(Short)}
-}
-
 // The marks of a rate against its path (practice): above the one it was no drive that answered, below
 // the other something holds it.
 const (

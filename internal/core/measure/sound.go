@@ -4,6 +4,9 @@ import (
 	"math"
 )
 
+// Level is a level of sound in dB(A).
+type Level float64
+
 // Heard is a level without the room's.
 type Heard struct {
 	Level  float64 // dB(A); what was read where no background was taken

@@ -165,6 +165,9 @@ type Reading struct {
 	At      time.Time        `json:"at,omitzero"`
 }
 
+// Lapse says that what a reading proves was changed afterwards: it proves nothing more.
+func (r *Reading) Lapse() { r.Lapsed, r.Proof = true, false }
+
 // Observation is what was seen, or is expected to be.
 type Observation struct {
 	Format   string     `json:"format" jsonschema:"enum=deepbay/observation"`

@@ -13,6 +13,7 @@ import (
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"strconv"
+	"strings"
 )
 
 // Reason is one fact in the chain that leads to an answer.
@@ -390,6 +391,12 @@ func (v *Voice) shared(s fit.Shared) string {
 		return "the link of the carrier in " + s.At.String()
 	}
 	return "nothing"
+}
+
+// startShared names it at the start of a sentence.
+func (v *Voice) startShared(s fit.Shared) string {
+	name := v.shared(s)
+	return strings.ToUpper(name[:1]) + name[1:]
 }
 
 func (v *Voice) flow(f *fit.Flow, drives int) FlowAnswer {

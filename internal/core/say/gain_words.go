@@ -387,7 +387,7 @@ func (v *Voice) arrayOffer(o *volume.Offer, r volume.Risk) ArrayOffer {
 		note(o.Unused.Label() + " of the larger drives stay unused.")
 	}
 	if o.Held.Is() && o.Level != volume.Apart {
-		note(strings.ToUpper(v.shared(o.Held)[:1]) + v.shared(o.Held)[1:] + " holds them back when all work at once.")
+		note(v.startShared(o.Held) + " holds them back when all work at once.")
 	}
 	if o.Filling > 0.005 {
 		note("Filling a new drive comes upon a sector that cannot be read with a chance of " + chance(o.Filling) + " by the drives' rating; real drives do better.")

@@ -286,18 +286,15 @@ func (v *Voice) arg(x any, verb string) string {
 		}
 		return list(a, toString, ", ", " and ")
 	case fit.Shared:
-		s := v.shared(a)
-		if verb == "startshared" && s != "" {
-			return strings.ToUpper(s[:1]) + s[1:]
+		if verb == "startshared" {
+			return v.startShared(a)
 		}
-		return s
-	case ask.Sound:
-		return amount(float64(a), measure.Decibels)
+		return v.shared(a)
 	case ask.Money:
 		return strconv.FormatFloat(float64(a), 'f', 2, 64)
 	case volume.Seconds:
 		return spanOf(float64(a))
-	case job.Level:
+	case measure.Level:
 		return amount(float64(a), measure.Decibels)
 	case job.Share:
 		return strconv.FormatFloat(100*float64(a), 'f', 0, 64) + " %"

@@ -82,7 +82,6 @@ type Offer struct {
 	Loss     float64                    // the chance that a year costs data; apart, that of some drive
 	LossAll  float64                    // and within the wanted years
 	Filling  float64                    // the chance that filling a new drive comes upon a sector that cannot be read, by rating
-	Lost     quantity.Bytes             // of what is gone once more has failed than it survives
 }
 
 // Of is what a level makes of drives. It must take so many; see rig.Level.Takes.
@@ -126,27 +125,24 @@ func Of(level rig.Level, drives []Drive, risk Risk) Offer {
 	switch level {
 	case Apart, rig.Joined: // a file lies on one of them
 		o.Read, o.Write, o.Held = fastest, fastest.High, fit.Shared{}
-		o.Loss, o.Lost = any, least
-		if level == rig.Joined {
-			o.Lost = o.Usable
-		}
+		o.Loss = any
 	case rig.Stripe:
-		o.Read, o.Write, o.Loss, o.Lost = times(n, n), beside.High*quantity.Rate(n), any, o.Usable
+		o.Read, o.Write, o.Loss = times(n, n), beside.High*quantity.Rate(n), any
 	case rig.Mirror: // one stream is read from one of them, or from all
 		o.Read, o.Write = known.Between(alone.Low, max(alone.High, beside.High*quantity.Rate(n))), beside.High
-		o.Survives, o.Luckily, refill, o.Lost = n-1, n-1, least, o.Usable
+		o.Survives, o.Luckily, refill = n-1, n-1, least
 		o.Loss = math.Gamma(fn+1) * math.Pow(p, fn) * math.Pow(t, fn-1)
 	case rig.MirrorsOver:
 		o.Read, o.Write = times(n/2, n), beside.High*quantity.Rate(n/2)
-		o.Survives, o.Luckily, refill, o.Lost = 1, n/2, least, o.Usable
+		o.Survives, o.Luckily, refill = 1, n/2, least
 		o.Loss = fn * p * p * t
 	case rig.Parity:
 		o.Read, o.Write = times(n-1, n), beside.High*quantity.Rate(n-1)
-		o.Survives, o.Luckily, refill, o.Lost = 1, 1, least*quantity.Bytes(n-1), o.Usable
+		o.Survives, o.Luckily, refill = 1, 1, least*quantity.Bytes(n-1)
 		o.Loss = fn * (fn - 1) * p * p * t
 	case rig.TwoParities:
 		o.Read, o.Write = times(n-2, n), beside.High*quantity.Rate(n-2)
-		o.Survives, o.Luckily, refill, o.Lost = 2, 2, least*quantity.Bytes(n-2), o.Usable
+		o.Survives, o.Luckily, refill = 2, 2, least*quantity.Bytes(n-2)
 		o.Loss = fn * (fn - 1) * (fn - 2) * p * p * p * t * t
 	}
 	o.Loss = min(1, o.Loss)

@@ -10,22 +10,15 @@
 	const desk = useDesk();
 	const session = $derived(desk.session);
 	const wish = $derived(session.job.wish ?? {});
-	const drives = $derived(
-		session.job.items.filter((i) => {
-			const d = session.part(i.part)?.drive;
-			return d && d.form !== 'slim' && d.form !== '5.25in';
-		})
-	);
-	const called = (id: string) =>
-		[session.partOf(id)?.name, session.item(id)?.serial].filter(Boolean).join(' ');
+	const drives = $derived(session.drives);
 	const arrays = $derived(session.job.arrays ?? []);
 	const choices = $derived([
 		{ value: '', name: 'as follows from what the drives hold' },
 		...arrays.map((a) => ({ value: `install//${a.id}`, name: `a new install on array ${a.id}` })),
 		...drives.flatMap((d) => [
-			{ value: `install/${d.id}`, name: `a new install on ${called(d.id)}` },
-			{ value: `copy/${d.id}`, name: `a copy of the system on ${called(d.id)}` },
-			{ value: `disk/${d.id}`, name: `the system that is on ${called(d.id)}` }
+			{ value: `install/${d.id}`, name: `a new install on ${session.called(d.id)}` },
+			{ value: `copy/${d.id}`, name: `a copy of the system on ${session.called(d.id)}` },
+			{ value: `disk/${d.id}`, name: `the system that is on ${session.called(d.id)}` }
 		]),
 		{ value: 'nothing', name: 'nothing yet, and that is wanted' }
 	]);
@@ -71,7 +64,7 @@
 	{/if}
 	{#each arrays as a (a.id)}
 		<p class="mt-2 border-l-4 border-water-4 pl-3">
-			{a.id}: level {a.level} of {a.members.map(called).join(', ')}
+			{a.id}: level {a.level} of {a.members.map((m) => session.called(m)).join(', ')}
 			{#if !session.closed}
 				<Quiet
 					aria-label="Give it up: {a.id}"
@@ -85,7 +78,7 @@
 	{/if}
 	{#each session.job.layouts ?? [] as l (l.item ?? l.array)}
 		<p class="mt-2 border-l-4 border-water-4 pl-3">
-			{l.item ? called(l.item) : `array ${l.array ?? ''}`}: {l.volumes
+			{l.item ? session.called(l.item) : `array ${l.array ?? ''}`}: {l.volumes
 				.map((v) => [v.label, v.at].filter(Boolean).join(' at '))
 				.join(', ')}
 		</p>

@@ -21,14 +21,7 @@
 	const uid = $props.id();
 	const desk = useDesk();
 	const session = $derived(desk.session);
-	const drives = $derived(
-		session.job.items.filter((i) => {
-			const d = session.part(i.part)?.drive;
-			return d && d.form !== 'slim' && d.form !== '5.25in';
-		})
-	);
-	const called = (id: string) =>
-		[session.partOf(id)?.name, session.item(id)?.serial].filter(Boolean).join(' ');
+	const drives = $derived(session.drives);
 	const modes = $derived(
 		session.job.sheet.settings.flatMap((s) =>
 			s.options.map((o) => ({ value: `${s.id}=${o.value}`, name: `${s.name}: ${o.name}` }))
@@ -97,7 +90,7 @@
 			<legend>Which drives</legend>
 			{#each drives as d (d.id)}
 				<Checkbox bind:group={members} value={d.id}
-					>{called(d.id)}{d.holds && d.holds !== 'blank'
+					>{session.called(d.id)}{d.holds && d.holds !== 'blank'
 						? `, holds ${d.holds === 'data' ? 'data' : 'a system'}`
 						: ''}</Checkbox
 				>

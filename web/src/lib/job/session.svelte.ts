@@ -81,6 +81,17 @@ export class Session {
 		const item = this.item(id);
 		return item && this.part(item.part);
 	}
+	/** A piece as people call it: its part and its serial number. */
+	called(id: string): string {
+		return [this.partOf(id)?.name, this.item(id)?.serial].filter(Boolean).join(' ');
+	}
+	/** The drives that hold data. */
+	get drives(): readonly Item[] {
+		return this.job.items.filter((i) => {
+			const d = this.part(i.part)?.drive;
+			return d && d.form !== 'slim' && d.form !== '5.25in';
+		});
+	}
 	/** What was done about a step since the machine was last opened, if anything was. */
 	tick(step: string): Tick | undefined {
 		const w = this.#unsaved(step);

@@ -31,13 +31,10 @@
 	const drives = $derived(session.job.items.filter((i) => session.part(i.part)?.drive));
 	const subjects = $derived([
 		{ value: '', name: 'not said' },
-		...drives.map((d) => ({
-			value: d.id,
-			name: [session.partOf(d.id)?.name, d.serial].filter(Boolean).join(' ')
-		})),
+		...drives.map((d) => ({ value: d.id, name: session.called(d.id) })),
 		...(session.job.arrays ?? []).map((a) => ({ value: 'array:' + a.id, name: `array ${a.id}` }))
 	]);
-	/** A blank drive has blocks and requests at once as are usual for what is measured. */
+	/** Blocks and requests at once as are usual for what is measured. */
 	function choose() {
 		const random = what.startsWith('random');
 		block = random ? '4 KiB' : '1 MiB';
