@@ -28,6 +28,11 @@ func TestVolumes(t *testing.T) {
 			it.Holds = rig.Blank
 		}
 	}
+	wide := l
+	wide.Volumes = []volume.Volume{{Bytes: 3 * quantity.TB, System: volume.NTFS}}
+	if d, ok := say.About(func(s string) string { return "<" + s + ">" }, &b.job).Divide(&b.job, wide); !ok || len(d.Faults) != 1 || strings.Count(d.Faults[0].String(), "<") != 1 {
+		t.Errorf("drawn, its faults are %v: each is put into a language once", d.Faults)
+	}
 	for _, c := range []struct {
 		change func(l *volume.Layout)
 		says   string

@@ -97,8 +97,8 @@ func (v *Voice) divided(b *volume.Blank, l volume.Layout, planned bool) Divided 
 	if d.Name = v.text("the array " + string(b.Array)); b.Item != "" {
 		d.Name = v.text(v.piece(b.Item, "serial"))
 	}
-	for _, p := range v.Problems(l.Check(b.Bytes)) {
-		d.Faults = append(d.Faults, v.text(p.Says))
+	for _, p := range l.Check(b.Bytes) {
+		d.Faults = append(d.Faults, v.Fact(p.Fact))
 	}
 	if !b.Bytes.Known() {
 		return d

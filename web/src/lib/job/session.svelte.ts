@@ -95,10 +95,11 @@ export class Session {
 	/** What was done about a step since the machine was last opened, if anything was. */
 	tick(step: string): Tick | undefined {
 		const w = this.#unsaved(step);
-		if (w)
-			return w.change.do === 'untick'
-				? undefined
-				: ({ step, by: w.by, at: w.at, reason: w.change.text } as Tick);
+		if (w) {
+			const { do: done, text } = w.change;
+			if (done === 'untick') return undefined;
+			return { step, by: w.by, at: w.at, ...(done === 'leave out' && { reason: text }) } as Tick;
+		}
 		return this.job.done.find((t) => t.step === step && !t.over);
 	}
 	/** What was done about a step is not saved yet. */
