@@ -12,7 +12,6 @@ import (
 	"deepbay/internal/core/fault"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/layer"
-	"deepbay/internal/core/machine"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/coretest/jobs"
@@ -43,18 +42,11 @@ func machines(t testing.TB) []bench {
 		if err != nil {
 			t.Fatal(err)
 		}
-		planned, found := j.PlannedRig(), j.FoundRig()
+		planned := j.PlannedRig()
 		if a := fit.Resolve(&planned); a.Stops() || len(planned.Placements) == 0 {
 			continue
 		}
-		out = append(out, bench{n, fault.Of(&planned, fault.Work{
-			Touched: func(id rig.ItemID) bool { return planned.Where(id) != found.Where(id) },
-			Set: func(id machine.SettingID) bool {
-				st := planned.Sheet.Setting(id)
-				return planned.Choice(st) != found.Choice(st)
-			},
-			Was: func(id machine.SettingID) string { return found.Choice(planned.Sheet.Setting(id)) },
-		})})
+		out = append(out, bench{n, j.Case()})
 	}
 	full := jobs.Full(t)
 	for i := range full.Pieces {
@@ -106,7 +98,7 @@ type found struct {
 }
 
 // search asks until one explanation is left. Listed is to work off a list of checks instead, in a
-// fixed order and without inference, until one of them shows something.
+// fixed order whatever they show, until one of them shows something and one explanation is left.
 func search(t testing.TB, c *fault.Case, w *fault.World, seen []power.Reading, truth []fault.Fault, listed bool) found {
 	e := fault.Evidence{Readings: slices.Clone(seen)}
 	var f found
@@ -135,7 +127,7 @@ func search(t testing.TB, c *fault.Case, w *fault.World, seen []power.Reading, t
 			next = nil
 		}
 		shown := listed && len(e.Answers) > 0 && e.Answers[len(e.Answers)-1].Is != e.Answers[len(e.Answers)-1].Check.Look.Outcomes()[0]
-		if !listed && d.Certain || shown || listed && d.Certain && step == 0 || next == nil || step == 200 {
+		if d.Certain && (!listed || shown || step == 0) || next == nil || step == 200 {
 			f.first, f.three, f.gaveUp = n == 0, n >= 0 && n < 3, !d.Certain
 			return f
 		}

@@ -7,6 +7,7 @@ import (
 	"cmp"
 	"maps"
 	"math"
+	"math/bits"
 	"slices"
 
 	"deepbay/internal/core/layer"
@@ -16,7 +17,7 @@ import (
 	"deepbay/internal/core/rig"
 )
 
-// followed is how many explanations the next check is to tell apart.
+// followed is how many explanations the next check is to tell apart; a state holds them as bits.
 const followed = 40
 
 // worthLooking is how much a check without opening the machine must tell, in bits, to go before
@@ -26,81 +27,173 @@ const worthLooking = 0.1
 // cheap is how long such a check may take to go before any other, in minutes.
 const cheap = 3
 
-// next is the check that tells explanations apart best for what it costs. What needs no opening
-// goes before what does, where it tells anything worth the minutes.
+// weighed is how many checks are followed to the end of the search, those that tell most for
+// their minutes.
+const weighed = 8
+
+// next is the check after which the search is expected to end soonest. What needs no opening goes
+// before what does, where it tells anything worth the minutes.
 func (q *question) next(left []theory) *Next {
-	left = left[:min(len(left), followed)]
-	var best *Next
-	var bestScore float64
-	bestFirst := false // the best is such a look
-	for _, k := range q.checks(left) {
-		shows, gain := q.foresees(k, left)
+	c := q.choice(left)
+	now := state{1<<len(c.left) - 1, q.Open}
+	var best *option
+	var least layer.Minutes
+	for _, o := range c.likely(now, weighed) {
+		if m := c.through(o, now); best == nil || m < least {
+			best, least = o, m
+		}
+	}
+	if best == nil {
+		return nil
+	}
+	return &Next{Check: best.Inspection, Minutes: q.Cost(best.Inspection, q.Open), Inside: looks[best.Look].inside, Shows: c.foreseen(best)}
+}
+
+// choice is the checks that can be made, and the explanations that they are to tell apart.
+type choice struct {
+	*question
+	left    []theory
+	options []option
+	ahead   map[state]layer.Minutes // what is left to do
+}
+
+// state is the explanations that are left, a bit each, of a machine that stands open or does not.
+type state struct {
+	left uint64
+	open bool
+}
+
+// option is a check with what it may show, and the explanations of which it shows that.
+type option struct {
+	Inspection
+	shows []Foreseen
+	of    []uint64
+}
+
+// choice lists what tells explanations apart. A check of which for one of them nothing is foretold
+// is not among it: what it shows would tell little.
+func (q *question) choice(left []theory) *choice {
+	c := &choice{question: q, left: left[:min(len(left), followed)], ahead: map[state]layer.Minutes{}}
+checks:
+	for _, k := range q.checks(c.left) {
+		o := option{Inspection: k}
+		for i, t := range c.left {
+			f, ok := q.foresee(k, t)
+			if !ok {
+				continue checks
+			}
+			n := slices.IndexFunc(o.shows, func(g Foreseen) bool { return g.Is == f.Is && same(g.Reading, f.Reading) })
+			if n < 0 {
+				n = len(o.shows)
+				o.shows, o.of = append(o.shows, f), append(o.of, 0)
+			}
+			o.of[n] |= 1 << i
+		}
+		if len(o.shows) > 1 {
+			c.options = append(c.options, o)
+		}
+	}
+	return c
+}
+
+// foreseen is what a check may show of all that is left, the likeliest first.
+func (c *choice) foreseen(o *option) []Foreseen {
+	all, _ := c.spread(1<<len(c.left) - 1)
+	out := slices.Clone(o.shows)
+	for i := range out {
+		w, _ := c.spread(o.of[i])
+		out[i].Share = w / all
+		out[i].Leaves = c.left[bits.TrailingZeros64(o.of[i])].faults // they come with the likeliest first
+	}
+	slices.SortStableFunc(out, func(a, b Foreseen) int { return cmp.Compare(b.Share, a.Share) })
+	return out
+}
+
+// spread is the weight of explanations, and what it would take to tell them all apart, in bits
+// times their weight.
+func (c *choice) spread(set uint64) (weight, unknown float64) {
+	logs := 0.0
+	for ; set != 0; set &= set - 1 {
+		w := c.left[bits.TrailingZeros64(set)].weight
+		weight += w
+		logs += w * math.Log2(w)
+	}
+	return weight, weight*math.Log2(weight) - logs
+}
+
+// likely is the checks that tell most for their minutes, the best first, n at most.
+func (c *choice) likely(at state, n int) []*option {
+	type scored struct {
+		*option
+		score float64
+		first bool // a look without opening goes before any other
+	}
+	var out []scored
+	all, unknown := c.spread(at.left)
+	for i := range c.options {
+		o := &c.options[i]
+		remains := 0.0
+		for _, set := range o.of {
+			if set &= at.left; set&(set-1) != 0 {
+				_, u := c.spread(set)
+				remains += u
+			}
+		}
+		gain := (unknown - remains) / all
 		if gain < 1e-3 {
 			continue
 		}
-		n := &Next{Check: k, Minutes: q.Cost(k, q.Open), Inside: looks[k.Look].inside, Shows: shows}
-		score := gain / float64(max(q.weight(k, n), 0.1))
-		first := !n.Inside && gain >= worthLooking && n.Minutes <= cheap
-		if best == nil || first && !bestFirst || first == bestFirst && score > bestScore {
-			best, bestScore, bestFirst = n, score, first
+		m := c.Cost(o.Inspection, at.open)
+		s := scored{o, gain / float64(max(m, 0.1)), !looks[o.Look].inside && gain >= worthLooking && m <= cheap}
+		i := len(out)
+		for i > 0 && (s.first && !out[i-1].first || s.first == out[i-1].first && s.score > out[i-1].score) {
+			i--
+		}
+		if out = slices.Insert(out, i, s); len(out) > n {
+			out = out[:n]
 		}
 	}
-	return best
+	var list []*option
+	for _, s := range out {
+		if s.first == out[0].first {
+			list = append(list, s.option)
+		}
+	}
+	return list
 }
 
-// shared is the part of the opening of a machine that the first look into it bears: others follow
-// while it stands open.
-const shared = 0.1
-
-// weight is what a check costs in the choice, in minutes.
-func (q *question) weight(k Inspection, n *Next) layer.Minutes {
-	if of := looks[k.Look]; k.Look.LeavesOpen() && !q.Open {
-		return of.minutes + shared*(n.Minutes-of.minutes)
+// through is the minutes that are expected to the end of the search if a check is made now, and
+// after it always the one that tells most for its minutes.
+func (c *choice) through(o *option, at state) layer.Minutes {
+	m := c.Cost(o.Inspection, at.open)
+	all, _ := c.spread(at.left)
+	open := at.open
+	if looks[o.Look].inside || o.Look == ReadLine {
+		open = o.Look.LeavesOpen()
 	}
-	return n.Minutes
+	for _, set := range o.of {
+		if set &= at.left; set != 0 {
+			w, _ := c.spread(set)
+			m += layer.Minutes(w/all) * c.rest(state{set, open})
+		}
+	}
+	return m
 }
 
-// class is what explanations that foretell the same of a check come to.
-type class struct {
-	Foreseen
-	logs float64 // the sum of w log w of their weights
-	best float64
-}
-
-// foresees is what a check may show, and how much it tells, in bits.
-func (q *question) foresees(k Inspection, left []theory) ([]Foreseen, float64) {
-	var classes []class
-	sum, logs := 0.0, 0.0
-	for _, t := range left {
-		f, ok := q.foresee(k, t)
-		if !ok {
-			return nil, 0 // of one of them nothing is foretold: what it shows would tell little
-		}
-		i := slices.IndexFunc(classes, func(c class) bool { return c.Is == f.Is && same(c.Reading, f.Reading) })
-		if i < 0 {
-			i = len(classes)
-			classes = append(classes, class{Foreseen: f})
-		}
-		c := &classes[i]
-		w := t.weight
-		c.Share += w
-		c.logs += w * math.Log2(w)
-		if w > c.best {
-			c.best, c.Leaves = w, t.faults
-		}
-		sum += w
-		logs += w * math.Log2(w)
+// rest is the minutes that are expected from a state to the end of the search.
+func (c *choice) rest(at state) layer.Minutes {
+	m, known := c.ahead[at]
+	if known {
+		return m
 	}
-	entropy := func(sum, logs float64) float64 { return math.Log2(sum) - logs/sum }
-	gain := entropy(sum, logs)
-	out := make([]Foreseen, len(classes))
-	for i, c := range classes {
-		gain -= c.Share / sum * entropy(c.Share, c.logs)
-		out[i] = c.Foreseen
-		out[i].Share /= sum
+	all, _ := c.spread(at.left)
+	if c.left[bits.TrailingZeros64(at.left)].weight < certain*all {
+		if best := c.likely(at, 1); len(best) > 0 {
+			m = c.through(best[0], at)
+		}
 	}
-	slices.SortStableFunc(out, func(a, b Foreseen) int { return cmp.Compare(b.Share, a.Share) })
-	return out, gain
+	c.ahead[at] = m
+	return m
 }
 
 // same reports two readings that a person would read alike.
@@ -217,12 +310,11 @@ func (q *question) free(at rig.Path) rig.Path {
 func (c *Case) Listed(e Evidence) []Inspection {
 	q := c.ask(e)
 	left := q.theories()
-	list := q.checks(left)
+	list, told := q.checks(left), q.choice(left)
 	slices.SortStableFunc(list, func(a, b Inspection) int {
 		return cmp.Compare(slices.Index(lookOrder, a.Look), slices.Index(lookOrder, b.Look))
 	})
 	return slices.DeleteFunc(list, func(k Inspection) bool { // a line that shows the same whatever is wrong is on no list
-		shows, _ := q.foresees(k, left)
-		return len(shows) < 2
+		return !slices.ContainsFunc(told.options, func(o option) bool { return o.Inspection == k })
 	})
 }
