@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bytes"
 	"database/sql"
 	"io"
 	"log/slog"
@@ -88,6 +89,30 @@ func TestArchiveCommands(t *testing.T) {
 		if status != c.status || !strings.Contains(out, c.out) || !strings.Contains(says, c.says) {
 			t.Errorf("%v: %d %q %q, want %d with %q and %q", c.args, status, out, says, c.status, c.out, c.says)
 		}
+	}
+	whole, anew, again := filepath.Join(dir, "shop.zip"), filepath.Join(dir, "new.db"), filepath.Join(dir, "again.zip")
+	for _, c := range []struct {
+		args      []string
+		status    int
+		out, says string
+	}{
+		{[]string{"export", "--data", path, whole}, 0, "17 jobs", ""},
+		{[]string{"import", "--data", path, whole}, 2, "", "nothing was changed"},
+		{[]string{"import", "--data", anew, letter}, 2, "", "is no archive"},
+		{[]string{"import", "--data", anew, old}, 2, "", "shop.json"},
+		{[]string{"import", "--data", anew, whole}, 0, "17 jobs", ""},
+		{[]string{"export", "--data", anew, again}, 0, "17 jobs", ""},
+		{[]string{"export", "--data", anew, again}, 2, "", "exists"},
+	} {
+		status, out, says := do(t, append([]string{"shop"}, c.args...)...)
+		if status != c.status || !strings.Contains(out, c.out) || !strings.Contains(says, c.says) {
+			t.Errorf("%v: %d %q %q, want %d with %q and %q", c.args, status, out, says, c.status, c.out, c.says)
+		}
+	}
+	one, err := os.ReadFile(whole)
+	two, err2 := os.ReadFile(again)
+	if err != nil || err2 != nil || !bytes.Equal(one, two) {
+		t.Errorf("a shop that was taken into a new data file gives another file: %v, %v", err, err2)
 	}
 	if status, _, says := do(t, "archive", "--data", filepath.Join(dir, "none.db"), "--closed-before", "2030-01-01", filepath.Join(dir, "x.zip")); status != 2 || !strings.Contains(says, "no such file") {
 		t.Errorf("of no file: %d %q", status, says)

@@ -50,7 +50,7 @@ func run(ctx context.Context, args []string, stdout, stderr io.Writer) int {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), compareCommand(), diagnoseCommand(), simCommand(), probeCommand(), measureCommand(), verifyCommand(), orderCommand(), planCommand(), lookCommand(), sheetCommand(), readCommand(), backupCommand(), restoreCommand(), checkDataCommand(), rescueCommand(), archiveCommand(), bringBackCommand(), ownerCommand(), &cobra.Command{
+	root.AddCommand(demoCommand(), serveCommand(), checkCommand(), expectCommand(), compareCommand(), diagnoseCommand(), simCommand(), probeCommand(), measureCommand(), verifyCommand(), orderCommand(), planCommand(), lookCommand(), sheetCommand(), readCommand(), backupCommand(), restoreCommand(), checkDataCommand(), rescueCommand(), archiveCommand(), bringBackCommand(), shopCommand(), ownerCommand(), &cobra.Command{
 		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), "deepbay", version) },
 	})

@@ -7,12 +7,13 @@ package store
 import (
 	"archive/zip"
 	"bufio"
-	"bytes"
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"hash"
 	"io"
 	"os"
 	"path/filepath"
@@ -50,15 +51,35 @@ type Archived struct {
 // ArchiveFormat is what an archive says it is.
 const ArchiveFormat = "deepbay/archive"
 
-// line is one revision in the journal of an archived job.
+// line is one revision in a journal.
 type line struct {
 	Revision int             `json:"revision"`
 	At       string          `json:"at"`
 	By       string          `json:"by"`
 	Says     string          `json:"says,omitempty"`
 	Deed     json.RawMessage `json:"deed,omitempty"`
-	Sum      string          `json:"sum"` // of the job's document, in hexadecimal SHA-256
-	Job      json.RawMessage `json:"job"`
+	Sum      string          `json:"sum"`            // of the document, in hexadecimal SHA-256
+	Job      json.RawMessage `json:"job,omitempty"`  // the document of a job
+	Text     string          `json:"text,omitempty"` // that of anything else, letter by letter
+}
+
+// doc is the document as it was then.
+func (l *line) doc() []byte {
+	if l.Job != nil {
+		return l.Job
+	}
+	return []byte(l.Text)
+}
+
+// journaled is a kind of thing that has a journal: its table, and the column that names whose a
+// line is.
+type journaled struct{ what, journal, column string }
+
+var jobJournal = &journaled{"job", "journal", "job"}
+
+// sql puts the names of the journal into a statement.
+func (k *journaled) sql(q string) string {
+	return strings.NewReplacer("JOURNAL", k.journal, "OWNER", k.column).Replace(q)
 }
 
 // Owned is a job that is somebody's.
@@ -120,27 +141,13 @@ func (s *Store) WriteArchive(ctx context.Context, to io.Writer, about Archive, j
 	}
 	defer tx.Rollback() //nolint:errcheck // it only reads
 	about.Format, about.Version, about.Jobs = ArchiveFormat, 1, []Archived{}
-	z := zip.NewWriter(to)
+	z := newPacker(to)
 	for _, k := range jobs {
-		lines, last, err := s.lines(ctx, tx, k)
+		a, err := s.archiveJob(ctx, tx, z, k)
 		if err != nil {
 			return fmt.Errorf("job %q: %w", k.ID, err)
 		}
-		photos, err := s.archivePhotographs(ctx, tx, z, k.ID)
-		if err != nil {
-			return fmt.Errorf("job %q: %w", k.ID, err)
-		}
-		about.Jobs = append(about.Jobs, Archived{k.ID, last.Title, k.Revision, photos})
-		doc, err := format.Write(last)
-		if err != nil {
-			return err
-		}
-		if err := entry(z, "jobs/"+string(k.ID)+".job.json", doc); err != nil {
-			return err
-		}
-		if err := entry(z, journalName(k.ID), lines); err != nil {
-			return err
-		}
+		about.Jobs = append(about.Jobs, a)
 	}
 	doc, err := json.MarshalIndent(about, "", "  ")
 	if err != nil {
@@ -152,11 +159,66 @@ func (s *Store) WriteArchive(ctx context.Context, to io.Writer, about Archive, j
 	return z.Close()
 }
 
+// archiveJob writes a job with its journal and its photographs.
+func (s *Store) archiveJob(ctx context.Context, tx *sql.Tx, z *packer, k Owned) (Archived, error) {
+	n, doc, err := s.archiveJournal(ctx, tx, z, jobJournal, string(k.ID), journalName(k.ID))
+	if err != nil {
+		return Archived{}, err
+	}
+	if n != k.Revision { // someone changed it, or its journal lacks something
+		return Archived{}, &Conflict{What: "job", Yours: k.Revision, Current: n}
+	}
+	photos, err := s.archivePictures(ctx, tx, z, Photographs(k.ID))
+	if err != nil {
+		return Archived{}, err
+	}
+	var last job.Job
+	if err := json.Unmarshal(doc, &last); err != nil {
+		return Archived{}, err
+	}
+	return Archived{k.ID, last.Title, k.Revision, photos}, writeEntry(z, jobName(k.ID), last)
+}
+
 const aboutName = "archive.json"
+
+func jobName(id job.ID) string { return "jobs/" + string(id) + ".job.json" }
 
 func journalName(id job.ID) string { return "journals/" + string(id) + ".jsonl" }
 
-func entry(z *zip.Writer, name string, b []byte) error {
+// writeEntry writes a document as the format has it.
+func writeEntry(z *packer, name string, v any) error {
+	doc, err := format.Write(v)
+	if err != nil {
+		return err
+	}
+	return entry(z, name, doc)
+}
+
+// packer writes an archive and keeps the digest of each of its files.
+type packer struct {
+	*zip.Writer
+	files []packedFile
+}
+
+type packedFile struct {
+	name string
+	sum  hash.Hash
+}
+
+func newPacker(to io.Writer) *packer { return &packer{Writer: zip.NewWriter(to)} }
+
+// Create begins a file.
+func (z *packer) Create(name string) (io.Writer, error) {
+	w, err := z.Writer.Create(name)
+	if err != nil {
+		return nil, err
+	}
+	sum := sha256.New()
+	z.files = append(z.files, packedFile{name, sum})
+	return io.MultiWriter(w, sum), nil
+}
+
+func entry(z *packer, name string, b []byte) error {
 	w, err := z.Create(name)
 	if err == nil {
 		_, err = w.Write(b)
@@ -164,46 +226,49 @@ func entry(z *zip.Writer, name string, b []byte) error {
 	return err
 }
 
-// lines is the journal of a job, and the job as it was last.
-func (s *Store) lines(ctx context.Context, tx *sql.Tx, k Owned) (text []byte, last job.Job, err error) {
-	rows, err := tx.QueryContext(ctx, `SELECT revision, at, by, says, deed, doc, sum, seal FROM journal WHERE job = ? ORDER BY revision`, k.ID)
+// archiveJournal writes the journal of a thing, a revision a line, and returns how many there are
+// and the document as it was last. What is damaged is an error.
+func (s *Store) archiveJournal(ctx context.Context, tx *sql.Tx, z *packer, of *journaled, id, name string) (n int, last []byte, err error) {
+	rows, err := tx.QueryContext(ctx, of.sql(`SELECT revision, at, by, says, deed, doc, sum, seal FROM JOURNAL WHERE OWNER = ? ORDER BY revision`), id)
 	if err != nil {
-		return nil, last, err
+		return 0, nil, err
 	}
 	defer rows.Close()
-	var b bytes.Buffer
-	n := 0
+	w, err := z.Create(name)
+	if err != nil {
+		return 0, nil, err
+	}
 	for rows.Next() {
 		var l line
 		var deed, sum, row sql.NullString
-		var doc []byte
-		if err := rows.Scan(&l.Revision, &l.At, &l.By, &l.Says, &deed, &doc, &sum, &row); err != nil {
-			return nil, last, err
+		if err := rows.Scan(&l.Revision, &l.At, &l.By, &l.Says, &deed, &last, &sum, &row); err != nil {
+			return 0, nil, err
 		}
-		if err := unsealRow(row, string(k.ID), l.Revision, l.At, l.By, deed.String); err != nil {
-			return nil, last, s.damaged("journal", fmt.Sprintf("%s at revision %d", k.ID, l.Revision), err)
+		at := fmt.Sprintf("%s at revision %d", id, l.Revision)
+		if err := unsealRow(row, id, l.Revision, l.At, l.By, deed.String); err != nil {
+			return 0, nil, s.damaged("journal", at, err)
 		}
-		last = job.Job{}
-		if err := s.unseal("job", fmt.Sprintf("%s at revision %d", k.ID, l.Revision), doc, sum, &last); err != nil {
-			return nil, last, err
+		if err := s.unseal(of.what, at, last, sum, new(json.RawMessage)); err != nil {
+			return 0, nil, err
 		}
-		if l.Sum, l.Job = seal(doc), doc; deed.Valid {
+		if l.Sum = seal(last); of == jobJournal {
+			l.Job = last
+		} else {
+			l.Text = string(last)
+		}
+		if deed.Valid {
 			l.Deed = json.RawMessage(deed.String)
 		}
 		text, err := json.Marshal(l)
 		if err != nil {
-			return nil, last, err
+			return 0, nil, err
 		}
-		b.Write(append(text, '\n'))
+		if _, err := w.Write(append(text, '\n')); err != nil {
+			return 0, nil, err
+		}
 		n++
 	}
-	if err := rows.Err(); err != nil {
-		return nil, last, err
-	}
-	if n != k.Revision { // someone changed it, or its journal lacks something
-		return nil, last, &Conflict{What: "job", Yours: k.Revision, Current: n}
-	}
-	return b.Bytes(), last, nil
+	return n, last, rows.Err()
 }
 
 // Why a job is no longer here.
@@ -420,25 +485,66 @@ func syncFolder(path string) error {
 // mostUnpacked is how large a journal in an archive may be.
 const mostUnpacked = 1 << 30
 
-// readArchive reads an archive, and holds every revision and photograph against its digest.
-func readArchive(path string) (about Archive, lines map[job.ID][]line, photos map[job.ID][]photograph, err error) {
+// packed is an archive that is read.
+type packed struct {
+	path string
+	zip  *zip.ReadCloser
+}
+
+func openPacked(path string) (*packed, error) {
 	z, err := zip.OpenReader(path)
 	if err != nil {
-		return about, nil, nil, fmt.Errorf("%s is no archive: %w", path, err)
+		return nil, fmt.Errorf("%s is no archive: %w", path, err)
 	}
-	defer z.Close()
-	read := func(name string, do func(io.Reader) error) error {
-		f, err := z.Open(name)
-		if err != nil {
-			return fmt.Errorf("%s: %w", path, err)
-		}
-		defer f.Close()
-		if err := do(io.LimitReader(f, mostUnpacked)); err != nil {
-			return fmt.Errorf("%s, %s: %w", path, name, err)
-		}
-		return nil
+	return &packed{path, z}, nil
+}
+
+// read reads one of its files; an error names it.
+func (p *packed) read(name string, do func(io.Reader) error) error {
+	f, err := p.zip.Open(name)
+	if err != nil {
+		return fmt.Errorf("%s: %w", p.path, err)
 	}
-	if err := read(aboutName, func(r io.Reader) error { return json.NewDecoder(r).Decode(&about) }); err != nil {
+	defer f.Close()
+	if err := do(io.LimitReader(f, mostUnpacked)); err != nil {
+		return fmt.Errorf("%s, %s: %w", p.path, name, err)
+	}
+	return nil
+}
+
+// journal reads a journal, and holds every revision against its digest.
+func (p *packed) journal(name string, revisions int) ([]line, error) {
+	var lines []line
+	err := p.read(name, func(r io.Reader) error {
+		in := bufio.NewScanner(r)
+		in.Buffer(nil, 64<<20)
+		for in.Scan() {
+			var l line
+			if err := json.Unmarshal(in.Bytes(), &l); err != nil {
+				return fmt.Errorf("line %d: %w", len(lines)+1, err)
+			}
+			_, err := time.Parse(timeLayout, l.At)
+			if err != nil || l.Revision != len(lines)+1 || seal(l.doc()) != l.Sum {
+				return fmt.Errorf("line %d: %w", len(lines)+1, errDoc)
+			}
+			lines = append(lines, l)
+		}
+		return in.Err()
+	})
+	if err == nil && (len(lines) != revisions || revisions == 0) {
+		err = fmt.Errorf("%s, %s: it has %d revisions, and there were %d", p.path, name, len(lines), revisions)
+	}
+	return lines, err
+}
+
+// readArchive reads an archive, and holds every revision and photograph against its digest.
+func readArchive(path string) (about Archive, lines map[job.ID][]line, photos map[job.ID][]photograph, err error) {
+	p, err := openPacked(path)
+	if err != nil {
+		return about, nil, nil, err
+	}
+	defer p.zip.Close()
+	if err := p.read(aboutName, func(r io.Reader) error { return json.NewDecoder(r).Decode(&about) }); err != nil {
 		return about, nil, nil, err
 	}
 	if about.Format != ArchiveFormat || about.Version != 1 {
@@ -446,30 +552,10 @@ func readArchive(path string) (about Archive, lines map[job.ID][]line, photos ma
 	}
 	lines, photos = map[job.ID][]line{}, map[job.ID][]photograph{}
 	for _, k := range about.Jobs {
-		if err := read(journalName(k.ID), func(r io.Reader) error {
-			in := bufio.NewScanner(r)
-			in.Buffer(nil, 64<<20)
-			for in.Scan() {
-				var l line
-				if err := json.Unmarshal(in.Bytes(), &l); err != nil {
-					return fmt.Errorf("line %d: %w", len(lines[k.ID])+1, err)
-				}
-				if l.Revision != len(lines[k.ID])+1 || seal(l.Job) != l.Sum {
-					return fmt.Errorf("line %d: %w", len(lines[k.ID])+1, errDoc)
-				}
-				lines[k.ID] = append(lines[k.ID], l)
-			}
-			return in.Err()
-		}); err != nil {
+		if lines[k.ID], err = p.journal(journalName(k.ID), k.Revisions); err != nil {
 			return about, nil, nil, err
 		}
-		if len(lines[k.ID]) != k.Revisions || k.Revisions == 0 {
-			return about, nil, nil, fmt.Errorf("%s: job %q has %d revisions there, and there were %d", path, k.ID, len(lines[k.ID]), k.Revisions)
-		}
-		if k.Photographs == 0 {
-			continue
-		}
-		if photos[k.ID], err = unpackPhotographs(read, k); err != nil {
+		if photos[k.ID], err = p.pictures(Photographs(k.ID), k.Photographs); err != nil {
 			return about, nil, nil, err
 		}
 	}
@@ -488,7 +574,7 @@ func (s *Store) BringBackArchive(ctx context.Context, path string) (Archive, err
 			if err := comeBack(ctx, tx, k.ID, lines[k.ID]); err != nil {
 				return fmt.Errorf("job %q: %w", k.ID, err)
 			}
-			if err := photographsBack(ctx, tx, k.ID, photos[k.ID]); err != nil {
+			if err := picturesBack(ctx, tx, Photographs(k.ID), photos[k.ID]); err != nil {
 				return fmt.Errorf("photographs of job %q: %w", k.ID, err)
 			}
 		}
@@ -517,6 +603,15 @@ func comeBack(ctx context.Context, tx *sql.Tx, id job.ID, lines []line) error {
 	if err := putRow(ctx, tx, &j, last.Revision, last.At, string(last.Job)); err != nil {
 		return err
 	}
+	if err := journalBack(ctx, tx, jobJournal, string(id), lines); err != nil {
+		return err
+	}
+	_, err = tx.ExecContext(ctx, `DELETE FROM gone WHERE why = ? AND job = ?`, IsArchived, id)
+	return err
+}
+
+// journalBack writes the lines of a journal as they were.
+func journalBack(ctx context.Context, tx *sql.Tx, of *journaled, id string, lines []line) error {
 	for _, l := range lines {
 		if len(l.Deed) > 0 {
 			if _, err := format.ReadDeed(l.Deed); err != nil {
@@ -524,13 +619,12 @@ func comeBack(ctx context.Context, tx *sql.Tx, id job.ID, lines []line) error {
 			}
 		}
 		deed := sql.NullString{String: string(l.Deed), Valid: len(l.Deed) > 0}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO journal (job, revision, at, by, says, deed, doc, sum, seal) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			id, l.Revision, l.At, l.By, l.Says, deed, string(l.Job), l.Sum, sealRow(id, l.Revision, l.At, l.By, deed.String)); err != nil {
+		if _, err := tx.ExecContext(ctx, of.sql(`INSERT INTO JOURNAL (OWNER, revision, at, by, says, deed, doc, sum, seal) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+			id, l.Revision, l.At, l.By, l.Says, deed, string(l.doc()), l.Sum, sealRow(id, l.Revision, l.At, l.By, deed.String)); err != nil {
 			return err
 		}
 	}
-	_, err = tx.ExecContext(ctx, `DELETE FROM gone WHERE why = ? AND job = ?`, IsArchived, id)
-	return err
+	return nil
 }
 
 // ArchiveName is what an archive of an owner's jobs is called.

@@ -78,7 +78,7 @@ func (s *Store) BringBackPart(ctx context.Context, id part.ID, by job.Stamp, r R
 		if err := tx.QueryRowContext(ctx, `SELECT max(revision) FROM shelf_journal WHERE part = ?`, id).Scan(&last); err != nil {
 			return err
 		}
-		if err := putStockRow(ctx, tx, last+1, good, fact.Of(shelf.BroughtBack, at), by); err != nil {
+		if err := putStockRevision(ctx, tx, last+1, good, fact.Of(shelf.BroughtBack, at), by); err != nil {
 			return err
 		}
 		return claim(ctx, tx, r, "shelf", 0, by.At)

@@ -183,8 +183,7 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 	if err != nil {
 		return 0, err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO sheets (id, name, doc, revision, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
-		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4, sum = ?5, seal = ?6`, w.Sheet.ID, w.Sheet.Name, string(doc), current+1, seal(doc), sealRow(w.Sheet.ID, current+1)); err != nil {
+	if err := putSheetRow(ctx, tx, &w.Sheet, current+1, doc); err != nil {
 		return 0, err
 	}
 	at := w.Stamp.At.UTC().Format(timeLayout)
@@ -194,4 +193,11 @@ func putSheet(ctx context.Context, tx *sql.Tx, w SheetWrite) (int, error) {
 		return 0, err
 	}
 	return current + 1, claim(ctx, tx, w.Request, string(w.Sheet.ID), current+1, w.Stamp.At)
+}
+
+// putSheetRow keeps a sheet as its document says it.
+func putSheetRow(ctx context.Context, tx *sql.Tx, sheet *machine.Sheet, revision int, doc []byte) error {
+	_, err := tx.ExecContext(ctx, `INSERT INTO sheets (id, name, doc, revision, sum, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, revision = ?4, sum = ?5, seal = ?6`, sheet.ID, sheet.Name, string(doc), revision, seal(doc), sealRow(sheet.ID, revision))
+	return err
 }

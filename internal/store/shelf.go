@@ -176,14 +176,11 @@ func putStock(ctx context.Context, tx *sql.Tx, was KeptStock, e shelf.Stock, by 
 			return err
 		}
 	}
-	return putStockRow(ctx, tx, was.Revision+1, e, done, by)
+	return putStockRevision(ctx, tx, was.Revision+1, e, done, by)
 }
 
-// putStockRow keeps a revision of a part with its stock.
-func putStockRow(ctx context.Context, tx *sql.Tx, revision int, e shelf.Stock, done fact.Fact, by job.Stamp) error {
-	if e.Serials == nil {
-		e.Serials = []string{}
-	}
+// putStockRow keeps a part with its stock.
+func putStockRow(ctx context.Context, tx *sql.Tx, revision int, e *shelf.Stock) error {
 	serials, err := json.Marshal(e.Serials)
 	if err != nil {
 		return err
@@ -196,9 +193,18 @@ func putStockRow(ctx context.Context, tx *sql.Tx, revision int, e shelf.Stock, d
 		ON CONFLICT (id) DO UPDATE SET name = ?2, doc = ?3, sum = ?4, revision = ?5, seal = ?6`, e.Part.ID, e.Part.Name, string(doc), seal(doc), revision, sealRow(e.Part.ID, revision)); err != nil {
 		return err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
+	_, err = tx.ExecContext(ctx, `INSERT INTO stock (part, count, price, condition, serials, seal) VALUES (?1, ?2, ?3, ?4, ?5, ?6)
 		ON CONFLICT (part) DO UPDATE SET count = ?2, price = ?3, condition = ?4, serials = ?5, seal = ?6`,
-		e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials), sealRow(e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials))); err != nil {
+		e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials), sealRow(e.Part.ID, e.Count, int64(e.Price), e.Condition, string(serials)))
+	return err
+}
+
+// putStockRevision keeps a revision of a part with its stock.
+func putStockRevision(ctx context.Context, tx *sql.Tx, revision int, e shelf.Stock, done fact.Fact, by job.Stamp) error {
+	if e.Serials == nil {
+		e.Serials = []string{}
+	}
+	if err := putStockRow(ctx, tx, revision, &e); err != nil {
 		return err
 	}
 	deed, err := format.WriteDeed(done, nil)
