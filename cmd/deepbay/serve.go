@@ -98,6 +98,7 @@ func serve(ctx context.Context, data, listen, probes string, verbose, fill bool,
 			return fmt.Errorf("demo shop: %w", err)
 		}
 	}
+	go catchUp(ctx, s, log)
 	files, err := web.Files()
 	if err != nil {
 		return err
@@ -175,4 +176,18 @@ func fingerprint(log *slog.Logger) string {
 	}
 	log.Warn("this program cannot read itself: what it says of jobs is not kept", "error", err)
 	return ""
+}
+
+// catchUp takes what the journals have into the logbook, where that is new to this file, while
+// others read and write.
+func catchUp(ctx context.Context, s *store.Store, log *slog.Logger) {
+	for left := 1; left > 0 && ctx.Err() == nil; {
+		var err error
+		if left, err = s.CatchUp(ctx, server.LogWords(nil), 200); err != nil {
+			if ctx.Err() == nil {
+				log.Warn("the logbook lacks lines", "error", err)
+			}
+			return
+		}
+	}
 }

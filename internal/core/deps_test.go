@@ -17,7 +17,7 @@ import (
 
 // standard is the packages of the standard library that the core may use: none that
 // reads a file, the network, the clock or chance. (time is for its types: see wall.)
-var standard = strings.Fields("bytes cmp context encoding/csv encoding/json errors fmt hash/fnv io maps math reflect regexp slices strconv strings time unicode")
+var standard = strings.Fields("bytes cmp context encoding/csv encoding/json errors fmt hash/fnv io maps math math/bits reflect regexp slices strconv strings time unicode")
 
 // wall is what of package time reads the clock or waits for it.
 var wall = strings.Fields("Now Since Until After AfterFunc Sleep Tick NewTicker NewTimer")
@@ -52,7 +52,8 @@ var edges = []struct{ room, uses string }{
 	{"draft", "fact link machine memory part power quantity shorthand"},
 	{"fault", "fit layer link machine part power quantity rig"},
 	{"job", "access cure fact fault fit known layer link machine measure part plan power practice problem quantity rig shelf shorthand volume workorder"},
-	{"say", "access ask cure draft fact fault fit intake job known layer link machine measure memory part plan power practice problem quantity rig shelf shorthand volume workorder"},
+	{"logbook", "fact job layer machine part rig shorthand workorder"},
+	{"say", "access ask cure draft fact fault fit intake job known layer link logbook machine measure memory part plan power practice problem quantity rig shelf shorthand volume workorder"},
 }
 
 // TestImports fails when the core imports anything but what is listed, and when a

@@ -141,7 +141,7 @@ type ProblemDoc struct {
 
 // Imported tells what a file brought.
 type Imported struct {
-	Kind string `json:"kind"` // job, sheet or part
+	Kind string `json:"kind"` // job, sheet, part or shop
 	ID   string `json:"id"`
 	Name string `json:"name"`
 }
@@ -399,4 +399,8 @@ type API struct {
 	Arrays      say.ArrayChoices  `json:"arrays"`
 	Volumes     say.Volumes       `json:"volumes"`
 	Divided     say.Divided       `json:"divided"`
+	Logbook     LogbookPage       `json:"logbook"`
+	Life        LifeView          `json:"life"`
+	Model       ModelView         `json:"model"`
+	Figures     say.Figures       `json:"figures"`
 }

@@ -15,6 +15,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
@@ -63,7 +64,7 @@ func (s *api) jobs(c *gin.Context) error {
 		out.Jobs[i] = cards[i].Body
 	}
 	switch n := list.Open + list.Closed; {
-	case store.Fold(q) == "":
+	case fact.Fold(q) == "":
 		out.Says = s.Language.Says(fmt.Sprintf("%d open, %d closed", list.Open, list.Closed))
 	case list.Short:
 		out.Says = s.Language.Says(fmt.Sprintf("the latest %d with “%s”, and there may be more: type more of it", n, q))
@@ -79,11 +80,11 @@ func (s *api) shelf(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if q := store.Fold(c.Query("q")); q != "" {
+	if q := fact.Fold(c.Query("q")); q != "" {
 		all = slices.DeleteFunc(all, func(k store.KeptStock) bool {
 			p := &k.Part
 			printed := append([]string{p.Name, p.Number, shorthand.Write(p)}, k.Serials...)
-			return !slices.ContainsFunc(printed, func(t string) bool { return strings.Contains(store.Fold(t), q) })
+			return !slices.ContainsFunc(printed, func(t string) bool { return strings.Contains(fact.Fold(t), q) })
 		})
 	}
 	out := ShelfList{Kinds: []KindCount{}}

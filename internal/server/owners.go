@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/store"
 )
@@ -40,7 +41,7 @@ func (s *api) owner(c *gin.Context) error {
 
 func (s *api) owned(c *gin.Context, name string) (string, []store.Owned, error) {
 	name = strings.TrimSpace(name)
-	if store.Fold(name) == "" {
+	if fact.Fold(name) == "" {
 		return name, nil, problem.List{{Pointer: "/owner", Says: "no owner is named"}}
 	}
 	jobs, err := s.Data.OfOwner(c.Request.Context(), name)

@@ -33,6 +33,7 @@ import (
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/job"
+	"deepbay/internal/core/logbook"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
 	"deepbay/internal/core/plan"
@@ -82,6 +83,12 @@ type Data interface {
 	Gone(ctx context.Context, most int) ([]store.Gone, error)
 	Said(ctx context.Context, program string, jobs []job.ID) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
+	CatchUp(ctx context.Context, words func(store.Entry) string, most int) (int, error)
+	Logged(ctx context.Context, q store.LogQuery) (store.LogPage, error)
+	Carrying(ctx context.Context, printed string) ([]job.Job, error)
+	Figures(ctx context.Context, from, to logbook.Month) ([]logbook.Monthly, error)
+	WriteShop(ctx context.Context, to io.Writer) (store.Shop, error)
+	BringShop(ctx context.Context, path string) (store.Shop, error)
 	Damage() []store.Damaged
 	Space() (store.Space, error)
 }
@@ -216,6 +223,15 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/owner/file", s.do(s.ownerFile))
 	a.POST("/owner/forget", s.do(s.changed(s.forget)))
 	a.GET("/gone", s.do(s.gone))
+	a.GET("/logbook", s.do(s.logbook))
+	a.GET("/logbook/file", s.do(s.logbookFile))
+	a.GET("/life", s.do(s.life))
+	a.GET("/life/file", s.do(s.lifeFile))
+	a.GET("/models/:id", s.do(s.model))
+	a.GET("/figures", s.do(s.figures))
+	a.GET("/figures/file", s.do(s.figuresFile))
+	a.GET("/shop", s.do(s.shopFile))
+	a.POST("/shop", s.do(s.bringShop))
 	a.POST("/files", s.do(s.changed(s.bringIn)))
 	a.GET("/ask/:question", s.do(s.ask))
 	a.POST("/form", s.do(s.form))

@@ -22,6 +22,7 @@ import (
 	"time"
 	"unicode/utf8"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/format"
 )
@@ -92,7 +93,7 @@ type Owned struct {
 // OfOwner lists the jobs of an owner, whatever capitals, blanks and dashes the name was
 // written with.
 func (s *Store) OfOwner(ctx context.Context, owner string) ([]Owned, error) {
-	want := Fold(owner)
+	want := fact.Fold(owner)
 	if want == "" {
 		return nil, nil
 	}
@@ -101,7 +102,7 @@ func (s *Store) OfOwner(ctx context.Context, owner string) ([]Owned, error) {
 		where = `m.number IN (SELECT rowid FROM found WHERE found MATCH ?)`
 		args = append(args, `marks : "`+want+`"`)
 	}
-	return s.owned(ctx, where, func(owner string) bool { return Fold(owner) == want }, args...)
+	return s.owned(ctx, where, func(owner string) bool { return fact.Fold(owner) == want }, args...)
 }
 
 // ClosedBefore lists the jobs that were closed, and not changed since.
@@ -397,8 +398,12 @@ func removeSome(ctx context.Context, tx *sql.Tx, jobs []Owned, why string, by jo
 		if why != Deleted {
 			return nil
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO found (found, rank) VALUES ('secure-delete', ?)`, on)
-		return err
+		for _, index := range []string{"found", "log"} {
+			if _, err := tx.ExecContext(ctx, `INSERT INTO `+index+` (`+index+`, rank) VALUES ('secure-delete', ?)`, on); err != nil {
+				return err
+			}
+		}
+		return nil
 	}
 	if err := secure(1); err != nil {
 		return err
@@ -485,6 +490,23 @@ func syncFolder(path string) error {
 // mostUnpacked is how large a journal in an archive may be.
 const mostUnpacked = 1 << 30
 
+// BadFile is an archive, or the file of a shop, that is not what was written.
+type BadFile struct {
+	Path string
+	Name string // of the file in it; "" for all of it
+	Why  error
+}
+
+// Error names the file and the place in it.
+func (e *BadFile) Error() string {
+	if e.Name == "" {
+		return fmt.Sprintf("%s: %v", e.Path, e.Why)
+	}
+	return fmt.Sprintf("%s, %s: %v", e.Path, e.Name, e.Why)
+}
+
+func (e *BadFile) Unwrap() error { return e.Why }
+
 // packed is an archive that is read.
 type packed struct {
 	path string
@@ -494,7 +516,7 @@ type packed struct {
 func openPacked(path string) (*packed, error) {
 	z, err := zip.OpenReader(path)
 	if err != nil {
-		return nil, fmt.Errorf("%s is no archive: %w", path, err)
+		return nil, &BadFile{path, "", fmt.Errorf("it is no archive: %w", err)}
 	}
 	return &packed{path, z}, nil
 }
@@ -503,11 +525,11 @@ func openPacked(path string) (*packed, error) {
 func (p *packed) read(name string, do func(io.Reader) error) error {
 	f, err := p.zip.Open(name)
 	if err != nil {
-		return fmt.Errorf("%s: %w", p.path, err)
+		return &BadFile{p.path, name, err}
 	}
 	defer f.Close()
 	if err := do(io.LimitReader(f, mostUnpacked)); err != nil {
-		return fmt.Errorf("%s, %s: %w", p.path, name, err)
+		return &BadFile{p.path, name, err}
 	}
 	return nil
 }
@@ -532,7 +554,7 @@ func (p *packed) journal(name string, revisions int) ([]line, error) {
 		return in.Err()
 	})
 	if err == nil && (len(lines) != revisions || revisions == 0) {
-		err = fmt.Errorf("%s, %s: it has %d revisions, and there were %d", p.path, name, len(lines), revisions)
+		err = &BadFile{p.path, name, fmt.Errorf("it has %d revisions, and there were %d", len(lines), revisions)}
 	}
 	return lines, err
 }

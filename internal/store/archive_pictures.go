@@ -97,7 +97,7 @@ func (p *packed) pictures(of Album, count int) ([]photograph, error) {
 		return nil, err
 	}
 	if len(out) != count {
-		return nil, fmt.Errorf("%s, %s: it has %d pictures, and there were %d", p.path, of.listName(), len(out), count)
+		return nil, &BadFile{p.path, of.listName(), fmt.Errorf("it has %d pictures, and there were %d", len(out), count)}
 	}
 	for i := range out {
 		k := &out[i]

@@ -109,6 +109,11 @@ func Check(ctx context.Context, path string) (Checked, error) {
 			return fmt.Sprintf("what job %s is found by is not what is printed on it", id), nil
 		})
 	}
+	if out.Version >= 17 {
+		if _, err := db.ExecContext(ctx, `INSERT INTO log (log, rank) VALUES ('integrity-check', 1)`); err != nil && !errors.Is(asDisk(err), ErrReadOnly) {
+			out.fault("the index of the logbook: " + err.Error())
+		}
+	}
 	for since, kind := range map[int]*albums{14: ofSheets, 15: ofJobs} {
 		if out.Version < since {
 			continue

@@ -12,9 +12,9 @@ import (
 	"slices"
 	"strings"
 	"time"
-	"unicode"
 	"unicode/utf8"
 
+	"deepbay/internal/core/fact"
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/part"
 )
@@ -63,7 +63,7 @@ var ErrPlace = errors.New("there is no such place in the list of jobs")
 func (s *Store) Jobs(ctx context.Context, p Page) (Listed, error) {
 	var out Listed
 	where, args := []string{"1"}, []any{}
-	if Fold(p.Query) == "" {
+	if fact.Fold(p.Query) == "" {
 		if err := s.db.QueryRowContext(ctx, `SELECT open, total - open FROM (SELECT (SELECT count(*) FROM jobs WHERE open = 1) AS open, (SELECT count(*) FROM jobs) AS total)`).Scan(&out.Open, &out.Closed); err != nil {
 			return out, fmt.Errorf("list jobs: %w", err)
 		}
@@ -118,10 +118,10 @@ func (s *Store) Jobs(ctx context.Context, p Page) (Listed, error) {
 
 // find lists the ids of jobs that carry a query: joined, or each word of it.
 func (s *Store) find(ctx context.Context, query string, out *Listed) ([]string, error) {
-	whole := Fold(query)
+	whole := fact.Fold(query)
 	var index, letters []string // words that the index knows, and shorter ones
 	for _, w := range strings.Fields(query) {
-		switch w = Fold(w); {
+		switch w = fact.Fold(w); {
 		case utf8.RuneCountInString(w) >= shortest:
 			index = append(index, `"`+w+`"`)
 		case w != "":
@@ -331,22 +331,11 @@ func mark(ctx context.Context, tx *sql.Tx, j *job.Job) error {
 	return nil
 }
 
-// Fold brings text into the form in which marks are searched: capitals, without
-// blanks, dashes and dots, so that a label read off in any spelling is found.
-func Fold(s string) string {
-	return strings.Map(func(r rune) rune {
-		if unicode.IsLetter(r) || unicode.IsDigit(r) {
-			return unicode.ToUpper(r)
-		}
-		return -1
-	}, s)
-}
-
 func marks(j *job.Job) string { return strings.Join(folded(j.Marks()), "\n") }
 
 func folded(m []string) []string {
 	for i := range m {
-		m[i] = Fold(m[i])
+		m[i] = fact.Fold(m[i])
 	}
 	return m
 }

@@ -262,7 +262,7 @@ func (s *Store) BringShop(ctx context.Context, path string) (Shop, error) {
 		return about, err
 	}
 	if about.Format != ShopFormat || about.Version != 1 {
-		return about, fmt.Errorf("%s, %s: it is %q of version %d, and %q of version 1 is read here", path, shopName, about.Format, about.Version, ShopFormat)
+		return about, &BadFile{path, shopName, fmt.Errorf("it is %q of version %d, and %q of version 1 is read here", about.Format, about.Version, ShopFormat)}
 	}
 	if err := p.has(about.Files); err != nil {
 		return about, err
@@ -299,7 +299,7 @@ func (p *packed) has(files []PackedFile) error {
 	for _, f := range p.zip.File {
 		want, is := sums[f.Name]
 		if !is {
-			return fmt.Errorf("%s, %s: %s does not speak of it, or it is there twice", p.path, f.Name, shopName)
+			return &BadFile{p.path, f.Name, fmt.Errorf("%s does not speak of it, or it is there twice", shopName)}
 		}
 		delete(sums, f.Name)
 		if f.Name == shopName {
@@ -318,7 +318,7 @@ func (p *packed) has(files []PackedFile) error {
 	}
 	for _, f := range files {
 		if _, missing := sums[f.Name]; missing {
-			return fmt.Errorf("%s, %s: it is not there", p.path, f.Name)
+			return &BadFile{p.path, f.Name, errors.New("it is not there")}
 		}
 	}
 	return nil
@@ -369,9 +369,12 @@ func (in *bringing) all(ctx context.Context, about *Shop) error {
 	return nil
 }
 
-// at names the place in the file.
+// at names the place in the file of what is wrong with it; what is wrong with the disk has none.
 func (in *bringing) at(name string, err error) error {
-	return fmt.Errorf("%s, %s: %w", in.path, name, err)
+	if errors.Is(asDisk(err), err) && asDisk(err) != err { //nolint:errorlint // the very same
+		return err
+	}
+	return &BadFile{in.path, name, err}
 }
 
 // album puts pictures back where they lay.

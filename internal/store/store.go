@@ -50,7 +50,7 @@ func (c *Conflict) Error() string {
 
 // Version is the newest version of data files that this program knows: the number of its
 // last migration.
-const Version = 16
+const Version = 17
 
 // Store is an open data file. Its methods may be called from many goroutines.
 type Store struct {

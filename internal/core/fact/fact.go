@@ -8,6 +8,8 @@ package fact
 import (
 	"errors"
 	"fmt"
+	"strings"
+	"unicode"
 )
 
 // Code names one thing that can be said. It is stable, and every code has its
@@ -33,6 +35,17 @@ func (f Fact) String() string {
 		s += fmt.Sprintf(" %v", a)
 	}
 	return s
+}
+
+// Fold is text as it is looked for: letters in capitals and digits, without blanks, dashes and
+// dots, so that a label read off in any spelling is found.
+func Fold(s string) string {
+	return strings.Map(func(r rune) rune {
+		if unicode.IsLetter(r) || unicode.IsDigit(r) {
+			return unicode.ToUpper(r)
+		}
+		return -1
+	}, s)
 }
 
 // Fault is a fact as an error: why something cannot be read or done.

@@ -29,6 +29,7 @@ type kind struct {
 	danger  bool             // work stops, and data comes first
 	caution bool             // its cure has a caution of its own
 	channel bool             // it is about a memory channel, not one slot
+	spoilt  bool             // the piece itself is bad: it fails, and another takes its place
 }
 
 // The entries, by name.
@@ -119,13 +120,13 @@ var catalogue = []kind{
 	// Memory.
 	{name: HalfSeated, prior: .50, where: modules, inside: true, minutes: 2, effects: lostOr(.8, power.Dark), shows: map[Look]Outcome{Seat: NotHome, Spare: Gone, Swap: Gone, OtherPlace: Gone, Alone: Starts}},
 	{name: ModuleDirty, prior: .06, where: modules, inside: true, minutes: 5, effects: lostOr(.6, power.Beeps), shows: map[Look]Outcome{Contacts: Dirty, Spare: Gone, Swap: Gone, Alone: Starts}},
-	{name: ModuleDead, prior: .12, where: modules, inside: true, minutes: 5, effects: lostOr(.7, power.Beeps), shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Alone: Starts}},
+	{name: ModuleDead, spoilt: true, prior: .12, where: modules, inside: true, minutes: 5, effects: lostOr(.7, power.Beeps), shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Alone: Starts}},
 	{name: SlotDead, prior: .08, where: modules, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPlace, OtherPlace: Gone, Alone: Starts}},
 	{name: ChannelPressed, caution: true, prior: .05, where: channels, inside: true, minutes: 20, channel: true, effects: channelLost, shows: map[Look]Outcome{Cooler: Gone, Swap: WithPlace, OtherPlace: Gone}},
 	{name: ModuleMislabel, prior: .04, where: modules, inside: true, minutes: 5, effects: halved, shows: map[Look]Outcome{Label: Another, Swap: WithPiece, Spare: Gone}},
 	{name: ModuleDense, prior: .05, where: modules, inside: true, minutes: 10, effects: halved, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Version: TooOld}},
 	{name: ProfileUnstable, prior: .15, where: settings(machine.MemoryProfile), minutes: 3, effects: messages(.6, power.Loops, power.Dark), shows: map[Look]Outcome{ProfileOff: Starts}},
-	{name: MemoryErrors, prior: .10, where: modules, inside: true, minutes: 5, effects: messages(1, power.Stops, ""), shows: map[Look]Outcome{MemTest: Fails}},
+	{name: MemoryErrors, spoilt: true, prior: .10, where: modules, inside: true, minutes: 5, effects: messages(1, power.Stops, ""), shows: map[Look]Outcome{MemTest: Fails}},
 	{name: FirmwareOld, caution: true, prior: .10, where: newModules, inside: true, minutes: 25, effects: messages(.5, power.Beeps, power.Dark), shows: map[Look]Outcome{Version: TooOld}},
 	{name: Training, prior: .50, where: newModules, minutes: 15, normal: true, effects: messages(1, power.Dark, ""), shows: map[Look]Outcome{Wait: Starts}},
 	{name: ThirtyTwoBit, prior: .10, where: muchMemory, minutes: 2, effects: always(change{does: uses, n: usable}), shows: map[Look]Outcome{Bits: ThirtyTwo}},
@@ -146,7 +147,7 @@ var catalogue = []kind{
 	// Drives on M.2 and U.2, and what all drives share.
 	{name: M2NotSeated, prior: .25, where: drivesIn(machine.M2), inside: true, minutes: 3, effects: lostOrNarrow(.6), shows: map[Look]Outcome{Seat: NotHome, Spare: Gone, Swap: Gone, OtherPlace: Gone}},
 	{name: M2Dirty, prior: .08, where: overPCIe(machine.M2), inside: true, minutes: 5, effects: narrowed(counts), shows: map[Look]Outcome{Contacts: Dirty, Spare: Gone, Swap: Gone}},
-	{name: DriveDead, caution: true, prior: .08, where: drives, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Listen: Silent}},
+	{name: DriveDead, spoilt: true, caution: true, prior: .08, where: drives, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone, Listen: Silent}},
 	{name: PortDead, prior: .06, where: drives, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPlace, OtherPlace: Gone}},
 	{name: PostShorts, prior: .03, where: onTheBoard(machine.M2), inside: true, minutes: 4, effects: messages(.5, power.Loops, power.Dead), shows: map[Look]Outcome{Post: Wrong}},
 	{name: PostMissing, prior: .06, where: overPCIe(machine.M2), inside: true, minutes: 4, effects: narrowed(counts), shows: map[Look]Outcome{Post: Wrong, OtherPlace: Gone}},
@@ -154,7 +155,7 @@ var catalogue = []kind{
 	{name: NoAir, prior: .10, where: drivesIn(machine.M2), inside: true, minutes: 5, effects: hot(81), shows: map[Look]Outcome{Air: Covered}},
 	{name: SATACard, prior: .06, where: overPCIe(machine.M2), inside: true, minutes: 5, effects: speaksSATA, shows: map[Look]Outcome{Label: Another, Swap: WithPiece, Spare: Gone}},
 	{name: DriveMislabel, prior: .03, where: drives, inside: true, minutes: 5, effects: halved, shows: map[Look]Outcome{Health: Failing, Swap: WithPiece, Spare: Gone}},
-	{name: DriveFailing, caution: true, prior: .05, where: drives, inside: true, minutes: 10, danger: true, effects: failing, shows: map[Look]Outcome{Health: Failing, Listen: Clicks, Swap: WithPiece, Spare: Gone}},
+	{name: DriveFailing, spoilt: true, caution: true, prior: .05, where: drives, inside: true, minutes: 10, danger: true, effects: failing, shows: map[Look]Outcome{Health: Failing, Listen: Clicks, Swap: WithPiece, Spare: Gone}},
 	{name: Remapped, caution: true, prior: .05, where: drives, minutes: 5, effects: always(change{does: unseen}), shows: map[Look]Outcome{Driver: Gone}},
 	{name: PathTooLong, prior: .10, where: overPCIe(machine.M2), inside: true, minutes: 6, effects: slower(counts), shows: map[Look]Outcome{Straight: Gone}},
 	{name: IdleLink, prior: .60, where: overPCIe(""), minutes: 1, normal: true, effects: idle, shows: map[Look]Outcome{AtWork: Gone}},
@@ -172,7 +173,7 @@ var catalogue = []kind{
 	{name: CardNotSeated, prior: .25, where: cards, inside: true, minutes: 3, effects: lostOrNarrow(.5), shows: map[Look]Outcome{Seat: NotHome, Spare: Gone, Swap: Gone, OtherPlace: Gone}},
 	{name: CardDirty, prior: .08, where: cards, inside: true, minutes: 5, effects: narrowed(""), shows: map[Look]Outcome{Contacts: Dirty}},
 	{name: CardPlugOff, prior: .25, where: plugged, inside: true, minutes: 1, effects: lostOr(.5, power.Dark), shows: map[Look]Outcome{PowerPlug: NotHome}},
-	{name: CardDead, prior: .04, where: cards, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone}},
+	{name: CardDead, spoilt: true, prior: .04, where: cards, inside: true, minutes: 5, effects: lost, shows: map[Look]Outcome{Swap: WithPiece, Spare: Gone}},
 	{name: WrongOutput, prior: .30, where: graphics, minutes: 1, effects: messages(1, power.Dark, ""), shows: map[Look]Outcome{Screen: OnTheBoard}},
 	{name: BoxSlow, prior: .50, where: drivesIn(machine.USB), minutes: 1, effects: always(change{does: crawls}), shows: map[Look]Outcome{OtherPort: Gone}},
 	{name: BoxOff, prior: .20, where: drivesIn(machine.USB), minutes: 1, effects: lost, shows: map[Look]Outcome{PowerPlug: NotHome}},

@@ -186,6 +186,9 @@ func (k Kind) Inside() bool { e := entry(k); return e != nil && e.inside }
 // Cautioned reports a kind whose cure has a caution of its own.
 func (k Kind) Cautioned() bool { e := entry(k); return e != nil && e.caution }
 
+// Spoilt reports a kind in which the piece itself has failed.
+func (k Kind) Spoilt() bool { e := entry(k); return e != nil && e.spoilt }
+
 // Minutes is how long the cure takes, without opening the machine.
 func (k Kind) Minutes() layer.Minutes {
 	if e := entry(k); e != nil {

@@ -15,7 +15,6 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/rig"
-	"deepbay/internal/core/volume"
 	"deepbay/internal/core/workorder"
 )
 
@@ -170,7 +169,7 @@ func (a *applier) tick() fact.Fact {
 func confirmed(text string, ends []string) bool {
 	words := strings.FieldsFunc(text, func(r rune) bool { return unicode.IsSpace(r) || r == ',' || r == ';' })
 	for i, w := range words {
-		words[i] = volume.Bare(w)
+		words[i] = fact.Fold(w)
 	}
 	for _, end := range ends {
 		if !slices.ContainsFunc(words, func(w string) bool {

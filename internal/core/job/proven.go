@@ -83,6 +83,18 @@ func larger(list []Proven, p Proven) []Proven {
 	return append(list, p)
 }
 
+// Beyond reports that a sheet does not say yet what was proven.
+func (p *Proven) Beyond(s *machine.Sheet) bool {
+	switch p.Of {
+	case ProvenModule:
+		return beyond(s.Memory.Module, p.Bytes)
+	case ProvenMemory:
+		return beyond(s.Memory.Total, p.Bytes)
+	}
+	k := s.Socket(p.Socket)
+	return k != nil && k.Gen.Known() && p.Gen > k.Gen
+}
+
 // Evidence names the job on a sheet that learnt from it.
 func (j *Job) Evidence() string {
 	name := []rune(string(j.ID) + ", " + j.Title)

@@ -111,6 +111,15 @@ func (j *Job) was(i int) Job {
 	return out
 }
 
+// Stages is each finished stage as a job of its own, and the one at work.
+func (j *Job) Stages() []Job {
+	out := make([]Job, 0, len(j.Past)+1)
+	for i := range j.Past {
+		out = append(out, j.was(i))
+	}
+	return append(out, *j)
+}
+
 // first is the machine as it came.
 func (j *Job) first() *rig.Setup {
 	if len(j.Past) > 0 {

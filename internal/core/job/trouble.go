@@ -32,7 +32,8 @@ type Checked struct {
 type Mending struct {
 	ID     int         `json:"id" jsonschema:"minimum=1,maximum=100000"`
 	Fault  fault.Fault `json:"fault" jsonschema:"minLength=1,maxLength=200"`
-	Closed bool        `json:"closed,omitempty"` // the machine was closed again when it was begun
+	Item   rig.ItemID  `json:"item,omitempty" jsonschema:"maxLength=60"` // that lay there then
+	Closed bool        `json:"closed,omitempty"`                         // the machine was closed again when it was begun
 	By     string      `json:"by,omitempty" jsonschema:"maxLength=80"`
 	At     time.Time   `json:"at,omitzero"`
 	Ended  time.Time   `json:"ended,omitzero"` // all its steps are done
@@ -173,7 +174,7 @@ func (a *applier) cure() fact.Fact {
 	}
 	order := a.job.Order()
 	closed := !slices.ContainsFunc(order, func(s workorder.Step) bool { return s.Phase == workorder.Close && !a.job.answered(&s) })
-	a.job.Cures = append(a.job.Cures, Mending{ID: nextID(a.job.Cures, func(x *Mending) int { return x.ID }), Fault: f, Closed: closed, By: a.by.By, At: a.by.At})
+	a.job.Cures = append(a.job.Cures, Mending{ID: nextID(a.job.Cures, func(x *Mending) int { return x.ID }), Fault: f, Item: a.job.Planned.In(f.At), Closed: closed, By: a.by.By, At: a.by.At})
 	return fact.Of(BeganCure, f)
 }
 
@@ -266,6 +267,9 @@ func (j *Job) validateCures(l *problem.List) {
 	for i := range j.Cures {
 		if k := j.Cures[i].Fault.Kind; !slices.Contains(fault.Kinds(), k) {
 			l.Add("/cures/"+strconv.Itoa(i)+"/fault", fact.Of(NoSuchFault, fact.Typed(j.Cures[i].Fault.String())))
+		}
+		if id := j.Cures[i].Item; id != "" {
+			j.mustKnow(l, "/cures/"+strconv.Itoa(i)+"/item", id)
 		}
 	}
 	for i := range j.Checked {

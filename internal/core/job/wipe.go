@@ -20,6 +20,9 @@ type Wiped struct {
 	At    time.Time   `json:"at,omitzero"`
 }
 
+// Says is that it was wiped as a fact.
+func (w *Wiped) Says() fact.Fact { return fact.Of(WipedIs, w.Item, fact.Typed(w.Level)) }
+
 // WipedAs is how a drive was wiped, nil where it was not.
 func (j *Job) WipedAs(id rig.ItemID) *Wiped {
 	for i := range j.Wiped {
@@ -67,7 +70,8 @@ func (a *applier) wipe() fact.Fact {
 	if was := j.WipedAs(c.Item); was != nil {
 		held = was.Held
 	}
-	j.Wiped = append(slices.DeleteFunc(j.Wiped, func(w Wiped) bool { return w.Item == c.Item }), Wiped{c.Item, level, held, a.by.By, a.by.At})
+	w := Wiped{c.Item, level, held, a.by.By, a.by.At}
+	j.Wiped = append(slices.DeleteFunc(j.Wiped, func(w Wiped) bool { return w.Item == c.Item }), w)
 	it.Holds = rig.Blank
-	return fact.Of(WipedIs, c.Item, fact.Typed(level))
+	return w.Says()
 }

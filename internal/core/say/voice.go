@@ -98,7 +98,7 @@ func (v *Voice) facts(list []fact.Fact) []Text {
 }
 
 // sentences is what every code says.
-var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords, sheetWords, shelfWords, partWords, intakeWords, draftWords, gainWords)
+var sentences = join(fitWords, workorderWords, powerWords, planWords, jobWords, askWords, cureWords, faultWords, sheetWords, shelfWords, partWords, intakeWords, draftWords, gainWords, logbookWords)
 
 func join(rooms ...map[fact.Code]string) map[fact.Code]string {
 	out := map[fact.Code]string{}

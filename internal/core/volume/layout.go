@@ -351,20 +351,9 @@ func label(b Blank, most int, taken map[string]bool) string {
 // Ending is the last characters of a serial number by which a drive is told from others: four letters
 // and digits, in capitals. It is none where there are fewer.
 func Ending(serial string) string {
-	s := Bare(serial)
+	s := []rune(fact.Fold(serial))
 	if len(s) < 4 {
 		return ""
 	}
-	return s[len(s)-4:]
-}
-
-// Bare is the letters and digits of a serial number, in capitals: what is between them people leave
-// away.
-func Bare(serial string) string {
-	return strings.Map(func(r rune) rune {
-		if r >= '0' && r <= '9' || r >= 'A' && r <= 'Z' {
-			return r
-		}
-		return -1
-	}, strings.ToUpper(serial))
+	return string(s[len(s)-4:])
 }

@@ -78,6 +78,10 @@ export interface API {
 	arrays: ArrayChoices;
 	volumes: Volumes;
 	divided: Divided;
+	logbook: LogbookPage;
+	life: LifeView;
+	model: ModelView;
+	figures: Figures;
 }
 /**
  * JobList is a page of the bench: open jobs first, the latest change first.
@@ -1965,6 +1969,10 @@ export interface Acceptance {
 export interface Mending {
 	id: number;
 	fault: string;
+	/**
+	 * that lay there then
+	 */
+	item?: string;
 	/**
 	 * the machine was closed again when it was begun
 	 */
@@ -4556,7 +4564,7 @@ export interface RowProblem {
  */
 export interface Imported {
 	/**
-	 * job, sheet or part
+	 * job, sheet, part or shop
 	 */
 	kind: string;
 	id: string;
@@ -5411,4 +5419,191 @@ export interface Strip {
 export interface Unsaid {
 	item: string;
 	name: string;
+}
+/**
+ * LogbookPage is a page of the logbook, the latest line first.
+ */
+export interface LogbookPage {
+	lines: LogbookLine[];
+	/**
+	 * where the next page begins
+	 */
+	next?: string;
+	/**
+	 * lines that are not taken in yet
+	 */
+	left?: number;
+	/**
+	 * machines that carry what is looked for
+	 */
+	jobs: LogbookHit[];
+	/**
+	 * parts of the shelf that do
+	 */
+	parts: LogbookHit[];
+	says: string;
+}
+/**
+ * LogbookLine is one line of a journal.
+ */
+export interface LogbookLine {
+	kind: 'job' | 'sheet' | 'part';
+	thing: string;
+	called: string;
+	revision: number;
+	at: string;
+	by: string;
+	says: string;
+}
+/**
+ * LogbookHit is a job or a part that was found.
+ */
+export interface LogbookHit {
+	id: string;
+	called: string;
+	/**
+	 * of a part: the whole number that was looked for
+	 */
+	serial?: string;
+}
+/**
+ * LifeView is the life of a machine, or of a part by its serial number.
+ */
+export interface LifeView {
+	title: string;
+	/**
+	 * of a machine, or the serial number of a part
+	 */
+	tag?: string;
+	owner?: string;
+	model?: string;
+	jobs: JobRef[];
+	life: LifeWords;
+	/**
+	 * what the shelf's journal says of it
+	 */
+	shelf: LogbookLine[];
+	says: string;
+}
+/**
+ * LifeWords is a life in words.
+ */
+export interface LifeWords {
+	events: LifeEvent[];
+	stays: LifeStay[];
+}
+/**
+ * LifeEvent is one line of a life.
+ */
+export interface LifeEvent {
+	at: string;
+	job: string;
+	title: string;
+	says: string;
+}
+/**
+ * LifeStay is a piece in a machine, from when to when.
+ */
+export interface LifeStay {
+	name: string;
+	what: string;
+	serial?: string;
+	place: string;
+	/**
+	 * of the machine
+	 */
+	title: string;
+	tag?: string;
+	/**
+	 * the last that tells of it
+	 */
+	job: string;
+	from: string;
+	/**
+	 * absent: it is there as far as anybody knows
+	 */
+	to?: string;
+	fitted?: boolean;
+	lost?: boolean;
+	says: string;
+}
+/**
+ * ModelView is what jobs on one model showed of it beyond its sheet.
+ */
+export interface ModelView {
+	sheet: string;
+	name: string;
+	differs: Recurring[];
+	proofs: ModelProof[];
+}
+/**
+ * Recurring is in what machines of a model are not as its sheet says.
+ */
+export interface Recurring {
+	says: string;
+	/**
+	 * the latest that says so
+	 */
+	job: string;
+	title: string;
+	/**
+	 * of the difference there
+	 */
+	id: number;
+	times: number;
+	/**
+	 * it can be written into the sheet
+	 */
+	fits?: boolean;
+}
+/**
+ * ModelProof is what a job showed and the sheet does not say yet.
+ */
+export interface ModelProof {
+	says: string;
+	job: string;
+	title: string;
+	of: 'module' | 'memory' | 'link';
+	socket?: string;
+}
+/**
+ * Figures is what the work of a shop came to, month by month.
+ */
+export interface Figures {
+	/**
+	 * the oldest first, none left out
+	 */
+	months: string[];
+	tables: FigureTable[];
+}
+/**
+ * FigureTable is all figures of one kind.
+ */
+export interface FigureTable {
+	of: 'jobs' | 'phase' | 'fault' | 'failed' | 'incident' | 'differed' | 'put';
+	head: string;
+	/**
+	 * of what is not counted
+	 */
+	unit?: string;
+	rows: FigureRow[];
+}
+/**
+ * FigureRow is one figure over time.
+ */
+export interface FigureRow {
+	name: string;
+	n: number;
+	/**
+	 * the mean, in the unit of its table
+	 */
+	took?: number;
+	/**
+	 * likewise
+	 */
+	expected?: number;
+	/**
+	 * the mean of each month where there is a unit, otherwise how many
+	 */
+	months: number[];
 }

@@ -1,0 +1,403 @@
+package store
+
+// This file is the logbook: every line of every journal by its time and by its words, and the
+// figures of the shop. Both are made from journals and documents after these are kept, and can be
+// made anew at any time.
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+	"unicode"
+
+	"deepbay/internal/core/fact"
+	"deepbay/internal/core/job"
+	"deepbay/internal/core/logbook"
+	"deepbay/internal/core/machine"
+)
+
+// LogKind is what a line of the logbook is about.
+type LogKind string
+
+// The three journals.
+const (
+	OfJob   LogKind = "job"
+	OfSheet LogKind = "sheet"
+	OfPart  LogKind = "part"
+)
+
+// Values lists the kinds for the formats.
+func (LogKind) Values() []string { return []string{string(OfJob), string(OfSheet), string(OfPart)} }
+
+// logKinds is where each kind stands: its journal, and a statement for what a thing is called, what
+// else is printed on it, and the model.
+var logKinds = map[LogKind]struct {
+	*journaled
+	called string
+}{
+	OfJob:   {jobJournal, `SELECT json_extract(doc, '$.title'), concat_ws(' ', json_extract(doc, '$.tag'), json_extract(doc, '$.owner')), json_extract(doc, '$.sheet.id') FROM jobs WHERE id = ? AND json_valid(doc)`},
+	OfSheet: {sheetJournal, `SELECT name, '', id FROM sheets WHERE id = ?`},
+	OfPart:  {shelfJournal, `SELECT name, COALESCE(json_extract(doc, '$.number'), ''), '' FROM parts WHERE id = ? AND json_valid(doc)`},
+}
+
+// LogLine is one line of the logbook.
+type LogLine struct {
+	Kind   LogKind
+	Thing  string // its id
+	Called string
+	Entry
+}
+
+// atOnceLogged is how many lines are taken into the logbook before others who write have their
+// turn.
+const atOnceLogged = 200
+
+// CatchUp takes lines into the logbook that are not there yet, most of them at most, and says how
+// many are left. words says what a line tells.
+func (s *Store) CatchUp(ctx context.Context, words func(Entry) string, most int) (left int, err error) {
+	for most > 0 {
+		n, err := s.catchUp(ctx, words, min(most, atOnceLogged))
+		if err != nil {
+			return 0, fmt.Errorf("logbook: %w", err)
+		}
+		if n == 0 {
+			return 0, nil
+		}
+		most -= n
+	}
+	err = s.db.QueryRowContext(ctx, `SELECT count(*) FROM unlogged`).Scan(&left)
+	return left, err
+}
+
+// row is a line on its way into the logbook.
+type logRow struct {
+	kind            LogKind
+	thing           string
+	revision        int
+	at              time.Time
+	who, tag, words string
+}
+
+func (s *Store) catchUp(ctx context.Context, words func(Entry) string, most int) (int, error) {
+	rows, err := s.unlogged(ctx, most)
+	if err != nil || len(rows) == 0 {
+		return 0, err
+	}
+	jobs := map[job.ID][]logbook.Figure{}
+	months := map[job.ID]logbook.Month{}
+	for i := range rows {
+		r := &rows[i]
+		if err := s.tell(ctx, r, words); err != nil {
+			return 0, err
+		}
+		id := job.ID(r.thing)
+		if _, seen := jobs[id]; seen || r.kind != OfJob {
+			continue
+		}
+		k, err := s.Job(ctx, id)
+		switch {
+		case err != nil && isDamaged(err) == nil, errors.Is(err, ErrNotFound):
+			jobs[id] = nil
+		case err != nil:
+			return 0, err
+		default:
+			if jobs[id] = logbook.Figures(&k.Job); k.Job.Closed != nil {
+				months[id] = logbook.MonthOf(k.Job.Closed.At)
+			}
+		}
+	}
+	return len(rows), s.write(ctx, func(tx *sql.Tx) error {
+		for i := range rows {
+			if err := log(ctx, tx, &rows[i]); err != nil {
+				return err
+			}
+		}
+		for id, list := range jobs {
+			if err := putFigures(ctx, tx, id, months[id], list); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// unlogged is lines that are not in the logbook.
+func (s *Store) unlogged(ctx context.Context, most int) ([]logRow, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT kind, thing, revision FROM unlogged LIMIT ?`, most)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []logRow
+	for rows.Next() {
+		var r logRow
+		if err := rows.Scan(&r.kind, &r.thing, &r.revision); err != nil {
+			return nil, err
+		}
+		out = append(out, r)
+	}
+	return out, rows.Err()
+}
+
+// tell finds what a line is found by. One that is damaged, or whose thing is, is found by less.
+func (s *Store) tell(ctx context.Context, r *logRow, words func(Entry) string) error {
+	of, is := logKinds[r.kind]
+	if !is {
+		return nil
+	}
+	list, err := s.entries(ctx, of.sql(`SELECT revision, at, by, says, deed, seal FROM JOURNAL WHERE OWNER = ?1 AND revision = ?2`), r.thing, r.revision)
+	if err != nil || len(list) == 0 {
+		return err
+	}
+	var called, printed, model sql.NullString
+	if err := s.db.QueryRowContext(ctx, of.called, r.thing).Scan(&called, &printed, &model); err != nil && !errors.Is(err, sql.ErrNoRows) {
+		return err
+	}
+	r.at, r.who = list[0].At, fact.Fold(list[0].By)
+	r.tag = strings.Join([]string{tagKind(r.kind), tagThing(r.thing), tagModel(model.String)}, " ")
+	r.words = strings.Join(tokens(words(list[0])+" "+called.String+" "+printed.String), " ")
+	return nil
+}
+
+// tagKind, tagThing and tagModel are single words, so that filters are asked of the index.
+func tagKind(k LogKind) string   { return "KIND" + fact.Fold(string(k)) }
+func tagThing(id string) string  { return "THING" + fact.Fold(id) }
+func tagModel(id string) string  { return "MODEL" + fact.Fold(id) }
+func apart(r rune) bool          { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }
+func quotedWord(s string) string { return `"` + s + `"` }
+func earliest(t time.Time) int64 { return max(0, min(t.UnixMilli(), 1<<46)) << countBits }
+
+// countBits is how many lines may have one millisecond.
+const countBits = 16
+
+// tokens is the words of a text as the index has them. What has dashes or dots is found whole, and
+// by its pieces.
+func tokens(text string) []string {
+	var out []string
+	for _, w := range strings.Fields(text) {
+		whole := fact.Fold(w)
+		if whole == "" {
+			continue
+		}
+		out = append(out, whole)
+		if pieces := strings.FieldsFunc(w, apart); len(pieces) > 1 {
+			for _, p := range pieces {
+				out = append(out, fact.Fold(p))
+			}
+		}
+	}
+	return out
+}
+
+// log puts a line into the logbook, unless somebody did meanwhile, or it left.
+func log(ctx context.Context, tx *sql.Tx, r *logRow) error {
+	done, err := tx.ExecContext(ctx, `DELETE FROM unlogged WHERE kind = ? AND thing = ? AND revision = ?`, r.kind, r.thing, r.revision)
+	if err != nil {
+		return err
+	}
+	if n, err := done.RowsAffected(); err != nil || n == 0 || r.tag == "" {
+		return err
+	}
+	first := earliest(r.at)
+	_, err = tx.ExecContext(ctx, `INSERT OR REPLACE INTO logged (number, kind, thing, revision, who, tag, words)
+		SELECT COALESCE(max(number) + 1, ?1), ?3, ?4, ?5, ?6, ?7, ?8 FROM logged WHERE number BETWEEN ?1 AND ?2`,
+		first, first+1<<countBits-1, r.kind, r.thing, r.revision, r.who, r.tag, r.words)
+	return err
+}
+
+// putFigures keeps what a job adds to the figures.
+func putFigures(ctx context.Context, tx *sql.Tx, id job.ID, month logbook.Month, list []logbook.Figure) error {
+	if _, err := tx.ExecContext(ctx, `DELETE FROM figures WHERE job = ?`, id); err != nil {
+		return err
+	}
+	for _, f := range list {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO figures (job, month, of, name, n, took, expected) SELECT id, ?2, ?3, ?4, ?5, ?6, ?7 FROM jobs WHERE id = ?1`,
+			id, month, f.Of, f.Name, f.N, f.Took.Milliseconds(), f.Expected.Milliseconds()); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// LogQuery asks for lines of the logbook, the latest first.
+type LogQuery struct {
+	Words    string     // all of them are in what a line says, or on its thing
+	Kind     LogKind    // "" is any
+	Who      string     // "" is anybody
+	Thing    string     // with its kind: one job, sheet or part
+	Model    machine.ID // jobs on it, and its sheet
+	From, To time.Time  // zero is without end; To is not included
+	After    string     // where the page before ended, as LogPage.Next
+	Most     int
+}
+
+// LogPage is a page of the logbook.
+type LogPage struct {
+	Lines []LogLine
+	Next  string // where the next page begins; "" where this is the last
+}
+
+// ErrLogPlace is of a page that begins nowhere.
+var ErrLogPlace = errors.New("there is no such place in the logbook")
+
+// Logged lists lines of the logbook. What was not taken in yet is not there; see CatchUp.
+func (s *Store) Logged(ctx context.Context, q LogQuery) (LogPage, error) {
+	var out LogPage
+	before := int64(1<<63 - 1)
+	if !q.To.IsZero() {
+		before = earliest(q.To)
+	}
+	if q.After != "" {
+		n, err := strconv.ParseInt(q.After, 10, 64)
+		if err != nil {
+			return out, ErrLogPlace
+		}
+		before = min(before, n)
+	}
+	from := int64(0)
+	if !q.From.IsZero() {
+		from = earliest(q.From)
+	}
+	query, args := `SELECT number, kind, thing, revision FROM logged WHERE number < ? AND number >= ? ORDER BY number DESC LIMIT ?`, []any{before, from, q.Most + 1}
+	if match := q.match(); match != "" {
+		query = `SELECT number, kind, thing, revision FROM (SELECT rowid AS number FROM log WHERE log MATCH ? AND rowid < ? AND rowid >= ? ORDER BY rowid DESC LIMIT ?) JOIN logged USING (number) ORDER BY number DESC`
+		args = slices.Insert(args, 0, any(match))
+	}
+	rows, err := s.db.QueryContext(ctx, query, args...)
+	if err != nil {
+		return out, fmt.Errorf("logbook: %w", err)
+	}
+	defer rows.Close()
+	last := int64(0)
+	for rows.Next() {
+		var l LogLine
+		var number int64
+		if err := rows.Scan(&number, &l.Kind, &l.Thing, &l.Revision); err != nil {
+			return out, fmt.Errorf("logbook: %w", err)
+		}
+		if len(out.Lines) == q.Most {
+			out.Next = strconv.FormatInt(last, 10)
+			break
+		}
+		out.Lines, last = append(out.Lines, l), number
+	}
+	if err := rows.Err(); err != nil {
+		return out, fmt.Errorf("logbook: %w", err)
+	}
+	return out, s.entriesOf(ctx, &out)
+}
+
+// match is what the index is asked; "" asks it nothing.
+func (q *LogQuery) match() string {
+	var all []string
+	if w := fact.Fold(q.Who); w != "" {
+		all = append(all, `who : `+quotedWord(w))
+	}
+	if q.Kind != "" {
+		all = append(all, `tag : `+quotedWord(tagKind(q.Kind)))
+	}
+	if q.Thing != "" {
+		all = append(all, `tag : `+quotedWord(tagThing(q.Thing)))
+	}
+	if q.Model != "" {
+		all = append(all, `tag : `+quotedWord(tagModel(string(q.Model))))
+	}
+	for _, w := range strings.Fields(q.Words) {
+		if w = fact.Fold(w); w != "" {
+			all = append(all, `words : `+quotedWord(w)+` *`)
+		}
+	}
+	return strings.Join(all, " AND ")
+}
+
+// entriesOf reads the entries of lines from their journals, and what their things are called now.
+func (s *Store) entriesOf(ctx context.Context, out *LogPage) error {
+	called := map[string]string{}
+	out.Lines = slices.Clone(out.Lines)
+	kept := out.Lines[:0]
+	for _, l := range out.Lines {
+		of, is := logKinds[l.Kind]
+		if !is {
+			continue
+		}
+		list, err := s.entries(ctx, of.sql(`SELECT revision, at, by, says, deed, seal FROM JOURNAL WHERE OWNER = ?1 AND revision = ?2`), l.Thing, l.Revision)
+		if err != nil {
+			return err
+		}
+		if len(list) == 0 { // it left meanwhile
+			continue
+		}
+		k := string(l.Kind) + " " + l.Thing
+		if _, known := called[k]; !known {
+			var name, printed, model sql.NullString
+			if err := s.db.QueryRowContext(ctx, of.called, l.Thing).Scan(&name, &printed, &model); err != nil && !errors.Is(err, sql.ErrNoRows) {
+				return err
+			}
+			called[k] = name.String
+		}
+		l.Called, l.Entry = called[k], list[0]
+		kept = append(kept, l)
+	}
+	out.Lines = kept
+	return nil
+}
+
+// Figures is what finished jobs come to in some months.
+func (s *Store) Figures(ctx context.Context, from, to logbook.Month) ([]logbook.Monthly, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT month, of, name, n, took, expected FROM sums WHERE month BETWEEN ? AND ?`, from, to)
+	if err != nil {
+		return nil, fmt.Errorf("figures: %w", err)
+	}
+	defer rows.Close()
+	out := []logbook.Monthly{}
+	for rows.Next() {
+		var m logbook.Monthly
+		var took, expected int64
+		if err := rows.Scan(&m.Month, &m.Of, &m.Name, &m.N, &took, &expected); err != nil {
+			return nil, fmt.Errorf("figures: %w", err)
+		}
+		m.Took, m.Expected = time.Duration(took)*time.Millisecond, time.Duration(expected)*time.Millisecond
+		out = append(out, m)
+	}
+	return out, rows.Err()
+}
+
+// Carrying is the jobs that have something printed on them or their parts, a serial number or a
+// tag, but for damaged ones: the latest, and no more than are read soon.
+func (s *Store) Carrying(ctx context.Context, printed string) ([]job.Job, error) {
+	want := fact.Fold(printed)
+	if want == "" {
+		return nil, nil
+	}
+	where, args := `instr(m.marks, ?) > 0`, []any{want}
+	if len([]rune(want)) >= shortest {
+		where, args = `m.number IN (SELECT rowid FROM found WHERE found MATCH ? ORDER BY rowid DESC LIMIT ?)`, []any{`marks : "` + want + `"`, mostCarrying}
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT j.id, j.doc, j.sum, m.marks FROM jobs j JOIN marked m ON m.job = j.id WHERE `+where+` ORDER BY m.number DESC LIMIT ?`, append(args, mostCarrying)...)
+	if err != nil {
+		return nil, fmt.Errorf("jobs with %q: %w", printed, err)
+	}
+	defer rows.Close()
+	var out []job.Job
+	for rows.Next() {
+		var id, marks string
+		var doc []byte
+		var sum sql.NullString
+		var j job.Job
+		if err := rows.Scan(&id, &doc, &sum, &marks); err != nil {
+			return nil, fmt.Errorf("jobs with %q: %w", printed, err)
+		}
+		if slices.Contains(strings.Split(marks, "\n"), want) && s.unseal("job", id, doc, sum, &j) == nil {
+			out = append(out, j)
+		}
+	}
+	return out, rows.Err()
+}
+
+// mostCarrying is how many jobs one life is read from.
+const mostCarrying = 200
