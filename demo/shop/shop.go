@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io/fs"
 	"path/filepath"
+	"slices"
 	"strings"
 	"time"
 
@@ -16,6 +17,7 @@ import (
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/part"
+	"deepbay/internal/core/power"
 	"deepbay/internal/core/shelf"
 	"deepbay/internal/format"
 	"deepbay/internal/picture"
@@ -80,8 +82,13 @@ func Fill(ctx context.Context, s *store.Store) error {
 		if err != nil {
 			return fmt.Errorf("%s: %w", path, err)
 		}
-		_, err = s.Put(ctx, store.Write{Job: v, Done: fact.Of(job.FromDemo), Stamp: job.Stamp{By: "the demo shop", At: v.Arrived}})
-		return err
+		for from, w := range story(v) {
+			w.From = from
+			if _, err := s.Put(ctx, w); err != nil {
+				return err
+			}
+		}
+		return nil
 	})
 	if err != nil {
 		return err
@@ -93,6 +100,44 @@ func Fill(ctx context.Context, s *store.Store) error {
 		}
 	}
 	return err
+}
+
+// story is how a job came to be what it is: that it came in, and of a finished one what was done
+// in each phase of the work, what was mended, and that it went back.
+func story(j job.Job) []store.Write {
+	came := store.Write{Job: j, Done: fact.Of(job.FromDemo), Stamp: job.Stamp{By: "the demo shop", At: j.Arrived}}
+	if j.Closed == nil {
+		return []store.Write{came}
+	}
+	do := map[string]fact.Fact{}
+	for _, step := range j.Order() {
+		do[step.ID] = step.Do
+	}
+	done, closed := j.Done, j.Closed
+	j.Closed, j.Done = nil, []job.Tick{}
+	j.Seen, j.Explained, j.Tests, j.Cures, j.Checked, j.Incidents, j.Accepted = []power.Reading{}, []job.Explanation{}, nil, nil, nil, nil, nil
+	whole := came.Job
+	came.Job = j
+	out := []store.Write{came}
+	for i := 0; i < len(done); {
+		var steps []fact.Fact
+		first := i
+		for ; i < len(done) && done[i].Phase == done[first].Phase; i++ {
+			if what, is := do[done[i].Step]; is {
+				steps = append(steps, fact.Of(job.Done, what))
+			}
+		}
+		last := &done[i-1]
+		for _, m := range whole.Cures {
+			if m.At.Before(last.At) && !slices.ContainsFunc(j.Cures, func(x job.Mending) bool { return x.ID == m.ID }) {
+				j.Cures = append(slices.Clone(j.Cures), m)
+				out = append(out, store.Write{Job: j, Done: fact.Of(job.BeganCure, m.Fault), Stamp: job.Stamp{By: m.By, At: m.At}})
+			}
+		}
+		j.Done = done[:i]
+		out = append(out, store.Write{Job: j, Done: fact.Of(job.Together, steps), Stamp: job.Stamp{By: last.By, At: last.At}})
+	}
+	return append(out, store.Write{Job: whole, Done: fact.Of(job.ClosedJob), Stamp: job.Stamp{By: closed.By, At: closed.At}})
 }
 
 // stock puts the counts of shelf.csv on the shelf; its parts are there already.
