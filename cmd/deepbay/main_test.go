@@ -181,7 +181,7 @@ func TestServeAndDemo(t *testing.T) {
 		args []string
 		jobs int
 	}{
-		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 17},
+		{"demo", []string{"demo", "--listen", "127.0.0.1:0"}, 18},
 		{"serve", []string{"serve", "--data", data, "--listen", "127.0.0.1:0"}, 0},
 	} {
 		ctx, stop := context.WithCancel(t.Context())

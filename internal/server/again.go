@@ -24,7 +24,7 @@ func (s *api) newerSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	out := NewerSheet{Differs: []say.Text{}, Comes: []say.Text{}, Goes: []say.Text{}}
+	out := NewerSheet{Differs: []say.Text{}, Comes: []say.Text{}, Goes: []say.Text{}, Proofs: []ModelProof{}}
 	kept, err := s.Data.Sheet(ctx, k.Job.Sheet.ID)
 	if errors.Is(err, store.ErrNotFound) || err == nil && k.Job.Closed != nil {
 		c.JSON(http.StatusOK, out)
@@ -33,6 +33,11 @@ func (s *api) newerSheet(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	done, err := s.Data.Closed(ctx, k.Job.Sheet.ID)
+	if err != nil {
+		return err
+	}
+	out.Proofs = s.proofs(&kept.Sheet, done)
 	n := k.Job.Newer(&kept.Sheet)
 	if len(n.Differs) == 0 {
 		c.JSON(http.StatusOK, out)

@@ -315,6 +315,8 @@ type NewerSheet struct {
 	Comes   []say.Text `json:"comes"` // findings that the plan would have
 	Goes    []say.Text `json:"goes"`  // and those that it has now
 	Fault   say.Text   `json:"fault,omitzero"`
+
+	Proofs []ModelProof `json:"proofs"` // what other jobs on the model showed, and the shop's sheet does not say
 }
 
 // AtRevision asks for something about a job as it was at a revision.

@@ -298,6 +298,20 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/shelf/csv", "x\n")
 	check("POST", "/api/files", `{"format":"deepbay/part","version":1,"id":"x","name":"x"}`)
 	check("DELETE", "/api/jobs", "")
+	for _, q := range []string{"", "?q=cover", "?q=nothing+like+it", "?kind=boat", "?from=soon", "?after=x", "?kind=part&q=screws"} {
+		check("GET", "/api/logbook"+q, "")
+	}
+	check("GET", "/api/logbook/file?as=xml", "")
+	check("GET", "/api/life?job=echo-sounding-tower", "")
+	check("GET", "/api/life?serial=SKB-40117", "")
+	check("GET", "/api/life?serial=SKB-40131", "")
+	check("GET", "/api/life?serial=nobody", "")
+	check("GET", "/api/life?job=nobody", "")
+	check("GET", "/api/models/dotterel-m4", "")
+	check("GET", "/api/models/nobody", "")
+	check("GET", "/api/figures?months=24", "")
+	check("GET", "/api/figures?months=many", "")
+	check("POST", "/api/shop", "a letter")
 	for _, r := range server.Routes() {
 		if !strings.HasSuffix(r, "/file") && !strings.HasSuffix(r, "GET /api/shelf/csv") && !slices.ContainsFunc(slices.Collect(maps.Keys(asked)), func(a string) bool { return pattern(r).MatchString(a) }) {
 			t.Errorf("%s is not asked", r)

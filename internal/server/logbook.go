@@ -172,7 +172,7 @@ func (s *api) logbook(c *gin.Context) error {
 	case len(out.Lines) == 0:
 		out.Says = s.Language.Says("No line says so.")
 	case out.Next != "":
-		out.Says = s.Language.Says(fmt.Sprintf("the latest %d lines of more", len(out.Lines)))
+		out.Says = s.Language.Says(fmt.Sprintf("the latest %d lines; there are earlier ones", len(out.Lines)))
 	default:
 		out.Says = s.Language.Says(many(len(out.Lines), "line", "lines"))
 	}
@@ -337,11 +337,18 @@ func (s *api) model(c *gin.Context) error {
 	for _, d := range logbook.Differing(&k.Sheet, jobs) {
 		out.Differs = append(out.Differs, Recurring{say.About(s.Language, d.Job).Fact(d.Says), d.Job.ID, d.Job.Title, d.ID, d.Times, d.Fits})
 	}
-	for _, p := range logbook.Proofs(&k.Sheet, jobs) {
-		out.Proofs = append(out.Proofs, ModelProof{say.About(s.Language, p.Job).Fact(p.Proven.Says), p.Job.ID, p.Job.Title, p.Of, p.Socket})
-	}
+	out.Proofs = s.proofs(&k.Sheet, jobs)
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// proofs is what jobs showed and the sheet of their model does not say.
+func (s *api) proofs(sheet *machine.Sheet, jobs []job.Job) []ModelProof {
+	out := []ModelProof{}
+	for _, p := range logbook.Proofs(sheet, jobs) {
+		out = append(out, ModelProof{say.About(s.Language, p.Job).Fact(p.Proven.Says), p.Job.ID, p.Job.Title, p.Of, p.Socket})
+	}
+	return out
 }
 
 // mostMonths is how far back figures go.

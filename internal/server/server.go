@@ -230,7 +230,7 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/models/:id", s.do(s.model))
 	a.GET("/figures", s.do(s.figures))
 	a.GET("/figures/file", s.do(s.figuresFile))
-	a.GET("/shop", s.do(s.shopFile))
+	a.GET("/shop/file", s.do(s.shopFile))
 	a.POST("/shop", s.do(s.bringShop))
 	a.POST("/files", s.do(s.changed(s.bringIn)))
 	a.GET("/ask/:question", s.do(s.ask))

@@ -15,7 +15,7 @@ const mostClosed = 50
 // Closed is the finished jobs on one model, the latest first, but for damaged ones; see
 // Damage.
 func (s *Store) Closed(ctx context.Context, model machine.ID) ([]job.Job, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, doc, sum FROM jobs WHERE open = 0 AND json_valid(doc) AND json_extract(doc, '$.sheet.id') = ? ORDER BY updated DESC LIMIT ?`, model, mostClosed)
+	rows, err := s.db.QueryContext(ctx, `SELECT id, doc, sum FROM jobs WHERE CASE WHEN json_valid(doc) THEN json_extract(doc, '$.sheet.id') END = ? AND open = 0 ORDER BY updated DESC LIMIT ?`, model, mostClosed)
 	if err != nil {
 		return nil, fmt.Errorf("finished jobs on %q: %w", model, err)
 	}

@@ -4,6 +4,8 @@ package job
 // and tested, and links that are faster than the sheet says.
 
 import (
+	"slices"
+
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/power"
@@ -93,6 +95,22 @@ func (p *Proven) Beyond(s *machine.Sheet) bool {
 	}
 	k := s.Socket(p.Socket)
 	return k != nil && k.Gen.Known() && p.Gen > k.Gen
+}
+
+// SawBeyond reports a reading that a sheet does not say yet, whether or not it proves anything.
+func (j *Job) SawBeyond(s *machine.Sheet) bool {
+	return slices.ContainsFunc(j.Seen, func(r power.Reading) bool {
+		switch r.Line.Kind {
+		case power.Total:
+			return beyond(s.Memory.Total, r.Bytes)
+		case power.Slot:
+			return beyond(s.Memory.Module, r.Bytes)
+		case power.LinkOf:
+			k := s.Socket(r.Line.Socket.Top())
+			return k != nil && k.Gen.Known() && r.Gen > k.Gen
+		}
+		return false
+	})
 }
 
 // Evidence names the job on a sheet that learnt from it.

@@ -90,6 +90,9 @@ func Proofs(sheet *machine.Sheet, jobs []job.Job) []Proof {
 			continue
 		}
 		for _, stage := range j.Stages() {
+			if !stage.SawBeyond(sheet) {
+				continue
+			}
 			for _, p := range job.Look(stage).Report.Proven {
 				if !p.Beyond(sheet) {
 					continue

@@ -87,7 +87,11 @@ CREATE TRIGGER figures_gone AFTER DELETE ON figures BEGIN
 END;
 -- +goose StatementEnd
 
+-- Finished jobs on one model are at hand.
+CREATE INDEX jobs_model ON jobs ((CASE WHEN json_valid(doc) THEN json_extract(doc, '$.sheet.id') END), open, updated);
+
 -- +goose Down
+DROP INDEX jobs_model;
 DROP TABLE sums;
 DROP TABLE figures;
 DROP TRIGGER journal_leaves;

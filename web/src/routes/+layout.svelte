@@ -21,6 +21,7 @@
 		['/', 'Bench', 'bench'],
 		['/sheets', 'Sheets', 'sheets'],
 		['/shelf', 'Shelf', 'shelf'],
+		['/logbook', 'Logbook', 'logbook'],
 		['/rule', 'Slide rule', 'rule']
 	] as const;
 	let keysOpen = $state(false);

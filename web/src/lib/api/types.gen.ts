@@ -4317,6 +4317,20 @@ export interface NewerSheet {
 	 */
 	goes: string[];
 	fault?: string;
+	/**
+	 * what other jobs on the model showed, and the shop's sheet does not say
+	 */
+	proofs: ModelProof[];
+}
+/**
+ * ModelProof is what a job showed and the sheet does not say yet.
+ */
+export interface ModelProof {
+	says: string;
+	job: string;
+	title: string;
+	of: 'module' | 'memory' | 'link';
+	socket?: string;
 }
 /**
  * AtRevision asks for something about a job as it was at a revision.
@@ -5555,16 +5569,6 @@ export interface Recurring {
 	 * it can be written into the sheet
 	 */
 	fits?: boolean;
-}
-/**
- * ModelProof is what a job showed and the sheet does not say yet.
- */
-export interface ModelProof {
-	says: string;
-	job: string;
-	title: string;
-	of: 'module' | 'memory' | 'link';
-	socket?: string;
 }
 /**
  * Figures is what the work of a shop came to, month by month.

@@ -7,6 +7,7 @@
 	import type { SheetView } from '$lib/api/types.gen';
 	import Chart from '$lib/chart/Chart.svelte';
 	import Pages from './Pages.svelte';
+	import Fetched from '$lib/ui/Fetched.svelte';
 	import { when } from '$lib/ui/text';
 	import { who } from '$lib/ui/who.svelte';
 
@@ -52,6 +53,10 @@
 		<Button color="alternative" onclick={() => (older = null)}>Show the current one</Button>
 	</p>
 {/if}
+{#if older === null}<Fetched
+		load={() => import('$lib/logbook/Model.svelte')}
+		also={{ sheet: now.sheet.id }}
+	/>{/if}
 <Chart
 	sheet={view.sheet}
 	resolved={view.empty}

@@ -10,6 +10,7 @@ export const COMMANDS = [
 	{ id: 'bench', key: 'b', what: 'The bench: all jobs' },
 	{ id: 'sheets', key: 's', what: 'The machine sheets' },
 	{ id: 'shelf', key: 'l', what: 'The shelf' },
+	{ id: 'logbook', key: 'g', what: 'The logbook' },
 	{ id: 'rule', key: 'r', what: 'The slide rule' },
 	{ id: 'fit', key: 'f', what: 'Fit, of the open job' },
 	{ id: 'order', key: 'w', what: 'Work order' },

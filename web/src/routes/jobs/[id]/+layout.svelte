@@ -52,15 +52,21 @@
 {#if !bare}<div class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 py-1">
 		<div class="min-w-0 max-sm:flex-1 sm:max-w-60 lg:max-w-100">
 			<h1 class="truncate text-xl">{session.job.title}</h1>
-			<p class="truncate text-soft">
-				{[
-					status.of ? `stage ${status.at ?? 1} of ${status.of}: ${status.name ?? ''}` : '',
-					session.job.tag,
-					session.job.sheet.name,
-					session.job.owner
-				]
-					.filter(Boolean)
-					.join(' · ')}
+			<p class="flex gap-2 text-soft">
+				<span class="truncate"
+					>{[
+						status.of ? `stage ${status.at ?? 1} of ${status.of}: ${status.name ?? ''}` : '',
+						session.job.tag,
+						session.job.sheet.name,
+						session.job.owner
+					]
+						.filter(Boolean)
+						.join(' · ')}</span
+				>
+				<a
+					href="{resolve('/logbook/life')}?job={id}"
+					class="shrink-0 underline decoration-dotted underline-offset-4">its life</a
+				>
 			</p>
 		</div>
 		<nav aria-label="This job" class="flex max-sm:order-1 max-sm:w-full">
