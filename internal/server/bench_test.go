@@ -75,6 +75,10 @@ func BenchmarkShopOf100000(b *testing.B) {
 	if err := json.Unmarshal(serve(b, h, "GET", "/api/jobs", "").Body.Bytes(), &page); err != nil {
 		b.Fatal(err)
 	}
+	var lines server.LogbookPage
+	if err := json.Unmarshal(serve(b, h, "GET", "/api/logbook", "").Body.Bytes(), &lines); err != nil || len(lines.Lines) != 50 {
+		b.Fatal(len(lines.Lines), err)
+	}
 	for _, c := range []struct{ name, path string }{
 		{"bench", "/api/jobs"},
 		{"second-page", "/api/jobs?after=" + url.QueryEscape(page.Next)},
@@ -86,6 +90,20 @@ func BenchmarkShopOf100000(b *testing.B) {
 		{"search-three-words", "/api/jobs?q=tower+ternlight+0771"},
 		{"search-nothing", "/api/jobs?q=no+such+thing"},
 		{"shelf", "/api/shelf"},
+		{"logbook", "/api/logbook"},
+		{"logbook-second-page", "/api/logbook?after=" + lines.Next},
+		{"logbook-one", "/api/logbook?q=sn077123"},
+		{"logbook-all", "/api/logbook?q=done"},
+		{"logbook-beginnings", "/api/logbook?q=t+sk+sa"},
+		{"logbook-two-words", "/api/logbook?q=skerry+sata3"},
+		{"logbook-nothing", "/api/logbook?q=no+such+thing"},
+		{"logbook-hand", "/api/logbook?who=Runa+Marsh"},
+		{"logbook-model-and-days", "/api/logbook?model=harrier-t4&kind=job&from=2019-01-01&to=2019-02-01&q=done"},
+		{"life-of-machine", "/api/life?job=tower-050000"},
+		{"life-of-part", "/api/life?serial=SL4-220871-9"},
+		{"figures-of-a-year", "/api/figures"},
+		{"figures-of-ten", "/api/figures?months=120"},
+		{"model", "/api/models/harrier-t4"},
 	} {
 		b.Run(c.name, func(b *testing.B) {
 			for b.Loop() {
@@ -133,10 +151,21 @@ func many(b *testing.B, n int) *store.Store {
 	for _, q := range []string{
 		fmt.Sprintf(`WITH RECURSIVE n (i) AS (SELECT 0 UNION ALL SELECT i + 1 FROM n WHERE i < %d)
 			INSERT INTO jobs (id, revision, open, updated, doc) SELECT printf('tower-%%06d', i), 1, i %% 500 = 0,
-				strftime('%%Y-%%m-%%dT%%H:%%M:%%SZ', 1767225600 + i, 'unixepoch'), json_set(doc, '$.id', printf('tower-%%06d', i), '$.title', 'Tower ' || i) FROM n, jobs WHERE id = 'echo-sounding-tower'`, n-1),
+				strftime('%%Y-%%m-%%dT%%H:%%M:%%SZ', 1767225600 + i, 'unixepoch'), json_set(doc, '$.id', printf('tower-%%06d', i), '$.title', 'Tower ' || i, '$.tag', printf('T-%%06d', i), '$.items[0].serial', 'SL4-220871-' || (i %% 20000)) FROM n, jobs WHERE id = 'echo-sounding-tower'`, n-1),
 		`INSERT INTO journal (job, revision, at, by, says, doc) SELECT id, 1, updated, 'bench', 'came', doc FROM jobs WHERE id LIKE 'tower-%'`,
+		// Four lines of each job over eight years, in revisions that nothing else asks for, and a dozen figures of each.
+		`INSERT INTO journal (job, revision, at, by, says, doc) SELECT jobs.id, -k.value, strftime('%Y-%m-%dT%H:%M:%SZ', 1500000000 + 2600 * substr(jobs.id, 7) + 600 * k.value, 'unixepoch'),
+			CASE (substr(jobs.id, 7) + k.value) % 5 WHEN 0 THEN 'Runa Marsh' ELSE 'Oda Finch' END, 'done: take Skerry 480, serial SN' || substr(jobs.id, 7) || ', out of SATA' || k.value, '{}'
+			FROM jobs, json_each('[0,1,2,3]') k WHERE jobs.id LIKE 'tower-%'`,
+		`DELETE FROM unlogged WHERE thing LIKE 'tower-%'`,
+		`INSERT INTO logged (number, kind, thing, revision, who, tag, words) SELECT unixepoch(at) * 65536000 + revision + 9, 'job', job, revision, replace(upper(by), ' ', ''), 'KINDJOB THING' || replace(upper(job), '-', '') || ' MODELHARRIERT4',
+			'DONE TAKE SKERRY 480 SERIAL SN' || substr(job, 7) || ' OUT OF SATA' || (-revision) || ' TOWER ' || (substr(job, 7) + 0) || ' T' || substr(job, 7) FROM journal WHERE job LIKE 'tower-%' ORDER BY 1`,
+		`WITH RECURSIVE n (i) AS (SELECT 0 UNION ALL SELECT i + 1 FROM n WHERE i < 99999)
+			INSERT OR IGNORE INTO logwords (word) SELECT printf('SN%06d', i) FROM n UNION ALL SELECT printf('T%06d', i) FROM n UNION ALL SELECT i FROM n UNION ALL SELECT value FROM json_each('["DONE","TAKE","SKERRY","480","SERIAL","OUT","OF","SATA0","SATA1","SATA2","SATA3","TOWER"]')`,
+		`INSERT INTO figures (job, month, of, name, n, took, expected) SELECT jobs.id, strftime('%Y-%m', 1500000000 + 2600 * substr(jobs.id, 7), 'unixepoch'), CASE k.value % 3 WHEN 0 THEN 'phase' WHEN 1 THEN 'fault' ELSE 'put' END, 'name ' || ((substr(jobs.id, 7) + k.value) % 40), 1, 60000, 60000
+			FROM jobs, json_each('[0,1,2,3,4,5,6,7,8,9,10,11]') k WHERE jobs.id LIKE 'tower-%'`,
 		`INSERT INTO marked (job, stage, marks) SELECT j.id, CASE open WHEN 1 THEN 'OPEN' ELSE 'CLOSED' END,
-			CASE WHEN j.rowid % 3 THEN replace(marks, 'TERNLIGHT', 'SHELDUCK') ELSE marks END || char(10) || 'SN' || substr(j.id, 7)
+			replace(CASE WHEN j.rowid % 3 THEN replace(marks, 'TERNLIGHT', 'SHELDUCK') ELSE marks END, 'HS0417', 'T' || substr(j.id, 7)) || char(10) || 'SN' || substr(j.id, 7) || char(10) || 'SL4220871' || (substr(j.id, 7) % 20000)
 			FROM jobs j, marked m WHERE j.id LIKE 'tower-%' AND m.job = 'echo-sounding-tower' ORDER BY j.id`,
 		`INSERT INTO uses (part, number) SELECT u.part, m.number FROM uses u, marked m WHERE u.number = (SELECT number FROM marked WHERE job = 'echo-sounding-tower') AND m.job LIKE 'tower-%'`,
 	} {

@@ -105,12 +105,16 @@ const (
 )
 
 // LogWords is what lines of journals are found by: what they say.
-func LogWords(in say.Language) func(store.Entry) string {
+func LogWords(in say.Language) store.Words {
 	if in == nil {
 		in = say.Plain
 	}
-	v := say.About(in, &job.Job{})
-	return func(e store.Entry) string { return v.Event(deed(e)).String() }
+	return func(j *job.Job, e store.Entry) string {
+		if j == nil {
+			j = &job.Job{}
+		}
+		return say.About(in, j).Event(deed(e)).String()
+	}
 }
 
 // catchUp takes in what was written since, and says how much is left. What cannot be written now
@@ -169,6 +173,8 @@ func (s *api) logbook(c *gin.Context) error {
 		}
 	}
 	switch {
+	case p.Short:
+		out.Says = s.Language.Says(fmt.Sprintf("%s, and there may be more: many words begin so, type more of them", many(len(out.Lines), "line", "lines")))
 	case len(out.Lines) == 0:
 		out.Says = s.Language.Says("No line says so.")
 	case out.Next != "":
@@ -194,15 +200,16 @@ func (s *api) logLines(ctx context.Context, list []store.LogLine) []LogbookLine 
 	jobs := map[string]*job.Job{}
 	for i := range list {
 		l := &list[i]
-		j := jobs[l.Thing]
+		k := string(l.Kind) + " " + l.Thing
+		j := jobs[k]
 		if j == nil {
 			j = &job.Job{}
-			if l.Kind == store.OfJob && len(jobs) < hitsShown { // names of its own sheet read better; many jobs take long to read
+			if l.Kind == store.OfJob {
 				if k, err := s.Data.Job(ctx, job.ID(l.Thing)); err == nil {
 					j = &k.Job
 				}
 			}
-			jobs[l.Thing] = j
+			jobs[k] = j
 		}
 		out[i] = LogbookLine{l.Kind, l.Thing, cmp.Or(l.Called, l.Thing), l.Revision, l.At, say.Name(l.By), say.About(s.Language, j).Event(deed(l.Entry))}
 	}

@@ -83,7 +83,7 @@ type Data interface {
 	Gone(ctx context.Context, most int) ([]store.Gone, error)
 	Said(ctx context.Context, program string, jobs []job.ID) ([]store.Said, error)
 	KeepSaid(ctx context.Context, program string, list []store.Said) error
-	CatchUp(ctx context.Context, words func(store.Entry) string, most int) (int, error)
+	CatchUp(ctx context.Context, words store.Words, most int) (int, error)
 	Logged(ctx context.Context, q store.LogQuery) (store.LogPage, error)
 	Carrying(ctx context.Context, printed string) ([]job.Job, error)
 	Figures(ctx context.Context, from, to logbook.Month) ([]logbook.Monthly, error)

@@ -412,7 +412,14 @@ func removeSome(ctx context.Context, tx *sql.Tx, jobs []Owned, why string, by jo
 		if err := may(tx.QueryRowContext(ctx, `SELECT revision, open FROM jobs WHERE id = ?`, k.ID), k); err != nil {
 			return err
 		}
-		if err := remove(ctx, tx, k, why, by); err != nil {
+		words, err := wordsOf(ctx, tx, k.ID)
+		if err == nil {
+			err = remove(ctx, tx, k, why, by)
+		}
+		if err == nil {
+			err = forgetWords(ctx, tx, words)
+		}
+		if err != nil {
 			return fmt.Errorf("job %q: %w", k.ID, err)
 		}
 	}

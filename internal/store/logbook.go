@@ -7,6 +7,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"slices"
@@ -53,13 +54,17 @@ type LogLine struct {
 	Entry
 }
 
+// Words says what a line tells, of a job as it is now; of one that cannot be read, a sheet or a
+// part it is nil.
+type Words func(j *job.Job, e Entry) string
+
 // atOnceLogged is how many lines are taken into the logbook before others who write have their
 // turn.
 const atOnceLogged = 200
 
 // CatchUp takes lines into the logbook that are not there yet, most of them at most, and says how
 // many are left. words says what a line tells.
-func (s *Store) CatchUp(ctx context.Context, words func(Entry) string, most int) (left int, err error) {
+func (s *Store) CatchUp(ctx context.Context, words Words, most int) (left int, err error) {
 	for most > 0 {
 		n, err := s.catchUp(ctx, words, min(most, atOnceLogged))
 		if err != nil {
@@ -83,32 +88,38 @@ type logRow struct {
 	who, tag, words string
 }
 
-func (s *Store) catchUp(ctx context.Context, words func(Entry) string, most int) (int, error) {
+func (s *Store) catchUp(ctx context.Context, words Words, most int) (int, error) {
 	rows, err := s.unlogged(ctx, most)
 	if err != nil || len(rows) == 0 {
 		return 0, err
 	}
-	jobs := map[job.ID][]logbook.Figure{}
-	months := map[job.ID]logbook.Month{}
+	jobs := map[job.ID]*job.Job{}
 	for i := range rows {
 		r := &rows[i]
-		if err := s.tell(ctx, r, words); err != nil {
-			return 0, err
-		}
 		id := job.ID(r.thing)
-		if _, seen := jobs[id]; seen || r.kind != OfJob {
-			continue
-		}
-		k, err := s.Job(ctx, id)
-		switch {
-		case err != nil && isDamaged(err) == nil, errors.Is(err, ErrNotFound):
-			jobs[id] = nil
-		case err != nil:
-			return 0, err
-		default:
-			if jobs[id] = logbook.Figures(&k.Job); k.Job.Closed != nil {
-				months[id] = logbook.MonthOf(k.Job.Closed.At)
+		if _, read := jobs[id]; r.kind == OfJob && !read {
+			k, err := s.Job(ctx, id)
+			switch {
+			case err == nil:
+				jobs[id] = &k.Job
+			case !errors.Is(err, ErrNotFound) && isDamaged(err) != nil:
+				return 0, err
+			default:
+				jobs[id] = nil
 			}
+		}
+		var of *job.Job
+		if r.kind == OfJob {
+			of = jobs[id]
+		}
+		if err := s.tell(ctx, r, func(e Entry) string { return words(of, e) }); err != nil {
+			return 0, err
+		}
+	}
+	figures := map[job.ID][]logbook.Figure{}
+	for id, j := range jobs {
+		if j != nil {
+			figures[id] = logbook.Figures(j)
 		}
 	}
 	return len(rows), s.write(ctx, func(tx *sql.Tx) error {
@@ -117,8 +128,8 @@ func (s *Store) catchUp(ctx context.Context, words func(Entry) string, most int)
 				return err
 			}
 		}
-		for id, list := range jobs {
-			if err := putFigures(ctx, tx, id, months[id], list); err != nil {
+		for id, j := range jobs {
+			if err := putFigures(ctx, tx, id, j, figures[id]); err != nil {
 				return err
 			}
 		}
@@ -207,17 +218,46 @@ func log(ctx context.Context, tx *sql.Tx, r *logRow) error {
 	_, err = tx.ExecContext(ctx, `INSERT OR REPLACE INTO logged (number, kind, thing, revision, who, tag, words)
 		SELECT COALESCE(max(number) + 1, ?1), ?3, ?4, ?5, ?6, ?7, ?8 FROM logged WHERE number BETWEEN ?1 AND ?2`,
 		first, first+1<<countBits-1, r.kind, r.thing, r.revision, r.who, r.tag, r.words)
+	if err != nil {
+		return err
+	}
+	list, err := json.Marshal(strings.Fields(r.words))
+	if err != nil {
+		return err
+	}
+	_, err = tx.ExecContext(ctx, `INSERT OR IGNORE INTO logwords (word) SELECT value FROM json_each(?)`, string(list))
 	return err
 }
 
+// forgetWords drops words that no line has any more.
+func forgetWords(ctx context.Context, tx *sql.Tx, words []string) error {
+	for _, w := range words {
+		if _, err := tx.ExecContext(ctx, `DELETE FROM logwords WHERE word = ?1 AND NOT EXISTS (SELECT 1 FROM log WHERE log MATCH ?2)`, w, `words : `+quotedWord(w)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// wordsOf is the words of the lines of a job.
+func wordsOf(ctx context.Context, tx *sql.Tx, id job.ID) ([]string, error) {
+	lines, err := column[string](ctx, tx, `SELECT words FROM logged WHERE kind = 'job' AND thing = ?`, id)
+	var out []string
+	for _, l := range lines {
+		out = append(out, strings.Fields(l)...)
+	}
+	slices.Sort(out)
+	return slices.Compact(out), err
+}
+
 // putFigures keeps what a job adds to the figures.
-func putFigures(ctx context.Context, tx *sql.Tx, id job.ID, month logbook.Month, list []logbook.Figure) error {
+func putFigures(ctx context.Context, tx *sql.Tx, id job.ID, j *job.Job, list []logbook.Figure) error {
 	if _, err := tx.ExecContext(ctx, `DELETE FROM figures WHERE job = ?`, id); err != nil {
 		return err
 	}
 	for _, f := range list {
 		if _, err := tx.ExecContext(ctx, `INSERT INTO figures (job, month, of, name, n, took, expected) SELECT id, ?2, ?3, ?4, ?5, ?6, ?7 FROM jobs WHERE id = ?1`,
-			id, month, f.Of, f.Name, f.N, f.Took.Milliseconds(), f.Expected.Milliseconds()); err != nil {
+			id, logbook.MonthOf(j.Closed.At), f.Of, f.Name, f.N, f.Took.Milliseconds(), f.Expected.Milliseconds()); err != nil {
 			return err
 		}
 	}
@@ -239,6 +279,7 @@ type LogQuery struct {
 // LogPage is a page of the logbook.
 type LogPage struct {
 	Lines []LogLine
+	Short bool   // more words begin as was asked than are looked for: there may be more lines
 	Next  string // where the next page begins; "" where this is the last
 }
 
@@ -264,7 +305,11 @@ func (s *Store) Logged(ctx context.Context, q LogQuery) (LogPage, error) {
 		from = earliest(q.From)
 	}
 	query, args := `SELECT number, kind, thing, revision FROM logged WHERE number < ? AND number >= ? ORDER BY number DESC LIMIT ?`, []any{before, from, q.Most + 1}
-	if match := q.match(); match != "" {
+	match, none, err := s.match(ctx, &q, &out)
+	if err != nil || none {
+		return out, err
+	}
+	if match != "" {
 		query = `SELECT number, kind, thing, revision FROM (SELECT rowid AS number FROM log WHERE log MATCH ? AND rowid < ? AND rowid >= ? ORDER BY rowid DESC LIMIT ?) JOIN logged USING (number) ORDER BY number DESC`
 		args = slices.Insert(args, 0, any(match))
 	}
@@ -292,8 +337,13 @@ func (s *Store) Logged(ctx context.Context, q LogQuery) (LogPage, error) {
 	return out, s.entriesOf(ctx, &out)
 }
 
-// match is what the index is asked; "" asks it nothing.
-func (q *LogQuery) match() string {
+// mostWords is how many words that begin in one way are looked for.
+const mostWords = 100
+
+// match is what the index is asked; "" asks it nothing, and none is that no line has such words.
+// A beginning of a word stands for the words there are that begin so: as one it would have the index
+// gather all their lines, where the latest few are wanted.
+func (s *Store) match(ctx context.Context, q *LogQuery, out *LogPage) (match string, none bool, err error) {
 	var all []string
 	if w := fact.Fold(q.Who); w != "" {
 		all = append(all, `who : `+quotedWord(w))
@@ -308,11 +358,29 @@ func (q *LogQuery) match() string {
 		all = append(all, `tag : `+quotedWord(tagModel(string(q.Model))))
 	}
 	for _, w := range strings.Fields(q.Words) {
-		if w = fact.Fold(w); w != "" {
-			all = append(all, `words : `+quotedWord(w)+` *`)
+		if w = fact.Fold(w); w == "" {
+			continue
 		}
+		rows, err := s.db.QueryContext(ctx, `SELECT word FROM logwords WHERE word >= ? AND word < ? LIMIT ?`, w, w+string(unicode.MaxRune), mostWords+1)
+		if err != nil {
+			return "", false, fmt.Errorf("logbook: %w", err)
+		}
+		words, err := scanned[string](rows)
+		if err != nil {
+			return "", false, fmt.Errorf("logbook: %w", err)
+		}
+		if len(words) == 0 {
+			return "", true, nil
+		}
+		if len(words) > mostWords {
+			words, out.Short = words[:mostWords], true
+		}
+		for i := range words {
+			words[i] = quotedWord(words[i])
+		}
+		all = append(all, `words : (`+strings.Join(words, " OR ")+`)`)
 	}
-	return strings.Join(all, " AND ")
+	return strings.Join(all, " AND "), false, nil
 }
 
 // entriesOf reads the entries of lines from their journals, and what their things are called now.
@@ -374,25 +442,25 @@ func (s *Store) Carrying(ctx context.Context, printed string) ([]job.Job, error)
 	if want == "" {
 		return nil, nil
 	}
-	where, args := `instr(m.marks, ?) > 0`, []any{want}
-	if len([]rune(want)) >= shortest {
-		where, args = `m.number IN (SELECT rowid FROM found WHERE found MATCH ? ORDER BY rowid DESC LIMIT ?)`, []any{`marks : "` + want + `"`, mostCarrying}
+	where, args := ``, []any{}
+	if len([]rune(want)) >= shortest { // which the index knows
+		where, args = `m.number IN (SELECT rowid FROM found WHERE found MATCH ?) AND `, []any{`marks : "` + want + `"`}
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT j.id, j.doc, j.sum, m.marks FROM jobs j JOIN marked m ON m.job = j.id WHERE `+where+` ORDER BY m.number DESC LIMIT ?`, append(args, mostCarrying)...)
+	rows, err := s.db.QueryContext(ctx, `SELECT j.id, j.doc, j.sum FROM marked m JOIN jobs j ON j.id = m.job WHERE `+where+`instr(char(10) || m.marks || char(10), char(10) || ? || char(10)) > 0 ORDER BY m.number DESC LIMIT ?`, append(args, want, mostCarrying)...)
 	if err != nil {
 		return nil, fmt.Errorf("jobs with %q: %w", printed, err)
 	}
 	defer rows.Close()
 	var out []job.Job
 	for rows.Next() {
-		var id, marks string
+		var id string
 		var doc []byte
 		var sum sql.NullString
 		var j job.Job
-		if err := rows.Scan(&id, &doc, &sum, &marks); err != nil {
+		if err := rows.Scan(&id, &doc, &sum); err != nil {
 			return nil, fmt.Errorf("jobs with %q: %w", printed, err)
 		}
-		if slices.Contains(strings.Split(marks, "\n"), want) && s.unseal("job", id, doc, sum, &j) == nil {
+		if s.unseal("job", id, doc, sum, &j) == nil {
 			out = append(out, j)
 		}
 	}

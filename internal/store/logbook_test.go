@@ -19,7 +19,7 @@ import (
 )
 
 // saysOf is what lines say in these tests: their values.
-func saysOf(e store.Entry) string {
+func saysOf(_ *job.Job, e store.Entry) string {
 	if e.Deed == nil {
 		return e.Says
 	}
@@ -112,7 +112,7 @@ func TestLogged(t *testing.T) {
 		} else if q.Model != "" && (l.Kind != store.OfSheet || l.Thing != string(q.Model)) {
 			return false
 		}
-		text := saysOf(l.Entry) + " " + l.Called + " " + printed
+		text := saysOf(nil, l.Entry) + " " + l.Called + " " + printed
 		for _, w := range strings.Fields(q.Words) {
 			w = fact.Fold(w)
 			begins := func(f string) bool {
@@ -177,6 +177,18 @@ func TestLogged(t *testing.T) {
 		if left := all(t, s, store.LogQuery{Kind: store.OfJob, Thing: string(k.ID)}); len(left) > 0 {
 			t.Errorf("of %s there is %v", k.ID, left)
 		}
+	}
+	rows, err := s.DB().QueryContext(ctx, `SELECT word FROM logwords WHERE word NOT IN (SELECT value FROM logged, json_each('["' || replace(words, ' ', '","') || '"]'))`)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var word string
+		if err := rows.Scan(&word); err != nil {
+			t.Fatal(err)
+		}
+		t.Errorf("%q is kept, and no line says it", word)
 	}
 	if c, err := store.Check(ctx, path); err != nil || !c.Sound() {
 		t.Errorf("%+v, %v", c, err)

@@ -207,11 +207,15 @@ func (about *Shop) rest(ctx context.Context, tx *sql.Tx) error {
 }
 
 // column reads the one column of a statement.
-func column[T any](ctx context.Context, tx *sql.Tx, query string) ([]T, error) {
-	rows, err := tx.QueryContext(ctx, query)
+func column[T any](ctx context.Context, tx *sql.Tx, query string, args ...any) ([]T, error) {
+	rows, err := tx.QueryContext(ctx, query, args...)
 	if err != nil {
 		return nil, err
 	}
+	return scanned[T](rows)
+}
+
+func scanned[T any](rows *sql.Rows) ([]T, error) {
 	defer rows.Close()
 	var out []T
 	for rows.Next() {

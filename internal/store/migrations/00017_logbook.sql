@@ -11,7 +11,9 @@ CREATE TABLE logged (
     words    TEXT NOT NULL, -- what it says, and what its thing was called
     UNIQUE (kind, thing, revision)
 ) STRICT;
-CREATE VIRTUAL TABLE log USING fts5 (who, tag, words, content = 'logged', content_rowid = 'number', tokenize = 'unicode61', prefix = '2 3');
+CREATE VIRTUAL TABLE log USING fts5 (who, tag, words, content = 'logged', content_rowid = 'number', tokenize = 'unicode61');
+-- Every word that is in it, for beginnings of words: one that begins so is asked for as a whole.
+CREATE TABLE logwords (word TEXT PRIMARY KEY) STRICT, WITHOUT ROWID;
 -- +goose StatementBegin
 CREATE TRIGGER logged_new AFTER INSERT ON logged BEGIN
     INSERT INTO log (rowid, who, tag, words) VALUES (new.number, new.who, new.tag, new.words);
@@ -99,5 +101,6 @@ DROP TRIGGER shelf_journal_comes;
 DROP TRIGGER sheet_journal_comes;
 DROP TRIGGER journal_comes;
 DROP TABLE unlogged;
+DROP TABLE logwords;
 DROP TABLE log;
 DROP TABLE logged;

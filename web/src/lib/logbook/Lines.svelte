@@ -26,7 +26,7 @@
 <ol data-testid="lines">
 	{#each days as d, i (i)}
 		<li class="grid sm:grid-cols-[7.5rem_1fr]">
-			<h3 class="pt-3 font-semibold whitespace-nowrap">{d.day}</h3>
+			<p class="pt-3 font-semibold whitespace-nowrap">{d.day}</p>
 			<ol class="border-coast sm:border-l-4 sm:border-double">
 				{#each d.lines as { time, line }, k (k)}
 					<li class="flex flex-wrap gap-x-3 border-b border-line py-2 sm:pl-4">
