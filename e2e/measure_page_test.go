@@ -112,3 +112,40 @@ func TestVolumes(t *testing.T) {
 	b.do(chromedp.WaitNotPresent(chromedp.CSS(`[role="alert"]`)))
 	b.wants(row, "done by Oda Finch")
 }
+
+// TestMoves moves the soundings of the tower onto its new drive: what is not known is said, what does
+// not fit is refused, the steps join the order one behind the other, and nothing counts as arrived
+// before it was compared.
+func TestMoves(t *testing.T) {
+	b := open(t, shop(t))
+	b.changed("echo-sounding-tower", 1, map[string]any{"do": "place", "item": "item-4", "socket": "M2_1"})
+	b.changed("echo-sounding-tower", 2, map[string]any{"do": "correct", "item": "item-4", "serial": "TLN4-5A0C77", "new": true, "holds": "blank", "alone": true})
+	b.visit(tower + "/fit")
+	b.as("Oda Finch")
+	b.panel("after")
+	b.button(`[data-testid="after"]`, "Move data…")
+	b.wants(`[data-testid="drawn"]`, "How long it takes is not known: say how much lies on the old drive", "whether it fits is not known", "both are in the machine at a time")
+	b.axe()
+	b.field("On the old one lie, in GB", "900")
+	b.wants(`[data-testid="drawn"]`, "it does not fit")
+	b.allow("422")
+	b.button("dialog[open]", "Put it into the work order")
+	b.wants("body", "what lies on Mudlark 2 TB does not fit on Ternlight 500")
+	b.retype(`dialog[open] form:not([data-testid]) input[inputmode="decimal"]`, "300")
+	b.choose("In files", "photographs and sound, about 5 MB")
+	b.wants(`[data-testid="drawn"]`, "it fits", "60000 files", "Measure both")
+	b.button("dialog[open]", "Put it into the work order")
+	b.wants(`[data-testid="moved"]`, "From Mudlark 2 TB, serial ML7-0093318 onto Ternlight 500, serial TLN4-5A0C77")
+	b.button(`[data-testid="moved"]`, "All of it arrived")
+	b.wants("body", "no proof is given")
+	b.axe()
+	b.button("dialog[open]", "Close")
+	b.wants(`[data-testid="after"]`, "not proved yet")
+
+	b.visit(tower + "/order")
+	b.wants(`[data-step="move/1/copy"]`, "Copy the files of Mudlark 2 TB", "It is Ternlight 500, serial TLN4-5A0C77", "it is read only")
+	b.wants(`[data-step="move/1/prove"]`, "Prove that all of Mudlark 2 TB", "deepbay verify OLD NEW")
+	b.wants(`[data-step="move/1/letters"]`, "Take the letter or mount point from Mudlark 2 TB")
+	b.click(`[data-step="move/1/letters"] input[type="checkbox"]`)
+	b.wants("body", "must be done")
+}

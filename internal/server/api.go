@@ -401,6 +401,7 @@ type API struct {
 	Arrays      say.ArrayChoices  `json:"arrays"`
 	Volumes     say.Volumes       `json:"volumes"`
 	Divided     say.Divided       `json:"divided"`
+	Transfers   say.Transfers     `json:"transfers"`
 	Logbook     LogbookPage       `json:"logbook"`
 	Life        LifeView          `json:"life"`
 	Model       ModelView         `json:"model"`

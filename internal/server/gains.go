@@ -119,3 +119,27 @@ func (s *api) divide(c *gin.Context) error {
 	c.JSON(http.StatusOK, d)
 	return nil
 }
+
+// transfers is the data that comes over in a job.
+func (s *api) transfers(c *gin.Context) error {
+	k, err := s.named(c)
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, say.About(s.Language, &k.Job).Transfers(&k.Job))
+	return nil
+}
+
+// moves says what the machine says to a transfer, whatever is wrong with it. Nothing is kept.
+func (s *api) moves(c *gin.Context) error {
+	k, err := s.named(c)
+	if err != nil {
+		return err
+	}
+	t, err := body[volume.Transfer](c, "Transfer")
+	if err != nil {
+		return err
+	}
+	c.JSON(http.StatusOK, say.About(s.Language, &k.Job).Moved(&k.Job, &t))
+	return nil
+}

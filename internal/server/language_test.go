@@ -298,6 +298,13 @@ func TestSecondLanguage(t *testing.T) {
 	check("POST", "/api/shelf/csv", "x\n")
 	check("POST", "/api/files", `{"format":"deepbay/part","version":1,"id":"x","name":"x"}`)
 	check("DELETE", "/api/jobs", "")
+	check("GET", "/api/jobs/hydrophone-listening-desk/transfers", "")
+	for _, how := range []string{"fresh", "clone", "swap"} {
+		for _, rest := range []string{"", `,"bytes":300000000000,"table":"mbr","start":"uefi","encrypted":true,"firstSector":63`, `,"bytes":300000000000,"table":"gpt","start":"uefi","firstSector":2048,"sameSectors":true,"meanFile":100000`, `,"bytes":9000000000000`} {
+			check("POST", "/api/jobs/hydrophone-listening-desk/transfers", `{"id":1,"how":"`+how+`","from":"item-1","to":"item-6"`+rest+`}`)
+		}
+	}
+	check("POST", "/api/jobs/hydrophone-listening-desk/transfers", `{"id":1,"how":"swim"}`)
 	for _, q := range []string{"", "?q=cover", "?q=nothing+like+it", "?kind=boat", "?from=soon", "?after=x", "?kind=part&q=screws"} {
 		check("GET", "/api/logbook"+q, "")
 	}

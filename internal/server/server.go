@@ -191,6 +191,8 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/jobs/:id/arrays", s.do(s.arrayChoices))
 	a.GET("/jobs/:id/volumes", s.do(s.volumes))
 	a.POST("/jobs/:id/volumes", s.do(s.divide))
+	a.GET("/jobs/:id/transfers", s.do(s.transfers))
+	a.POST("/jobs/:id/transfers", s.do(s.moves))
 	a.POST("/measurements", s.do(s.readMeasured))
 	a.POST("/observations", s.do(s.readObservation))
 	a.POST("/drafts", s.do(s.draftSheet))

@@ -139,6 +139,9 @@ func (j *Job) blocks(planned *fit.Answer, lost []workorder.Lost) []Block {
 		}
 	}
 	for i := range j.Layouts {
+		if j.divided(&j.Layouts[i]) {
+			continue
+		}
 		for _, id := range j.written(&j.Layouts[i]) {
 			if j.Item(id).Holds != rig.Blank {
 				out = append(out, Block{Says: fact.Of(LayoutHolds, id)})

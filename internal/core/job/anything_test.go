@@ -52,6 +52,9 @@ func TestRandomAnything(t *testing.T) {
 				t.Fatalf("seed %d: %+v is done without a word", seed, c)
 			}
 			j = next
+			if err := copies(&j); err != nil {
+				t.Fatalf("seed %d, change %d: %+v leaves %v", seed, n, c, err)
+			}
 		}
 		b, err := json.Marshal(j)
 		if err != nil {
@@ -73,7 +76,7 @@ func TestRandomAnything(t *testing.T) {
 			say.About(say.Plain, &v.Job).Trouble(&d)
 		}
 	}
-	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck, job.DoCheck, job.DoUncheck, job.DoCure, job.DoUncure, job.DoMeasure, job.DoUnmeasure, job.DoLayout, job.DoNoLayout, job.DoWipe} {
+	for _, do := range []job.Do{job.DoTick, job.DoLeaveOut, job.DoTest, job.DoConfirm, job.DoAside, job.DoAddStage, job.DoNextStage, job.DoRole, job.DoArray, job.DoAccept, job.DoFresh, job.DoSchedule, job.DoReopen, job.DoIncident, job.DoSettle, job.DoDiffers, job.DoToSheet, job.DoPractice, job.DoStuck, job.DoUnstuck, job.DoCheck, job.DoUncheck, job.DoCure, job.DoUncure, job.DoMeasure, job.DoUnmeasure, job.DoLayout, job.DoNoLayout, job.DoWipe, job.DoTransfer, job.DoNoTransfer} {
 		if taken[do] == 0 {
 			t.Errorf("%s was never taken", do)
 		}
@@ -99,6 +102,8 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 		c.Do = job.DoLayout
 	case chance == 4:
 		c.Do = job.DoWipe
+	case chance == 6 && rng.Intn(3) == 0:
+		c.Do = []job.Do{job.DoTransfer, job.DoTransfer, job.DoProve, job.DoNoTransfer}[rng.Intn(4)]
 	}
 	pick := func(ids []rig.ItemID) rig.ItemID {
 		if len(ids) == 0 {
@@ -185,6 +190,18 @@ func anything(rng *rand.Rand, j *job.Job) job.Change {
 		if it := j.Item(c.Item); it != nil {
 			c.Text = it.Serial
 		}
+	case job.DoTransfer:
+		c.Transfer = &volume.Transfer{ID: 1, How: volume.TransferHow(volume.TransferHow("").Values()[rng.Intn(3)]), From: pick(items), To: pick(items)}
+		if b := j.Blanks(); len(b) > 0 {
+			c.Transfer.To = b[rng.Intn(len(b))].Item
+		}
+		for _, it := range j.Items {
+			if j.Part(it.Part).Drive != nil && it.ID != c.Transfer.To && rng.Intn(2) == 0 {
+				c.Transfer.From = it.ID
+			}
+		}
+	case job.DoNoTransfer, job.DoProve:
+		c.Value, c.Proof = fmt.Sprint(1+rng.Intn(2)), &volume.Proof{Files: 1, Bytes: 1}
 	case job.DoNoLayout:
 		for _, l := range j.Layouts {
 			c.Value = string(l.Item)

@@ -27,65 +27,69 @@ type Do string
 
 // The changes.
 const (
-	DoPlace     Do = "place"     // item into socket, in found or planned; what was there changes places or goes to the mat
-	DoTakeOut   Do = "take out"  // item out of its socket
-	DoMoves     Do = "moves"     // several placements and settings at once, as a cure asks
-	DoAside     Do = "aside"     // item out of its socket until a later stage; text and value name that and this one where there is none yet
-	DoBay       Do = "bay"       // a drive lies in the bay named by value; in which one it fits best where none is named
-	DoSet       Do = "set"       // setting to value
-	DoAdd       Do = "add"       // pieces of a part, or of lines of what is printed on them, each with the places where they were found
-	DoCorrect   Do = "correct"   // a piece is other than was written: serial, new and holds as given, and part where one is given
-	DoRemove    Do = "remove"    // a piece leaves the job
-	DoRole      Do = "role"      // what a piece is for afterwards: value
-	DoArray     Do = "array"     // drives work together: array
-	DoNoArray   Do = "no array"  // they do not: value names it
-	DoSheet     Do = "sheet"     // another version of the sheet is taken: sheet
-	DoSchedule  Do = "schedule"  // where the machine stands is value, and when it is due is text
-	DoFresh     Do = "fresh"     // a new machine with nothing in it: value is yes or no
-	DoProcessor Do = "processor" // value names the one that is fitted
-	DoWish      Do = "wish"      // what was asked for
-	DoTick      Do = "tick"      // a step is done, or several
-	DoUntick    Do = "untick"    // it is not
-	DoLeaveOut  Do = "leave out" // a step is not done, for a reason: text; sure where that is dangerous
-	DoTest      Do = "test"      // how far the test is that a step asks for: result
-	DoConfirm   Do = "confirm"   // a line shows what was expected, or several do
-	DoRead      Do = "read"      // a line shows something: text is what was typed
-	DoForget    Do = "forget"    // a reading is taken back
-	DoExplain   Do = "explain"   // why a line that differs is right: text
-	DoAccept    Do = "accept"    // a warning of the plan is accepted, all of them where none is named
-	DoUnaccept  Do = "unaccept"  // it is not
-	DoAddStage  Do = "add stage" // one more stage after the others: text; value names the one at work where it has no name
-	DoNameStage Do = "name stage"
-	DoDropStage Do = "drop stage" // value is its number
-	DoNextStage Do = "next stage" // the one at work is finished
-	DoLook      Do = "look"       // fact was looked up: value is what it is
-	DoUnlook    Do = "unlook"     // that is taken back
-	DoIncident  Do = "incident"   // something happened to a fastener: incident
-	DoSettle    Do = "settle"     // value names an incident, and incident says how it ended; sure and text where a dropped one stays in the machine
-	DoDiffers   Do = "differs"    // the machine is other than its sheet: differs
-	DoToSheet   Do = "to sheet"   // what value names is written into the job's sheet
-	DoStuck     Do = "stuck"      // a layer or a piece does not go: stuck
-	DoUnstuck   Do = "unstuck"    // value names what does after all
-	DoPractice  Do = "practice"   // what the shop does where practitioners differ: practice
-	DoObserve   Do = "observe"    // what a machine told about itself: observation
-	DoCheck     Do = "check"      // what a check showed while a fault is looked for: check
-	DoUncheck   Do = "uncheck"    // value names a check: that is taken back
-	DoCure      Do = "cure"       // value names a fault: its cure joins the order
-	DoUncure    Do = "uncure"     // value is the number of a cure that nobody began
-	DoMeasure   Do = "measure"    // series were measured: measured
-	DoUnmeasure Do = "unmeasure"  // value is the number of a series that is none
-	DoLayout    Do = "layout"     // a blank drive gets volumes: layout
-	DoNoLayout  Do = "no layout"  // value names a drive, or an array as array:name, that gets none
-	DoWipe      Do = "wipe"       // a drive that was taken out is wiped: value is how thoroughly, text the end of its serial number, sure that it was read back
-	DoUnwipe    Do = "unwipe"     // it is not
-	DoClose     Do = "close"      // the job ends; sure where nothing was fitted
-	DoReopen    Do = "reopen"     // it does not
+	DoPlace      Do = "place"     // item into socket, in found or planned; what was there changes places or goes to the mat
+	DoTakeOut    Do = "take out"  // item out of its socket
+	DoMoves      Do = "moves"     // several placements and settings at once, as a cure asks
+	DoAside      Do = "aside"     // item out of its socket until a later stage; text and value name that and this one where there is none yet
+	DoBay        Do = "bay"       // a drive lies in the bay named by value; in which one it fits best where none is named
+	DoSet        Do = "set"       // setting to value
+	DoAdd        Do = "add"       // pieces of a part, or of lines of what is printed on them, each with the places where they were found
+	DoCorrect    Do = "correct"   // a piece is other than was written: serial, new and holds as given, and part where one is given
+	DoRemove     Do = "remove"    // a piece leaves the job
+	DoRole       Do = "role"      // what a piece is for afterwards: value
+	DoArray      Do = "array"     // drives work together: array
+	DoNoArray    Do = "no array"  // they do not: value names it
+	DoSheet      Do = "sheet"     // another version of the sheet is taken: sheet
+	DoSchedule   Do = "schedule"  // where the machine stands is value, and when it is due is text
+	DoFresh      Do = "fresh"     // a new machine with nothing in it: value is yes or no
+	DoProcessor  Do = "processor" // value names the one that is fitted
+	DoWish       Do = "wish"      // what was asked for
+	DoTick       Do = "tick"      // a step is done, or several
+	DoUntick     Do = "untick"    // it is not
+	DoLeaveOut   Do = "leave out" // a step is not done, for a reason: text; sure where that is dangerous
+	DoTest       Do = "test"      // how far the test is that a step asks for: result
+	DoConfirm    Do = "confirm"   // a line shows what was expected, or several do
+	DoRead       Do = "read"      // a line shows something: text is what was typed
+	DoForget     Do = "forget"    // a reading is taken back
+	DoExplain    Do = "explain"   // why a line that differs is right: text
+	DoAccept     Do = "accept"    // a warning of the plan is accepted, all of them where none is named
+	DoUnaccept   Do = "unaccept"  // it is not
+	DoAddStage   Do = "add stage" // one more stage after the others: text; value names the one at work where it has no name
+	DoNameStage  Do = "name stage"
+	DoDropStage  Do = "drop stage"  // value is its number
+	DoNextStage  Do = "next stage"  // the one at work is finished
+	DoLook       Do = "look"        // fact was looked up: value is what it is
+	DoUnlook     Do = "unlook"      // that is taken back
+	DoIncident   Do = "incident"    // something happened to a fastener: incident
+	DoSettle     Do = "settle"      // value names an incident, and incident says how it ended; sure and text where a dropped one stays in the machine
+	DoDiffers    Do = "differs"     // the machine is other than its sheet: differs
+	DoToSheet    Do = "to sheet"    // what value names is written into the job's sheet
+	DoStuck      Do = "stuck"       // a layer or a piece does not go: stuck
+	DoUnstuck    Do = "unstuck"     // value names what does after all
+	DoPractice   Do = "practice"    // what the shop does where practitioners differ: practice
+	DoObserve    Do = "observe"     // what a machine told about itself: observation
+	DoCheck      Do = "check"       // what a check showed while a fault is looked for: check
+	DoUncheck    Do = "uncheck"     // value names a check: that is taken back
+	DoCure       Do = "cure"        // value names a fault: its cure joins the order
+	DoUncure     Do = "uncure"      // value is the number of a cure that nobody began
+	DoMeasure    Do = "measure"     // series were measured: measured
+	DoUnmeasure  Do = "unmeasure"   // value is the number of a series that is none
+	DoLayout     Do = "layout"      // a blank drive gets volumes: layout
+	DoNoLayout   Do = "no layout"   // value names a drive, or an array as array:name, that gets none
+	DoWipe       Do = "wipe"        // a drive that was taken out is wiped: value is how thoroughly, text the end of its serial number, sure that it was read back
+	DoUnwipe     Do = "unwipe"      // it is not
+	DoTransfer   Do = "transfer"    // data comes from an old drive onto a new one: transfer
+	DoNoTransfer Do = "no transfer" // value is the number of one that does not
+	DoProve      Do = "prove"       // value is the number of one that did: proof
+
+	DoClose  Do = "close"  // the job ends; sure where nothing was fitted
+	DoReopen Do = "reopen" // it does not
 )
 
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoLayout), string(DoNoLayout), string(DoWipe), string(DoUnwipe), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoLayout), string(DoNoLayout), string(DoWipe), string(DoUnwipe), string(DoTransfer), string(DoNoTransfer), string(DoProve), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -136,6 +140,8 @@ type Change struct {
 	Seconds     int                `json:"seconds,omitempty" jsonschema:"minimum=1,maximum=86400"` // how long hands were at the step
 	Measured    []measure.Series   `json:"measured,omitempty" jsonschema:"maxItems=100"`
 	Layout      *volume.Layout     `json:"layout,omitempty"`
+	Transfer    *volume.Transfer   `json:"transfer,omitempty"`
+	Proof       *volume.Proof      `json:"proof,omitempty"`
 	Array       *rig.DriveArray    `json:"array,omitempty"`
 	Sheet       *machine.Sheet     `json:"sheet,omitempty"`
 }
@@ -181,7 +187,7 @@ func clone(j Job) Job {
 	j.Wish.Keep = slices.Clone(j.Wish.Keep)
 	j.Strange = slices.Clone(j.Strange)
 	j.Checked, j.Cures, j.Measured = slices.Clone(j.Checked), slices.Clone(j.Cures), slices.Clone(j.Measured)
-	j.Layouts, j.Wiped = slices.Clone(j.Layouts), slices.Clone(j.Wiped)
+	j.Layouts, j.Wiped, j.Transfers = slices.Clone(j.Layouts), slices.Clone(j.Wiped), slices.Clone(j.Transfers)
 	j.Incidents, j.Differs, j.Stuck = slices.Clone(j.Incidents), slices.Clone(j.Differs), slices.Clone(j.Stuck)
 	return j
 }
@@ -286,6 +292,8 @@ func (a *applier) apply() fact.Fact {
 		return a.layout()
 	case DoWipe, DoUnwipe:
 		return a.wipe()
+	case DoTransfer, DoNoTransfer, DoProve:
+		return a.transfer()
 	case DoClose:
 		return a.close()
 	case DoReopen:
@@ -568,6 +576,7 @@ func (a *applier) removeOne(id rig.ItemID) fact.Fact {
 	}
 	a.job.Wish.Keep = slices.DeleteFunc(a.job.Wish.Keep, func(x rig.ItemID) bool { return x == id })
 	a.job.Layouts = slices.DeleteFunc(a.job.Layouts, func(l volume.Layout) bool { return l.Item == id })
+	a.job.Transfers = slices.DeleteFunc(a.job.Transfers, func(t volume.Transfer) bool { return t.From == id || t.To == id })
 	a.job.Wiped = slices.DeleteFunc(a.job.Wiped, func(w Wiped) bool { return w.Item == id })
 	for i := range a.job.Measured { // what was measured of it is true still
 		if s := &a.job.Measured[i]; s.Item == id {

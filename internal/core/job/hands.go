@@ -135,11 +135,19 @@ func (a *applier) tick() fact.Fact {
 	}
 	var says []fact.Fact
 	for i, s := range steps {
+		first := a.job.needed(s)
 		switch {
+		case c.Do != DoTick && a.job.needing(s).Is():
+			return a.refuse(at[i], fact.Of(NeededBy, s.Do, a.job.needing(s)))
 		case c.Do == DoTick && s.Test != "":
 			return a.refuse(at[i], fact.Of(SayHowItEnded, s.Do))
 		case c.Do == DoTick && s.Powered() && a.job.Dropped() != nil:
 			return a.refuse(at[i], fact.Of(PowerHeld, a.job.Dropped().Says()))
+		case c.Do == DoTick && first.Is():
+			return a.refuse(at[i], fact.Of(NeedsFirst, s.Do, first))
+		case c.Do == DoTick && a.job.unproved(s) != nil:
+			t := a.job.unproved(s)
+			return a.refuse(at[i], fact.Of(ProofFirst, t.From, t.To))
 		case c.Do == DoTick && !confirmed(c.Text, s.Confirm):
 			return a.refuse("/text", fact.Of(ConfirmFirst, s.Do))
 		case c.Do == DoLeaveOut && s.Danger.Is() && !c.Sure:

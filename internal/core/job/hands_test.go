@@ -170,7 +170,7 @@ func TestInsideAgain(t *testing.T) {
 	b := ready(t)
 	for _, s := range b.job.Order() { // ticked out of order, nothing is renewed
 		if !s.Inside && s.Test == "" {
-			b.do(job.Change{Do: job.DoTick, Step: s.ID})
+			b.do(job.Change{Do: job.DoTick, Step: s.ID, Text: strings.Join(s.Confirm, " ")})
 		}
 	}
 	if got := b.open(); strings.Contains(got, "power-down") {

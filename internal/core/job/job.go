@@ -58,25 +58,26 @@ type Job struct {
 	Planned   rig.Setup           `json:"planned"`
 	Looked    []Looked            `json:"looked,omitempty" jsonschema:"maxItems=1000"` // what was looked up at the bench
 
-	Done      []Tick           `json:"done" jsonschema:"maxItems=1000"`
-	Tests     []TestRun        `json:"tests,omitempty" jsonschema:"maxItems=1000"`
-	Before    []power.Reading  `json:"before,omitempty" jsonschema:"maxItems=2000"` // what its screens showed as it came
-	Seen      []power.Reading  `json:"seen" jsonschema:"maxItems=2000"`
-	Explained []Explanation    `json:"explained" jsonschema:"maxItems=2000"`
-	StageName string           `json:"stage,omitempty" jsonschema:"maxLength=120"` // what the stage at work is for; empty where there is but one
-	Past      []PastStage      `json:"past,omitempty" jsonschema:"maxItems=40"`    // stages that are finished, oldest first
-	Later     []LaterStage     `json:"later,omitempty" jsonschema:"maxItems=8"`    // stages that are to come
-	Accepted  []Acceptance     `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
-	Incidents []Incident       `json:"incidents,omitempty" jsonschema:"maxItems=200"` // what happened to fasteners
-	Differs   []Difference     `json:"differs,omitempty" jsonschema:"maxItems=200"`   // in what the machine is not as its sheet says
-	Stuck     []Stuck          `json:"stuck,omitempty" jsonschema:"maxItems=200"`     // what was tried and does not go
-	Strange   []power.Strange  `json:"strange,omitempty" jsonschema:"maxItems=500"`   // that the machine told of last and nobody expected
-	Checked   []Checked        `json:"checked,omitempty" jsonschema:"maxItems=200"`   // while a fault is looked for
-	Cures     []Mending        `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
-	Measured  []measure.Series `json:"measured,omitempty" jsonschema:"maxItems=500"`  // before the work and after it
-	Layouts   []volume.Layout  `json:"layouts,omitempty" jsonschema:"maxItems=64"`    // volumes that blank drives get
-	Wiped     []Wiped          `json:"wiped,omitempty" jsonschema:"maxItems=500"`     // drives that were taken out and wiped
-	Closed    *Closing         `json:"closed,omitempty"`
+	Done      []Tick            `json:"done" jsonschema:"maxItems=1000"`
+	Tests     []TestRun         `json:"tests,omitempty" jsonschema:"maxItems=1000"`
+	Before    []power.Reading   `json:"before,omitempty" jsonschema:"maxItems=2000"` // what its screens showed as it came
+	Seen      []power.Reading   `json:"seen" jsonschema:"maxItems=2000"`
+	Explained []Explanation     `json:"explained" jsonschema:"maxItems=2000"`
+	StageName string            `json:"stage,omitempty" jsonschema:"maxLength=120"` // what the stage at work is for; empty where there is but one
+	Past      []PastStage       `json:"past,omitempty" jsonschema:"maxItems=40"`    // stages that are finished, oldest first
+	Later     []LaterStage      `json:"later,omitempty" jsonschema:"maxItems=8"`    // stages that are to come
+	Accepted  []Acceptance      `json:"accepted,omitempty" jsonschema:"maxItems=1000"`
+	Incidents []Incident        `json:"incidents,omitempty" jsonschema:"maxItems=200"` // what happened to fasteners
+	Differs   []Difference      `json:"differs,omitempty" jsonschema:"maxItems=200"`   // in what the machine is not as its sheet says
+	Stuck     []Stuck           `json:"stuck,omitempty" jsonschema:"maxItems=200"`     // what was tried and does not go
+	Strange   []power.Strange   `json:"strange,omitempty" jsonschema:"maxItems=500"`   // that the machine told of last and nobody expected
+	Checked   []Checked         `json:"checked,omitempty" jsonschema:"maxItems=200"`   // while a fault is looked for
+	Cures     []Mending         `json:"cures,omitempty" jsonschema:"maxItems=50"`      // that followed the first start
+	Measured  []measure.Series  `json:"measured,omitempty" jsonschema:"maxItems=500"`  // before the work and after it
+	Layouts   []volume.Layout   `json:"layouts,omitempty" jsonschema:"maxItems=64"`    // volumes that blank drives get
+	Transfers []volume.Transfer `json:"transfers,omitempty" jsonschema:"maxItems=32"`  // data that comes from old drives onto new ones
+	Wiped     []Wiped           `json:"wiped,omitempty" jsonschema:"maxItems=500"`     // drives that were taken out and wiped
+	Closed    *Closing          `json:"closed,omitempty"`
 }
 
 // Item is one physical piece.
@@ -230,7 +231,7 @@ func (j *Job) Order() []workorder.Step { return j.Work().Steps }
 
 // Work is the work order from found to planned, with what goes with it.
 func (j *Job) Work() workorder.Order {
-	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed(), Layouts: j.layoutsNow()}
+	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed(), Layouts: j.layoutsNow(), Transfers: j.transfersNow()}
 	o := workorder.Make(w)
 	j.mend(&o, w)
 	return o
@@ -322,6 +323,7 @@ func (j *Job) Validate() problem.List {
 	j.validateCures(&l)
 	j.validateMeasured(&l)
 	j.validateLayouts(&l)
+	j.validateTransfers(&l)
 	for i, w := range j.Wiped {
 		if !seenItem[w.Item] {
 			l.Add("/wiped/"+strconv.Itoa(i)+"/item", fact.Of(NoItemIsNamed, w.Item))

@@ -13,6 +13,7 @@ import (
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/volume"
+	"deepbay/internal/core/workorder"
 )
 
 // arrayMark is before an array's name where a piece can be named as well.
@@ -43,6 +44,9 @@ func (j *Job) room(l *volume.Layout) quantity.Bytes {
 	return 0
 }
 
+// divided reports that a layout was written.
+func (j *Job) divided(l *volume.Layout) bool { return j.Did(workorder.DivideStep(l)) }
+
 // layoutsNow is the layouts that are written in the stage at work: of drives that are blank, lie in the
 // machine as planned and came with this stage, or were there and no other stage is to come.
 func (j *Job) layoutsNow() []volume.Layout {
@@ -53,7 +57,7 @@ func (j *Job) layoutsNow() []volume.Layout {
 		came := false
 		for _, id := range items {
 			it := j.Item(id)
-			now = now && it.Holds == rig.Blank && !j.Planned.Where(id).IsZero()
+			now = now && (it.Holds == rig.Blank || j.divided(&l)) && !j.Planned.Where(id).IsZero()
 			came = came || j.Found.Where(id).IsZero() || !it.New && len(j.Later) == 0
 		}
 		if now && came {

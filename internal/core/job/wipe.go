@@ -61,6 +61,8 @@ func (a *applier) wipe() fact.Fact {
 		return a.refuse("/item", fact.Of(WipeStays, j.Name(c.Item)))
 	case j.Wish.BackedUp == "" && it.Holds != rig.Blank:
 		return a.refuse("/item", fact.Of(WipeNoCopy))
+	case j.stillOnly(c.Item):
+		return a.refuse("/item", fact.Of(WipeNotProved, j.Name(c.Item)))
 	case end == "" || !confirmed(c.Text, []string{end}):
 		return a.refuse("/text", fact.Of(WipeConfirm, j.Name(c.Item)))
 	case level != volume.Destroy && !c.Sure:

@@ -16,6 +16,24 @@ import (
 
 // gainWords is what is said of measurements.
 var gainWords = map[fact.Code]string{
+	job.TransferIs:    "data comes from {0:serial} onto {1:serial}",
+	job.TransferNot:   "data does not come from {0:serial} onto {1:serial} after all",
+	job.TransferBegun: "what comes from {0} onto {1} has begun: take its steps back first",
+	job.TransferTwice: "two transfers have this number",
+	job.WhichTransfer: "no transfer is given",
+	job.WhatProof:     "no proof is given: how many files and bytes were compared",
+	job.NothingCopied: "nothing was copied from {0} onto {1} yet",
+	job.LessArrived:   "{0:dec} arrived, and {1:dec} lie on the old drive: compare again, and look what is missing",
+	job.Arrived:       "all of {0:serial} was proved to be on {1:serial}: {2} files, {3:dec}",
+	job.DoesNotFit:    "what lies on {0} does not fit on {1}",
+	job.OtherSectors:  "the logical sectors of {0} and {1} differ in size: a clone does not work, copy files instead",
+	job.TargetTaken:   "something else comes onto {0} already",
+	job.NeededBy:      "{0}: “{1}” was done on the strength of it; take that back first",
+	job.NothingOnIt:   "{0} is said to be blank: nothing lies on it to be copied",
+	job.NeedsFirst:    "{0}: before it, “{1}” must be done",
+	job.ProofFirst:    "prove first that all of {0} arrived on {1}: how many files and bytes were compared is noted with the transfer",
+	job.WipeNotProved: "what lies on {0} is to come onto another drive, and nobody proved yet that it did",
+
 	job.DidMeasure:      "measured: {1}, {2}",
 	job.NotMeasured:     "took back a measurement: {0}",
 	job.NothingMeasured: "nothing was measured: give at least one series of runs",
@@ -69,6 +87,8 @@ var gainWords = map[fact.Code]string{
 	volume.PurgeByKey:    "By its key alone only where it was encrypted from the first day.",
 	volume.DestroyFlash:  "Shred or melt it; a drill can miss a chip. It goes to a licensed recycler.",
 	volume.DestroyAll:    "Shred or melt it. It goes to a licensed recycler.",
+	volume.OntoItself:    "a drive is not copied onto itself",
+	volume.MeanTooLarge:  "a file is larger than all of them together",
 	volume.NoVolumes:     "no volume is named",
 	volume.FourAtMost:    "the older table has four entries",
 	volume.BeyondDrive:   "{0:dec} are more than is left, which is {1:dec}",

@@ -85,6 +85,8 @@ type Layout struct {
 
 // What can be wrong with a layout.
 const (
+	OntoItself   fact.Code = "volume/onto-itself"
+	MeanTooLarge fact.Code = "volume/mean-too-large"
 	NoVolumes    fact.Code = "volume/no-volumes"
 	FourAtMost   fact.Code = "volume/four-at-most" // of the older table
 	BeyondDrive  fact.Code = "volume/beyond-drive" // what is asked, what there is

@@ -50,6 +50,9 @@ func (m *maker) others(but rig.ItemID) bool {
 // shop's practice.
 func (m *maker) system() {
 	st := m.Planned.Wish.Starts
+	clones := func(id rig.ItemID) bool { // the clone brings the system along
+		return slices.ContainsFunc(m.Transfers, func(t Transfer) bool { return t.How == volume.Clone && t.To == id })
+	}
 	switch {
 	case !m.Last:
 	case st.How == "":
@@ -62,7 +65,7 @@ func (m *maker) system() {
 		m.add(s)
 	case st.How == rig.Install:
 		m.install(st.Item)
-	case st.How == rig.CopyOver:
+	case st.How == rig.CopyOver && !clones(st.Item):
 		m.copyOver(st.Item)
 	}
 }
@@ -110,18 +113,26 @@ func sized(with, without fact.Code, p *rig.Piece) fact.Fact {
 	return fact.Of(without, p.ID)
 }
 
+// DivideStep is the step that writes a layout.
+func DivideStep(l *volume.Layout) string {
+	if l.Array != "" {
+		return "volumes/array-" + string(l.Array)
+	}
+	return "volumes/" + string(l.Item)
+}
+
 // volumes asks for volumes on blank drives, one drive a step, after the system is on its own. Drives
 // that hold something are named only to be left alone.
 func (m *maker) volumes() {
 	for i := range m.Layouts {
 		l := &m.Layouts[i]
-		s := Step{ID: "volumes/" + string(l.Item), Phase: System, Do: fact.Of(DivideDrive, l.Item, fact.Typed(l.Table)), Item: l.Item, Cautions: []Caution{cautionTarget}}
+		s := Step{ID: DivideStep(l), Phase: System, Do: fact.Of(DivideDrive, l.Item, fact.Typed(l.Table)), Item: l.Item, Cautions: []Caution{cautionTarget}}
 		members := []rig.ItemID{l.Item}
 		size := quantity.Bytes(0)
 		if n := slices.IndexFunc(m.Planned.Arrays, func(a rig.DriveArray) bool { return l.Array != "" && a.ID == l.Array }); n >= 0 {
 			a := &m.Planned.Arrays[n]
 			members, size = a.Members, m.Planned.ArrayBytes(a)
-			s.ID, s.Do = "volumes/array-"+string(a.ID), fact.Of(DivideArray, fact.Typed(a.Level), fact.Typed(l.Table))
+			s.Do = fact.Of(DivideArray, fact.Typed(a.Level), fact.Typed(l.Table))
 		} else if p := m.Planned.Piece(l.Item); p != nil && p.Part.Drive != nil {
 			size, s.Socket = p.Part.Drive.CapacityBytes, m.Planned.Where(l.Item)
 		}

@@ -186,8 +186,12 @@ func (m *maker) systemBySchool() {
 	case practice.Clone:
 		m.copyOver(id)
 	case practice.CopyAndSwap:
-		m.add(Step{ID: "system/swap", Phase: System, Do: fact.Of(CopyData, id), How: []fact.Fact{fact.Of(SwapLetters), fact.Of(OldKept)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}})
+		s := Step{ID: "system/swap", Phase: System, Do: fact.Of(CopyData, id), How: []fact.Fact{fact.Of(SwapLetters), fact.Of(OldKept)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
+		m.target(&s, id)
+		m.add(s)
 	default:
-		m.add(Step{ID: "system/how", Phase: System, Do: fact.Of(SystemHow, id), How: []fact.Fact{fact.Of(GoalFresh), fact.Of(GoalClone), fact.Of(GoalSwap)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}})
+		s := Step{ID: "system/how", Phase: System, Do: fact.Of(SystemHow, id), How: []fact.Fact{fact.Of(GoalFresh), fact.Of(GoalClone), fact.Of(GoalSwap)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
+		m.target(&s, id)
+		m.add(s)
 	}
 }

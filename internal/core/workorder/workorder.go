@@ -93,6 +93,7 @@ type Step struct {
 	Runs     layer.Minutes // how long its test runs by itself, roughly
 	Test     rig.Test      // it asks for a test: how that ended is told, not ticked; "" for none
 	Danger   fact.Fact     // what can come of it if it is left out; none where nothing does
+	Needs    []string      // steps that must be done before it, by their names: it is refused otherwise
 	Confirm  []string      // the ends of the serial numbers that are read off the drives and typed before it is done: it erases them
 }
 
@@ -128,6 +129,8 @@ type Job struct {
 	Agreed   []fact.Fact     // losses that somebody accepted knowingly, and who
 	Barred   []layer.ID      // layers that were tried and do not come off
 	Layouts  []volume.Layout // of blank drives and arrays that get volumes in this stage
+
+	Transfers []Transfer // of data, in this stage
 }
 
 // Order is the steps, with what goes with them.
@@ -149,7 +152,7 @@ func Make(j Job) Order {
 		m.opening.found, m.opening.planned = access.Of(&m.Found, m.wasIn, m.Barred), access.Of(&m.Planned, m.liesIn, m.Barred)
 	}
 	m.compare()
-	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests) == 0 && !m.leftOff() {
+	if len(m.out)+len(m.in)+len(m.set)+len(m.back)+len(m.Planned.Wish.Tests)+len(m.Transfers) == 0 && !m.leftOff() {
 		return Order{Steps: m.steps}
 	}
 	inside := m.inside()
@@ -184,6 +187,7 @@ func Make(j Job) Order {
 	m.test()
 	m.system()
 	m.volumes()
+	m.transfers()
 	if inside {
 		m.close(then)
 	} else {
@@ -435,15 +439,18 @@ func (m *maker) drivesFound() bool {
 
 // risks reports work by which what lies on a drive can be lost.
 func (m *maker) risks() bool {
-	return !m.Fresh && m.drivesFound() && (m.inside() || len(m.set) > 0)
+	return !m.Fresh && m.drivesFound() && (m.inside() || len(m.set)+len(m.Transfers) > 0)
 }
 
 // suspends reports that the protection of an encrypted disk is suspended for the work.
 func (m *maker) suspends() bool { return m.Planned.Wish.Encrypted == quantity.Yes && m.risks() }
 
+// BackupStep is that a copy is there and was read.
+const BackupStep = "prepare/backup"
+
 func (m *maker) prepare() {
 	if m.risks() {
-		s := Step{ID: "prepare/backup", Phase: Prepare, Do: fact.Of(Backup),
+		s := Step{ID: BackupStep, Phase: Prepare, Do: fact.Of(Backup),
 			Cautions: []Caution{cautionBackup}}
 		if w := m.Planned.Wish; w.BackedUp != "" {
 			s.How = append(s.How, fact.Of(OwnerSays, fact.Typed(w.BackedUp)))

@@ -78,6 +78,7 @@ export interface API {
 	arrays: ArrayChoices;
 	volumes: Volumes;
 	divided: Divided;
+	transfers: Transfers;
 	logbook: LogbookPage;
 	life: LifeView;
 	model: ModelView;
@@ -394,6 +395,12 @@ export interface Job {
 	 * @maxItems 64
 	 */
 	layouts?: Layout[];
+	/**
+	 * data that comes from old drives onto new ones
+	 *
+	 * @maxItems 32
+	 */
+	transfers?: Transfer[];
 	/**
 	 * drives that were taken out and wiped
 	 *
@@ -2372,6 +2379,60 @@ export interface Volume {
 	at?: string;
 }
 /**
+ * Transfer is data that comes from an old drive onto a new one, with what was looked up for it.
+ */
+export interface Transfer {
+	id: number;
+	how: 'fresh' | 'clone' | 'swap';
+	from: string;
+	to: string;
+	/**
+	 * that lie on the old one; absent is not looked
+	 */
+	bytes?: number;
+	/**
+	 * of a file; absent is a few large ones
+	 */
+	meanFile?: number;
+	/**
+	 * of the old one; absent is not looked
+	 */
+	table?: 'gpt' | 'mbr';
+	/**
+	 * of the system on it; absent is not looked
+	 */
+	start?: 'uefi' | 'legacy';
+	/**
+	 * the old one; absent is not looked
+	 */
+	encrypted?: boolean;
+	/**
+	 * at which its first partition begins; absent is not looked
+	 */
+	firstSector?: number;
+	/**
+	 * both drives tell the same logical sector size; absent is not looked
+	 */
+	sameSectors?: boolean;
+	proof?: Proof;
+}
+/**
+ * that all of it arrived
+ */
+export interface Proof {
+	files: number;
+	bytes: number;
+	/**
+	 * over all names and sums, as deepbay verify prints it; absent where only counts were compared
+	 */
+	digest?: string;
+	by?: string;
+	/**
+	 * as RFC 3339 writes it
+	 */
+	at?: string;
+}
+/**
  * Wiped is that a drive was wiped, and that it was read back.
  */
 export interface Wiped {
@@ -3427,6 +3488,9 @@ export interface Change {
 		| 'no layout'
 		| 'wipe'
 		| 'unwipe'
+		| 'transfer'
+		| 'no transfer'
+		| 'prove'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';
@@ -3500,6 +3564,8 @@ export interface Change {
 	 */
 	measured?: Series[];
 	layout?: Layout;
+	transfer?: Transfer;
+	proof?: Proof1;
 	array?: DriveArray;
 	sheet?: Sheet;
 }
@@ -3779,6 +3845,22 @@ export interface Missed {
 	 */
 	what: string;
 	why: 'needs-root' | 'not-there' | 'damaged' | 'too-big' | 'not-a-file';
+}
+/**
+ * Proof is that all data arrived: by a comparison of all files.
+ */
+export interface Proof1 {
+	files: number;
+	bytes: number;
+	/**
+	 * over all names and sums, as deepbay verify prints it; absent where only counts were compared
+	 */
+	digest?: string;
+	by?: string;
+	/**
+	 * as RFC 3339 writes it
+	 */
+	at?: string;
 }
 /**
  * UndoRequest takes the last change back.
@@ -5431,6 +5513,51 @@ export interface Strip {
  * Unsaid is a drive of which nobody said what it holds.
  */
 export interface Unsaid {
+	item: string;
+	name: string;
+}
+/**
+ * Transfers is what comes over in a job, and between which drives more can.
+ */
+export interface Transfers {
+	moved: Moved[];
+	/**
+	 * drives that hold something, or may
+	 */
+	from: MoveEnd[];
+	/**
+	 * blank ones
+	 */
+	to: MoveEnd[];
+}
+/**
+ * Moved is a transfer in words.
+ */
+export interface Moved {
+	transfer: Transfer;
+	from: string;
+	to: string;
+	needs: NeedLine[];
+	time: string;
+	proof?: string;
+	faults: string[];
+}
+/**
+ * NeedLine is something that must hold, and whether it does.
+ */
+export interface NeedLine {
+	need: string;
+	met?: boolean;
+	/**
+	 * nothing can be moved so
+	 */
+	hard?: boolean;
+	says: string;
+}
+/**
+ * MoveEnd is a drive that data can come from, or onto.
+ */
+export interface MoveEnd {
 	item: string;
 	name: string;
 }

@@ -43,6 +43,7 @@
 
 	let making = $state(false);
 	let dividing = $state(false);
+	let moving = $state(false);
 </script>
 
 <section aria-label="Afterwards" data-testid="after">
@@ -86,10 +87,21 @@
 	{#if drives.length > 0 && !session.closed}
 		<Quiet class="text-soft" onclick={() => (dividing = true)}>Volumes…</Quiet>
 	{/if}
+	{#each session.job.transfers ?? [] as t (t.id)}
+		<p class="mt-2 border-l-4 border-water-4 pl-3">
+			Data from {session.called(t.from)} onto {session.called(t.to)}: {t.proof
+				? 'proved'
+				: 'not proved yet'}
+		</p>
+	{/each}
+	{#if drives.length > 1 && !session.closed}
+		<Quiet class="text-soft" onclick={() => (moving = true)}>Move data…</Quiet>
+	{/if}
 	{#if session.view.stages.length === 0 && !session.closed}
 		<Quiet class="text-soft" onclick={() => (desk.dialog = 'stage')}>Do it in stages…</Quiet>
 	{/if}
 </section>
 
 <Later bind:open={dividing} load={() => import('./Volumes.svelte')} />
+<Later bind:open={moving} load={() => import('./Moving.svelte')} />
 <Later bind:open={making} load={() => import('./MakeArray.svelte')} />

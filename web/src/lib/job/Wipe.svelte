@@ -33,7 +33,7 @@
 		<fieldset class="grid gap-1">
 			<legend>How thoroughly</legend>
 			{#each drive.ways ?? [] as w (w.level)}
-				<Radio bind:group={level} value={w.level} class="min-h-11">{w.says}</Radio>
+				<Radio bind:group={level} value={w.level} classes={{ label: 'min-h-11' }}>{w.says}</Radio>
 			{/each}
 		</fieldset>
 		<ul class="list-disc pl-5">

@@ -1,6 +1,16 @@
 // What the page of measurements asks of the server.
 import { call, post } from '$lib/api/client';
-import type { ArrayChoices, Divided, Gains, Layout, SeriesRead, Volumes } from '$lib/api/types.gen';
+import type {
+	ArrayChoices,
+	Divided,
+	Gains,
+	Layout,
+	Moved,
+	SeriesRead,
+	Transfer,
+	Transfers,
+	Volumes
+} from '$lib/api/types.gen';
 
 const at = (job: string) => '/jobs/' + encodeURIComponent(job);
 
@@ -21,3 +31,9 @@ export const volumes = (job: string, system: string) =>
 /** A layout to scale, whatever is wrong with it. Nothing is kept. */
 export const divide = (job: string, layout: Layout) =>
 	call<Divided>(fetch, at(job) + '/volumes', post(layout));
+
+/** What data comes over between the drives of a job. */
+export const transfers = (job: string) => call<Transfers>(fetch, at(job) + '/transfers');
+/** What the machine says to a transfer, whatever is wrong with it. Nothing is kept. */
+export const moves = (job: string, t: Transfer) =>
+	call<Moved>(fetch, at(job) + '/transfers', post(t));

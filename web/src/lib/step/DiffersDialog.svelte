@@ -95,17 +95,17 @@
 		<fieldset class="grid gap-1">
 			<legend class="pb-1 font-semibold">{layer ? `The ${layer.name}` : step.do}</legend>
 			{#if layer}
-				<Radio name="how" value="otherwise" bind:group={how} class="min-h-11"
+				<Radio name="how" value="otherwise" bind:group={how} classes={{ label: 'min-h-11' }}
 					>It is held otherwise</Radio
 				>
-				<Radio name="how" value="gone" bind:group={how} class="min-h-11"
+				<Radio name="how" value="gone" bind:group={how} classes={{ label: 'min-h-11' }}
 					>There is no such layer</Radio
 				>
 			{/if}
-			<Radio name="how" value="more" bind:group={how} class="min-h-11"
+			<Radio name="how" value="more" bind:group={how} classes={{ label: 'min-h-11' }}
 				>Something else has to come off first</Radio
 			>
-			<Radio name="how" value="words" bind:group={how} class="min-h-11"
+			<Radio name="how" value="words" bind:group={how} classes={{ label: 'min-h-11' }}
 				>Something else, in words</Radio
 			>
 		</fieldset>

@@ -45,11 +45,13 @@
 	<form class="grid gap-3" onsubmit={send}>
 		<fieldset class="grid gap-1">
 			<legend class="pb-1 font-semibold">What happened</legend>
-			<Radio name="what" value="dropped" bind:group={kind} class="min-h-11"
+			<Radio name="what" value="dropped" bind:group={kind} classes={{ label: 'min-h-11' }}
 				>It dropped into the machine</Radio
 			>
-			<Radio name="what" value="missing" bind:group={kind} class="min-h-11">It was not there</Radio>
-			<Radio name="what" value="stripped" bind:group={kind} class="min-h-11"
+			<Radio name="what" value="missing" bind:group={kind} classes={{ label: 'min-h-11' }}
+				>It was not there</Radio
+			>
+			<Radio name="what" value="stripped" bind:group={kind} classes={{ label: 'min-h-11' }}
 				>Its head or thread is gone</Radio
 			>
 		</fieldset>

@@ -136,21 +136,21 @@
 			<fieldset class="grid gap-1">
 				<legend class="pb-1 font-semibold">{step.do}</legend>
 				{#if layer}
-					<Radio name="why" value="layer" bind:group={why} class="min-h-11"
+					<Radio name="why" value="layer" bind:group={why} classes={{ label: 'min-h-11' }}
 						>The {layer.name} does not come off: another way, if there is one</Radio
 					>
 				{/if}
 				{#if moves}
-					<Radio name="why" value="piece" bind:group={why} class="min-h-11"
+					<Radio name="why" value="piece" bind:group={why} classes={{ label: 'min-h-11' }}
 						>{comesOut
 							? `It does not come out of ${step.socket}: it stays`
 							: `It does not go into ${step.socket}: it gets another place`}</Radio
 					>
 				{/if}
-				<Radio name="why" value="screw" bind:group={why} class="min-h-11"
+				<Radio name="why" value="screw" bind:group={why} classes={{ label: 'min-h-11' }}
 					>A screw is stripped, missing or dropped</Radio
 				>
-				<Radio name="why" value="words" bind:group={why} class="min-h-11"
+				<Radio name="why" value="words" bind:group={why} classes={{ label: 'min-h-11' }}
 					>Something else, in words</Radio
 				>
 			</fieldset>
