@@ -39,7 +39,7 @@ export default defineConfig({
 						},
 						{
 							name: 'job',
-							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Changed|AsItCame|MemoryChoices|Stages|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|Closing|Owner|MakeArray|Volumes|Moving|Ends|Wipe|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
+							test: /src\/lib\/job\/(?!screens|outbox|SocketPanel|Changed|AsItCame|MemoryChoices|Stages|Offers|Room|Settings|Looked|LookUp|missing|Add|Edit|Shop|HandPage|OwnerPage|Papers|Closing|Owner|MakeArray|Volumes|Moving|Ends|Wipe|StepRow|TestState|LineRow|Written|Wish|wish|After|Plan|WhyNot|Searching|Conflict|OfAnother)/
 						}
 					]
 				}

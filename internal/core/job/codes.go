@@ -35,6 +35,24 @@ const (
 	ProofFirst        fact.Code = "job/proof-first"     // from, to
 	WipeNotProved     fact.Code = "job/wipe-not-proved" // piece's name
 
+	PapersAre    fact.Code = "job/papers-are"   // piece, warranty until, returns until
+	FateIs       fact.Code = "job/fate-is"      // piece, fate
+	FateUnsaid   fact.Code = "job/fate-unsaid"  // piece
+	NoSuchFate   fact.Code = "job/no-such-fate" // as given
+	FateStays    fact.Code = "job/fate-stays"   // piece's name
+	FateHolds    fact.Code = "job/fate-holds"   // piece's name
+	OwnerAgreed  fact.Code = "job/owner-agreed" // who
+	AgreedNot    fact.Code = "job/agreed-not"
+	NobodyAgreed fact.Code = "job/nobody-agreed"
+	WhoAgreed    fact.Code = "job/who-agreed"
+	PlainFitted  fact.Code = "job/plain-fitted" // piece
+	PlainMoved   fact.Code = "job/plain-moved"  // piece
+	PlainOut     fact.Code = "job/plain-out"    // piece
+	PlainOutTo   fact.Code = "job/plain-out-to" // piece, fate
+	PlainMemory  fact.Code = "job/plain-memory" // before, now
+	PlainRoom    fact.Code = "job/plain-room"   // before, now
+	PlainData    fact.Code = "job/plain-data"   // from, to
+
 	DidMeasure       fact.Code = "job/did-measure"  // count of series, the first of them, count of runs
 	NotMeasured      fact.Code = "job/not-measured" // series
 	NothingMeasured  fact.Code = "job/nothing-measured"

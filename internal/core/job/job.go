@@ -77,6 +77,7 @@ type Job struct {
 	Layouts   []volume.Layout   `json:"layouts,omitempty" jsonschema:"maxItems=64"`    // volumes that blank drives get
 	Transfers []volume.Transfer `json:"transfers,omitempty" jsonschema:"maxItems=32"`  // data that comes from old drives onto new ones
 	Wiped     []Wiped           `json:"wiped,omitempty" jsonschema:"maxItems=500"`     // drives that were taken out and wiped
+	Agreed    *Agreement        `json:"agreed,omitempty"`                              // the owner, to what was done
 	Closed    *Closing          `json:"closed,omitempty"`
 }
 
@@ -88,6 +89,10 @@ type Item struct {
 	New    bool        `json:"new,omitempty"`   // came to be fitted
 	Role   Role        `json:"role,omitempty"`  // what it is for once the job is done
 	Holds  rig.Content `json:"holds,omitempty"` // what a drive holds; absent is not known
+
+	Warranty Date `json:"warranty,omitempty" jsonschema:"maxLength=10"` // until when
+	Returns  Date `json:"returns,omitempty" jsonschema:"maxLength=10"`  // until when it can go back to where it was bought
+	Fate     Fate `json:"fate,omitempty"`                               // where it went, once it was out
 }
 
 // Explanation says why a line that differs is right all the same.
@@ -324,6 +329,13 @@ func (j *Job) Validate() problem.List {
 	j.validateMeasured(&l)
 	j.validateLayouts(&l)
 	j.validateTransfers(&l)
+	for i := range j.Items {
+		for name, d := range map[string]Date{"/warranty": j.Items[i].Warranty, "/returns": j.Items[i].Returns} {
+			if !d.Valid() {
+				l.Add("/items/"+strconv.Itoa(i)+name, fact.Of(NoSuchDay, string(d)))
+			}
+		}
+	}
 	for i, w := range j.Wiped {
 		if !seenItem[w.Item] {
 			l.Add("/wiped/"+strconv.Itoa(i)+"/item", fact.Of(NoItemIsNamed, w.Item))

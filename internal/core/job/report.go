@@ -38,6 +38,7 @@ type Report struct {
 	Gained   []Gain      // what was measured before the work and after it
 	Room     []fact.Fact // where a further drive, or more memory, would go
 	Proven   []Proven    // what the machine was seen to do beyond what its sheet says
+	Plain    []fact.Fact // what was done, for the owner
 	Stages   []StageReport
 	Hands    []string
 	From     time.Time // first tick
@@ -217,6 +218,8 @@ func report(v *View) Report {
 	r.Gained = j.gains(&v.Found, &v.Planned)
 	r.room(v)
 	r.Proven = proven(v)
+	v.Report.Fitted, v.Report.Removed = r.Fitted, r.Removed
+	r.Plain = plainly(v)
 	r.when(j)
 	for i := range j.Past {
 		r.Stages = append(r.Stages, StageReport{j.Past[i].Name, j.Past[i].By, j.Past[i].At, Look(j.was(i))})

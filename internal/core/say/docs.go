@@ -6,6 +6,7 @@ package say
 import (
 	"fmt"
 	"strconv"
+	"strings"
 	"time"
 
 	"deepbay/internal/core/fact"
@@ -243,6 +244,7 @@ type Report struct {
 	Gained   []GainLine     `json:"gained"` // measured before and after
 	Room     []Text         `json:"room"`   // where a further drive, or more memory, would go
 	Proven   []Proven       `json:"proven"` // seen beyond what the sheet says
+	Plain    []Text         `json:"plain"`  // what was done, for the owner
 	Stages   []StageReport  `json:"stages"` // finished before
 	Hands    []Name         `json:"hands"`
 	From     time.Time      `json:"from,omitzero"` // first tick
@@ -302,7 +304,13 @@ type Fitted struct {
 	From   rig.Path   `json:"from,omitzero"` // moved from here
 	Runs   Text       `json:"runs,omitzero"` // what it does there
 	Wiped  Text       `json:"wiped,omitzero"`
-	Ways   []WipeWay  `json:"ways,omitempty"` // of a drive that was taken out: how it can be wiped
+	Papers Text       `json:"papers,omitzero"` // warranty and returns
+
+	Warranty job.Date  `json:"warranty,omitempty"`
+	Returns  job.Date  `json:"returns,omitempty"`
+	Fate     job.Fate  `json:"fate,omitempty"` // of what was taken out
+	Went     Text      `json:"went,omitzero"`  // the same in words
+	Ways     []WipeWay `json:"ways,omitempty"` // of a drive that was taken out: how it can be wiped
 }
 
 // WipeWay is a level of wiping, and what it takes for a drive.
@@ -541,6 +549,7 @@ func (v *Voice) report(w *job.View) Report {
 		a := &r.Accepted[i]
 		out.Accepted[i] = AcceptedLoss{v.Fact(a.Says), Name(a.By), a.At}
 	}
+	out.Plain = v.facts(r.Plain)
 	out.Room, out.Gained = v.facts(r.Room), make([]GainLine, len(r.Gained))
 	for i := range r.Gained {
 		g := v.gained(&r.Gained[i])
@@ -560,6 +569,12 @@ func (v *Voice) fitted(w *job.View, list []job.Fitted) []Fitted {
 		if f.Runs != nil {
 			out[i].Runs = v.socket(&w.Planned, f.Runs).Says
 		}
+		if it := w.Job.Item(f.Item); it != nil {
+			out[i].Warranty, out[i].Returns, out[i].Fate, out[i].Papers = it.Warranty, it.Returns, it.Fate, v.text(papers(it))
+			if it.Fate != "" {
+				out[i].Went = v.text(fateWords[it.Fate])
+			}
+		}
 		if was := w.Job.WipedAs(f.Item); was != nil {
 			out[i].Wiped = v.Fact(fact.Of(job.WasWiped, fact.Typed(was.Level), fact.Typed(was.By)))
 		}
@@ -570,6 +585,30 @@ func (v *Voice) fitted(w *job.View, list []job.Fitted) []Fitted {
 		}
 	}
 	return out
+}
+
+// fateWords says where old parts went.
+var fateWords = map[job.Fate]string{job.WithOwner: "with its owner", job.OnShelf: "on the shop's shelf", job.SentBack: "sent back", job.Recycled: "with a recycler"}
+
+// papers says until when a part is under warranty, and can be returned.
+func papers(it *job.Item) string {
+	var out []string
+	if it.Warranty != "" {
+		out = append(out, "warranty until "+calendar(it.Warranty))
+	}
+	if it.Returns != "" {
+		out = append(out, "can be returned until "+calendar(it.Returns))
+	}
+	return strings.Join(out, ", ")
+}
+
+// calendar prints a day as people read it; one that is not said is that.
+func calendar(d job.Date) string {
+	t, err := time.Parse(time.DateOnly, string(d))
+	if err != nil {
+		return "a day that nobody said"
+	}
+	return t.Format("2 Jan 2006")
 }
 
 // Part is a part in one line of the trade's shorthand.

@@ -183,6 +183,10 @@ func (v *Voice) arg(x any, verb string) string {
 			return ", as " + string(a)
 		case verb == "labelled" || verb == "placed":
 			return ""
+		case verb == "day":
+			return calendar(job.Date(a))
+		case verb == "fate":
+			return fateWords[job.Fate(a)]
 		case verb == "level":
 			return levelWords[rig.Level(a)]
 		case verb == "measured":
@@ -497,8 +501,36 @@ func (v *Voice) piece(id rig.ItemID, verb string) string {
 		if p := v.rig.Piece(id); p != nil {
 			return describe(p.Part)
 		}
+	case "plain":
+		if p := v.rig.Piece(id); p != nil {
+			return plain(p.Part)
+		}
 	}
 	return v.name(id)
+}
+
+// plain is a part in the words of somebody who only uses it.
+func plain(p *part.Part) string {
+	what := "a part"
+	switch {
+	case p.Drive != nil && p.Drive.Form.Optical():
+		what = "an optical drive"
+	case p.Drive != nil && p.Drive.Media == part.Platter:
+		what = "a hard disk"
+	case p.Drive != nil:
+		what = "a solid-state drive"
+	case p.Module != nil:
+		what = "a memory module"
+	case p.Card != nil:
+		what = "a card"
+	}
+	switch {
+	case p.Drive != nil && p.Drive.CapacityBytes.Known():
+		what += " of " + p.Drive.CapacityBytes.Decimal()
+	case p.Module != nil && p.Module.SizeBytes.Known():
+		what += " of " + p.Module.SizeBytes.Binary()
+	}
+	return what + " (" + p.Name + ")"
 }
 
 // name is what a piece is called.

@@ -407,6 +407,7 @@ export interface Job {
 	 * @maxItems 500
 	 */
 	wiped?: Wiped[];
+	agreed?: Agreement;
 	closed?: Closing;
 }
 /**
@@ -1604,6 +1605,18 @@ export interface Item {
 	 * what a drive holds; absent is not known
 	 */
 	holds?: 'blank' | 'data' | 'system';
+	/**
+	 * until when
+	 */
+	warranty?: string;
+	/**
+	 * until when it can go back to where it was bought
+	 */
+	returns?: string;
+	/**
+	 * where it went, once it was out
+	 */
+	fate?: 'owner' | 'shelf' | 'returned' | 'recycled';
 }
 /**
  * Held is a question answered.
@@ -2446,6 +2459,20 @@ export interface Wiped {
 	at?: string;
 }
 /**
+ * the owner, to what was done
+ */
+export interface Agreement {
+	/**
+	 * who agreed
+	 */
+	owner: string;
+	/**
+	 * who noted it
+	 */
+	by?: string;
+	at?: string;
+}
+/**
  * Closing is the end of a job.
  */
 export interface Closing {
@@ -3138,6 +3165,10 @@ export interface Report {
 	 */
 	proven: Proven[];
 	/**
+	 * what was done, for the owner
+	 */
+	plain: string[];
+	/**
 	 * finished before
 	 */
 	stages: StageReport[];
@@ -3170,6 +3201,20 @@ export interface Fitted {
 	 */
 	runs?: string;
 	wiped?: string;
+	/**
+	 * warranty and returns
+	 */
+	papers?: string;
+	warranty?: string;
+	returns?: string;
+	/**
+	 * of what was taken out
+	 */
+	fate?: 'owner' | 'shelf' | 'returned' | 'recycled';
+	/**
+	 * the same in words
+	 */
+	went?: string;
 	/**
 	 * of a drive that was taken out: how it can be wiped
 	 */
@@ -3491,6 +3536,10 @@ export interface Change {
 		| 'transfer'
 		| 'no transfer'
 		| 'prove'
+		| 'papers'
+		| 'fate'
+		| 'agree'
+		| 'disagree'
 		| 'close'
 		| 'reopen';
 	in?: 'found' | 'planned';

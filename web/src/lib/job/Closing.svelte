@@ -24,6 +24,7 @@
 	/** A drive that was taken out, and is wiped now. */
 	let old = $state.raw<Fitted>();
 	let wiping = $state(false);
+	let papers = $state(false);
 	const later = $derived(session.view.stages.find((s) => s.at === 1)?.name);
 
 	let key = crypto.randomUUID();
@@ -84,6 +85,12 @@
 	{/each}
 	{#if old}
 		<Later bind:open={wiping} load={() => import('./Wipe.svelte')} also={{ drive: old }} />
+	{/if}
+	{#if !job.closed}
+		<Button color="alternative" onclick={() => (papers = true)}
+			>Warranty, old parts, agreement…</Button
+		>
+		<Later bind:open={papers} load={() => import('./Papers.svelte')} />
 	{/if}
 	<Button color={job.closed ? 'primary' : 'alternative'} onclick={() => window.print()}
 		>Print the page</Button

@@ -30,7 +30,9 @@
 			{#each list as f (f.item)}
 				<TableBodyRow>
 					<TableBodyCell><strong>{f.name}</strong><br />{f.what}</TableBodyCell>
-					<TableBodyCell>{f.number}<br />{f.serial}</TableBodyCell>
+					<TableBodyCell
+						>{f.number}<br />{f.serial}{#if f.papers}<br />{f.papers}{/if}</TableBodyCell
+					>
 					<TableBodyCell
 						>{f.socket}{f.from
 							? f.socket
@@ -38,7 +40,7 @@
 								: `was in ${f.from}`
 							: ''}</TableBodyCell
 					>
-					<TableBodyCell>{f.runs ?? f.wiped}</TableBodyCell>
+					<TableBodyCell>{f.runs ?? [f.wiped, f.went].filter(Boolean).join('; ')}</TableBodyCell>
 				</TableBodyRow>
 			{/each}
 		</Table>
@@ -170,6 +172,12 @@
 	{/if}
 	{#if r.room.length > 0}
 		<p class="mt-3"><strong>Room for more:</strong> {r.room.join(' ')}</p>
+	{/if}
+	{#if job.agreed}
+		<p class="mt-3">
+			<strong>Agreed:</strong>
+			{job.agreed.owner}, {when(job.agreed.at)} ({job.agreed.by})
+		</p>
 	{/if}
 	{#if job.closed}
 		<p class="mt-5 border-t-2 border-ink pt-2">
