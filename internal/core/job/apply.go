@@ -82,6 +82,7 @@ const (
 	DoNoTransfer Do = "no transfer" // value is the number of one that does not
 	DoProve      Do = "prove"       // value is the number of one that did: proof
 
+	DoLetters  Do = "letters"  // under which letters, or where, the volumes of item are seen: text
 	DoPapers   Do = "papers"   // warranty of item ends on value, and it can be returned until text
 	DoFate     Do = "fate"     // what became of item, which is out: value
 	DoAgree    Do = "agree"    // the owner agreed to what was done: text is who
@@ -94,7 +95,7 @@ const (
 // Values lists the changes for the formats.
 func (Do) Values() []string {
 	return []string{string(DoPlace), string(DoTakeOut), string(DoAside), string(DoMoves), string(DoBay), string(DoSet), string(DoAdd), string(DoCorrect), string(DoRemove), string(DoRole), string(DoArray), string(DoNoArray), string(DoSheet), string(DoSchedule), string(DoFresh), string(DoProcessor), string(DoWish),
-		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoLayout), string(DoNoLayout), string(DoWipe), string(DoUnwipe), string(DoTransfer), string(DoNoTransfer), string(DoProve), string(DoPapers), string(DoFate), string(DoAgree), string(DoDisagree), string(DoClose), string(DoReopen)}
+		string(DoTick), string(DoUntick), string(DoLeaveOut), string(DoTest), string(DoConfirm), string(DoRead), string(DoForget), string(DoExplain), string(DoAccept), string(DoUnaccept), string(DoAddStage), string(DoNameStage), string(DoDropStage), string(DoNextStage), string(DoLook), string(DoUnlook), string(DoIncident), string(DoSettle), string(DoDiffers), string(DoToSheet), string(DoStuck), string(DoUnstuck), string(DoPractice), string(DoObserve), string(DoCheck), string(DoUncheck), string(DoCure), string(DoUncure), string(DoMeasure), string(DoUnmeasure), string(DoLayout), string(DoNoLayout), string(DoWipe), string(DoUnwipe), string(DoTransfer), string(DoNoTransfer), string(DoProve), string(DoLetters), string(DoPapers), string(DoFate), string(DoAgree), string(DoDisagree), string(DoClose), string(DoReopen)}
 }
 
 // State tells which of a job's two setups a change is about.
@@ -299,6 +300,8 @@ func (a *applier) apply() fact.Fact {
 		return a.wipe()
 	case DoTransfer, DoNoTransfer, DoProve:
 		return a.transfer()
+	case DoLetters:
+		return a.letters()
 	case DoPapers:
 		return a.papers()
 	case DoFate:

@@ -90,9 +90,10 @@ type Item struct {
 	Role   Role        `json:"role,omitempty"`  // what it is for once the job is done
 	Holds  rig.Content `json:"holds,omitempty"` // what a drive holds; absent is not known
 
-	Warranty Date `json:"warranty,omitempty" jsonschema:"maxLength=10"` // until when
-	Returns  Date `json:"returns,omitempty" jsonschema:"maxLength=10"`  // until when it can go back to where it was bought
-	Fate     Fate `json:"fate,omitempty"`                               // where it went, once it was out
+	At       []string `json:"at,omitempty" jsonschema:"maxItems=26"`        // letters or mount points of the volumes on a drive, as far as somebody said
+	Warranty Date     `json:"warranty,omitempty" jsonschema:"maxLength=10"` // until when
+	Returns  Date     `json:"returns,omitempty" jsonschema:"maxLength=10"`  // until when it can go back to where it was bought
+	Fate     Fate     `json:"fate,omitempty"`                               // where it went, once it was out
 }
 
 // Explanation says why a line that differs is right all the same.

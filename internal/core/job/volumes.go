@@ -98,7 +98,7 @@ func (a *applier) layout() fact.Fact {
 		}
 	}
 	j.Layouts = append(slices.DeleteFunc(j.Layouts, func(l volume.Layout) bool { return l.Item == next.Item && l.Array == next.Array }), next)
-	if list := volume.CheckAll(j.Layouts, nil); len(list) > 0 {
+	if list := volume.CheckAll(j.Layouts, j.Taken()); len(list) > 0 {
 		for _, p := range list { // of what is there already nothing is wrong: it is this one
 			at := strings.SplitN(p.Pointer, "/", 4)
 			a.list.Add("/layout/"+at[len(at)-1], p.Fact)
@@ -128,6 +128,74 @@ func (j *Job) faulty(l *volume.Layout, list *problem.List, at string) {
 	}
 }
 
+// Taken is the letters and mount points of volumes that are there already, as far as somebody said.
+func (j *Job) Taken() []string {
+	var out []string
+	for i := range j.Items {
+		if !j.Planned.Where(j.Items[i].ID).IsZero() {
+			out = append(out, j.Items[i].At...)
+		}
+	}
+	return out
+}
+
+// letters keeps under which letters, or where, the volumes of a drive are seen.
+func (a *applier) letters() fact.Fact {
+	c, j := &a.change, &a.job
+	if j.mustKnow(&a.list, "/item", c.Item); len(a.list) > 0 {
+		return fact.Fact{}
+	}
+	it := j.Item(c.Item)
+	if d := j.Part(it.Part).Drive; d == nil {
+		return a.refuse("/item", fact.Of(LayoutNoDrive, j.Name(c.Item)))
+	}
+	at, list := volume.Ats(c.Text)
+	if a.list = append(a.list, list...); len(a.list) > 0 {
+		return fact.Fact{}
+	}
+	if len(at) > 26 {
+		return a.refuse("/text", fact.Of(TooMany, 26))
+	}
+	it.At = at
+	for i := range j.Items {
+		if o := &j.Items[i]; o.ID != it.ID && !j.Planned.Where(o.ID).IsZero() {
+			for _, t := range o.At {
+				if slices.Contains(at, t) {
+					return a.refuse("/text", fact.Of(volume.TakenAt, t))
+				}
+			}
+		}
+	}
+	if list := volume.CheckAll(j.Layouts, j.Taken()); len(list) > 0 {
+		return a.refuse("/text", list[0].Fact)
+	}
+	if len(at) == 0 {
+		return fact.Of(LettersUnsaid, c.Item)
+	}
+	return fact.Of(LettersAre, c.Item, fact.Typed(strings.Join(at, " ")))
+}
+
+// SystemDrive is the drive that gets the system, and how; none where nobody said, or an array does.
+func (j *Job) SystemDrive() (rig.ItemID, rig.StartHow) {
+	s := j.Wish.Starts
+	if s.Item != "" && !j.Planned.Where(s.Item).IsZero() && (s.How == rig.Install || s.How == rig.CopyOver) {
+		return s.Item, s.How
+	}
+	return "", ""
+}
+
+// Lettered is the drives that stay in the machine and may have volumes.
+func (j *Job) Lettered() []*Item {
+	var out []*Item
+	for i := range j.Items {
+		it := &j.Items[i]
+		if d := j.Part(it.Part).Drive; d != nil && !d.Form.Optical() && it.Holds != rig.Blank && !j.Planned.Where(it.ID).IsZero() {
+			out = append(out, it)
+		}
+	}
+	return out
+}
+
 // validateLayouts reports layouts that contradict themselves or one another.
 func (j *Job) validateLayouts(list *problem.List) {
 	for i := range j.Layouts {
@@ -137,7 +205,7 @@ func (j *Job) validateLayouts(list *problem.List) {
 			list.Add(at+"/item", fact.Of(LayoutTwice))
 		}
 	}
-	*list = append(*list, volume.CheckAll(j.Layouts, nil)...)
+	*list = append(*list, volume.CheckAll(j.Layouts, j.Taken())...)
 }
 
 // Blanks is the drives, and arrays of them, that are known to be blank, lie in the machine as planned

@@ -194,3 +194,50 @@ func TestWipe(t *testing.T) {
 		t.Errorf("taken back, it holds %q", it.Holds)
 	}
 }
+
+// TestLetters: letters that volumes have already are given to nothing else, whoever comes first.
+func TestLetters(t *testing.T) {
+	j := load(t, "echo-sounding-tower")
+	try := func(c job.Change) error {
+		next, _, err := job.Apply(j, c, stamp)
+		if err == nil {
+			j = next
+		}
+		return err
+	}
+	for _, c := range []job.Change{
+		{Do: job.DoPlace, In: job.InPlanned, Item: "item-4", Socket: rig.ParsePath("M2_1")},
+		{Do: job.DoCorrect, Item: "item-4", Serial: j.Item("item-4").Serial, New: true, Holds: rig.Blank},
+		{Do: job.DoLetters, Item: "item-3", Text: "d e"},
+	} {
+		if err := try(c); err != nil {
+			t.Fatal(c.Do, err)
+		}
+	}
+	layout := func(at string) job.Change {
+		return job.Change{Do: job.DoLayout, Layout: &volume.Layout{Item: "item-4", Table: volume.GPT, Volumes: []volume.Volume{{System: volume.NTFS, Label: "NEW", At: at}}}}
+	}
+	if s := volume.Suggest(j.Blanks(), volume.NTFS, nil, j.Taken()); len(s) != 1 || s[0].Volumes[0].At != "F:" {
+		t.Errorf("suggested: %+v", s)
+	}
+	for _, c := range []struct {
+		change job.Change
+		ok     bool
+	}{
+		{layout("D:"), false}, {layout("F:"), true},
+		{job.Change{Do: job.DoLetters, Item: "item-3", Text: "D: F:"}, false}, // the new volume has it
+		{job.Change{Do: job.DoLetters, Item: "item-3", Text: "D: G:"}, true},
+		{job.Change{Do: job.DoLetters, Item: "item-3", Text: "D: D:"}, false},
+		{job.Change{Do: job.DoLetters, Item: "item-3", Text: "harbour"}, false},
+		{job.Change{Do: job.DoLetters, Item: "item-5", Text: "H:"}, false}, // a module
+		{job.Change{Do: job.DoLetters, Item: "item-3"}, true},
+		{layout("D:"), true},
+	} {
+		if err := try(c.change); (err == nil) != c.ok {
+			t.Errorf("%+v: %v", c.change, err)
+		}
+		if l := j.Validate(); len(l) > 0 {
+			t.Errorf("%+v leaves %v", c.change, l)
+		}
+	}
+}

@@ -2,6 +2,7 @@ package say
 
 import (
 	"strconv"
+	"strings"
 
 	"deepbay/internal/core/job"
 	"deepbay/internal/core/quantity"
@@ -12,8 +13,25 @@ import (
 // Volumes is what is written on the blank drives of a job.
 type Volumes struct {
 	Drives []Divided `json:"drives"`
-	Open   []Unsaid  `json:"open"` // drives of which nobody said what they hold
-	Says   Text      `json:"says"` // which drives are not among them, and why
+	Open   []Unsaid  `json:"open"`             // drives of which nobody said what they hold
+	System *SystemOn `json:"system,omitempty"` // what the drive gets that starts the machine
+	Stays  []Staying `json:"stays"`            // drives that hold something, with their letters
+	Says   Text      `json:"says"`             // which drives are not among them, and why
+}
+
+// SystemOn is the drive that gets the system.
+type SystemOn struct {
+	Name  Text    `json:"name"`
+	Size  Text    `json:"size"`  // as the installer's list tells it
+	Strip []Strip `json:"strip"` // how it looks afterwards, roughly
+	Says  []Text  `json:"says"`
+}
+
+// Staying is a drive that stays and holds something, or may.
+type Staying struct {
+	Item rig.ItemID `json:"item"`
+	Name Text       `json:"name"`
+	At   string     `json:"at"` // its letters or mount points, as far as somebody said
 }
 
 // Unsaid is a drive of which nobody said what it holds.
@@ -45,7 +63,7 @@ type Strip struct {
 // Volumes words what is written on blank drives: as somebody said, else as is suggested for volumes of
 // a file system.
 func (v *Voice) Volumes(j *job.Job, fs volume.FileSystem) Volumes {
-	out := Volumes{Drives: []Divided{}, Open: []Unsaid{}, Says: v.text("Drives that hold something, or of which nobody knows what they hold, are not among these: nothing is written on them.")}
+	out := Volumes{Drives: []Divided{}, Open: []Unsaid{}, Stays: []Staying{}, System: v.systemOn(j, fs), Says: v.text("Drives that hold something, or of which nobody knows what they hold, are not among these: nothing is written on them.")}
 	for _, id := range j.Untold() {
 		out.Open = append(out.Open, Unsaid{id, v.text(v.piece(id, "serial"))})
 	}
@@ -64,9 +82,12 @@ func (v *Voice) Volumes(j *job.Job, fs volume.FileSystem) Volumes {
 			open = append(open, blanks[i])
 		}
 	}
-	var taken []string
+	taken := j.Taken()
 	if fs.Lettered() {
-		taken = []string{"C:"} // of the system
+		taken = append(taken, "C:") // of the system
+	}
+	for _, it := range j.Lettered() {
+		out.Stays = append(out.Stays, Staying{it.ID, v.text(v.piece(it.ID, "serial")), strings.Join(it.At, " ")})
 	}
 	suggested := volume.Suggest(open, fs, j.Layouts, taken)
 	for i := range blanks {
@@ -77,6 +98,34 @@ func (v *Voice) Volumes(j *job.Job, fs volume.FileSystem) Volumes {
 		}
 		out.Drives = append(out.Drives, v.divided(b, suggested[0], false))
 		suggested = suggested[1:]
+	}
+	return out
+}
+
+// systemOn is what the drive gets that starts the machine, where the installer or a copy makes it.
+func (v *Voice) systemOn(j *job.Job, fs volume.FileSystem) *SystemOn {
+	id, how := j.SystemDrive()
+	it := j.Item(id)
+	if it == nil {
+		return nil
+	}
+	out := &SystemOn{Name: v.text(v.piece(id, "serial")), Size: v.text("of a capacity that nobody stated"), Strip: []Strip{}, Says: []Text{}}
+	size := j.Part(it.Part).Drive.CapacityBytes
+	if size.Known() {
+		out.Size = v.text("in the installer's list: " + size.AsSystemPrints() + ", which is " + size.Decimal())
+	}
+	if how == rig.CopyOver {
+		out.Says = append(out.Says, v.text("Its partitions come with the copy, as they were on the old drive; where the new one is larger, the last is made larger afterwards."))
+		return out
+	}
+	if size.Known() {
+		for _, s := range volume.InstallerMakes(fs, size) {
+			out.Strip = append(out.Strip, Strip{s.Kind, float64(s.Bytes) / float64(size), v.text(v.stretch(nil, &s))})
+		}
+	}
+	out.Says = append(out.Says, v.text("The installer makes them by itself, on all of the drive; sizes differ a little from system to system."))
+	if it.Serial != "" {
+		out.Says = append(out.Says, v.text("Where its list shows serial numbers, it is "+it.Serial+"; where not, its size tells it from the others, or they are off meanwhile."))
 	}
 	return out
 }
@@ -142,6 +191,14 @@ func (v *Voice) stretch(l *volume.Layout, s *volume.Stretch) string {
 		return says
 	case volume.FreeKind:
 		return "free: " + s.Bytes.Decimal()
+	case volume.StartKind:
+		return "to start from: " + s.Bytes.Binary() + ", FAT32"
+	case volume.ReservedKind:
+		return "reserved: " + s.Bytes.Binary()
+	case volume.SystemKind:
+		return "the system: " + s.Bytes.Decimal() + ", shown as " + s.Bytes.AsSystemPrints()
+	case volume.RecoveryKind:
+		return "to recover from: " + s.Bytes.Binary()
 	case volume.LostKind:
 		return "beyond the table: " + s.Bytes.Decimal()
 	}

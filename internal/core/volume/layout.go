@@ -114,6 +114,11 @@ const (
 	VolumeKind Kind = "volume"
 	FreeKind   Kind = "free"
 	LostKind   Kind = "lost" // beyond what the older table can name
+
+	StartKind    Kind = "start"    // what firmware starts from
+	ReservedKind Kind = "reserved" // by the installer
+	SystemKind   Kind = "system"
+	RecoveryKind Kind = "recovery"
 )
 
 // Values lists the kinds for the formats.
@@ -291,6 +296,54 @@ func CheckAll(layouts []Layout, taken []string) problem.List {
 		}
 	}
 	return list
+}
+
+// InstallerMakes is how a drive looks when a system was installed on all of it, roughly: what
+// installers make differs by a few hundred mebibytes (practice; UEFI wants a FAT32 partition to start
+// from, of 260 MiB at least where sectors are 4 KiB). A system with drive letters keeps 16 MiB for
+// itself, and a partition to recover from at the end.
+func InstallerMakes(fs FileSystem, capacity quantity.Bytes) []Stretch {
+	start, reserved, recovery := 300*quantity.MiB, quantity.Bytes(0), quantity.Bytes(0)
+	if fs.Lettered() {
+		reserved, recovery = 16*quantity.MiB, 750*quantity.MiB
+	}
+	rest := capacity - 2*grain - start - reserved - recovery
+	if rest <= 0 {
+		return nil
+	}
+	var out []Stretch
+	at := quantity.Bytes(0)
+	for _, p := range []struct {
+		kind  Kind
+		bytes quantity.Bytes
+	}{{TableKind, grain}, {StartKind, start}, {ReservedKind, reserved}, {SystemKind, rest}, {RecoveryKind, recovery}, {TableKind, grain}} {
+		if p.bytes > 0 {
+			out = append(out, Stretch{Kind: p.kind, From: at, Bytes: p.bytes})
+			at += p.bytes
+		}
+	}
+	return out
+}
+
+// Ats reads letters or mount points as they are typed, with blanks or commas between; what is none
+// is an error.
+func Ats(text string) ([]string, problem.List) {
+	var out []string
+	var l problem.List
+	for _, t := range strings.FieldsFunc(text, func(r rune) bool { return r == ' ' || r == ',' || r == ';' }) {
+		if len(t) == 1 || len(t) == 2 && t[1] == ':' {
+			if t = strings.ToUpper(t[:1]) + ":"; t[0] < 'A' || t[0] > 'Z' {
+				l.Add("/text", fact.Of(NoLetter, t))
+			}
+		} else if !strings.HasPrefix(t, "/") || strings.Contains(t, "//") {
+			l.Add("/text", fact.Of(NoMount, t))
+		}
+		if slices.Contains(out, t) {
+			l.Add("/text", fact.Of(TakenAt, t))
+		}
+		out = append(out, t)
+	}
+	return out, l
 }
 
 // Blank is a drive that may be written on.

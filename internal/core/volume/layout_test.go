@@ -116,3 +116,40 @@ func TestSuggest(t *testing.T) {
 		}
 	}
 }
+
+// TestInstallerMakes: stretches lie one behind the other, none is empty, and together they are the
+// drive; a drive that is too small gets nothing.
+func TestInstallerMakes(t *testing.T) {
+	for _, fs := range []FileSystem{NTFS, Ext4} {
+		for _, size := range []quantity.Bytes{quantity.GiB, 64 * quantity.GB, 500107862016, 4 * quantity.TB} {
+			at, system := quantity.Bytes(0), false
+			list := InstallerMakes(fs, size)
+			if fs == NTFS && size == quantity.GiB {
+				if list != nil {
+					t.Errorf("%v of a gibibyte", list)
+				}
+				continue
+			}
+			for _, s := range list {
+				if s.From != at || s.Bytes <= 0 {
+					t.Errorf("%s on %v: %v after %v", fs, size, s, at)
+				}
+				at += s.Bytes
+				system = system || s.Kind == SystemKind && s.Bytes > size*9/10-quantity.GiB
+			}
+			if at != size || !system {
+				t.Errorf("%s on %v: %v in all, %v", fs, size, at, list)
+			}
+		}
+	}
+	for text, want := range map[string]string{"d, E:": "D: E:", "/srv/tides": "/srv/tides", "": "", "D d": "refused", "1:": "refused", "srv": "refused", "/a//b": "refused"} {
+		at, list := Ats(text)
+		got := strings.Join(at, " ")
+		if len(list) > 0 {
+			got = "refused"
+		}
+		if got != want {
+			t.Errorf("%q: %s, want %s", text, got, want)
+		}
+	}
+}

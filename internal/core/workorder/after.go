@@ -5,8 +5,10 @@ package workorder
 
 import (
 	"slices"
+	"strings"
 
 	"deepbay/internal/core/fact"
+	"deepbay/internal/core/machine"
 	"deepbay/internal/core/practice"
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
@@ -73,11 +75,49 @@ func (m *maker) system() {
 // install puts a fresh system onto a drive.
 func (m *maker) install(id rig.ItemID) {
 	s := Step{ID: "system/" + string(rig.Install), Phase: System, Do: fact.Of(InstallOn, id), How: []fact.Fact{fact.Of(ChooseBySerial)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
-	if m.Practice.Of(practice.OldDrive) == practice.Unplugged && m.others(id) {
-		s.How = append(s.How, fact.Of(OthersOff))
+	if m.needsDriver() {
+		s.How = append(s.How, fact.Of(DriverStick))
 	}
 	m.target(&s, id)
+	off := m.Practice.Of(practice.OldDrive) == practice.Unplugged && m.others(id)
+	if off {
+		m.add(m.othersStep("system/others-off", OthersOff, id))
+	}
 	m.add(s)
+	if off {
+		m.add(m.othersStep("system/others-on", OthersOn, id))
+	}
+}
+
+// othersStep takes every other drive off for the installer, or puts them back.
+func (m *maker) othersStep(id string, do fact.Code, but rig.ItemID) Step {
+	s := Step{ID: id, Phase: System, Do: fact.Of(do), Cautions: []Caution{cautionMains}}
+	for i := range m.Planned.Pieces {
+		p := &m.Planned.Pieces[i]
+		if d := p.Part.Drive; d != nil && p.ID != but && !d.Form.Optical() && !m.Planned.Where(p.ID).IsZero() {
+			s.How = append(s.How, fact.Of(OtherAt, p.ID, m.Planned.Where(p.ID)))
+		}
+	}
+	if do == OthersOff {
+		s.How = append(s.How, fact.Of(OrInSetUp))
+	}
+	return s
+}
+
+// needsDriver reports that the controller is planned in a mode in which installers may lack its
+// driver: one of arrays, or that maps drives elsewhere.
+func (m *maker) needsDriver() bool {
+	for i := range m.Sheet.Settings {
+		st := &m.Sheet.Settings[i]
+		value := strings.ToLower(m.Planned.Choice(st))
+		switch {
+		case st.Role == machine.StorageMode && (strings.Contains(value, "raid") || strings.Contains(value, "array")):
+			return true
+		case st.Role == machine.Remapping && m.Planned.Choice(st) != st.Default:
+			return true
+		}
+	}
+	return false
 }
 
 // copyOver copies the old system drive onto a new one.

@@ -46,6 +46,9 @@ const (
 	KindByKind        fact.Code = "workorder/kind-by-kind"
 	ProfileStaysOff   fact.Code = "workorder/profile-stays-off"
 	OthersOff         fact.Code = "workorder/others-off"
+	OthersOn          fact.Code = "workorder/others-on"
+	OtherAt           fact.Code = "workorder/other-at" // piece, place
+	OrInSetUp         fact.Code = "workorder/or-in-set-up"
 	Mat               fact.Code = "workorder/mat"
 	Strap             fact.Code = "workorder/strap"
 	Light             fact.Code = "workorder/light"

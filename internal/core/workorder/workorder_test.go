@@ -262,7 +262,7 @@ func TestPractice(t *testing.T) {
 		{practice.System, practice.Clone, nil, "system/copy", "Copy", ""},
 		{practice.System, practice.CopyAndSwap, nil, "system/swap", "swap the letters", ""},
 		{practice.Speed, practice.Base, nil, "power-on/start", "profile stays off", ""},
-		{practice.OldDrive, practice.Connected, func(j *job.Job) { j.Wish.Starts = rig.Start{How: rig.Install, Item: "item-4"} }, "system/install", "size and serial", "every other drive is unplugged"},
+		{practice.OldDrive, practice.Connected, func(j *job.Job) { j.Wish.Starts = rig.Start{How: rig.Install, Item: "item-4"} }, "system/install", "size and serial", "size and serial"},
 	} {
 		asked[c.school] = true
 		said := func(p practice.Practice) string {
@@ -286,6 +286,27 @@ func TestPractice(t *testing.T) {
 		}
 		if got := said(nil); !strings.Contains(got, c.usual) {
 			t.Errorf("%s as usual lacks %q: %s", c.matter, c.usual, got)
+		}
+	}
+	for _, c := range []struct {
+		school practice.School
+		want   string
+	}{{practice.Unplugged, "system/others-off system/install system/others-on"}, {practice.Connected, "system/install"}} {
+		j := tower(t)
+		j.Planned.Placements = place("item-3:SATA6", "item-4:M2_1", "item-5:A2", "item-6:B2")
+		j.Wish.Starts = rig.Start{How: rig.Install, Item: "item-4"}
+		j.Practice = practice.Practice{{Matter: practice.OldDrive, School: c.school}}
+		var steps []string
+		for _, s := range j.Order() {
+			if s.Phase == workorder.System {
+				steps = append(steps, s.ID)
+			}
+			if s.ID == "system/others-off" && !strings.Contains(joined(say.About(say.Plain, &j).Steps([]workorder.Step{s})[0].How), "Mudlark 2 TB, serial ML7-0093318, in SATA6") {
+				t.Errorf("what is taken off is not named: %v", s.How)
+			}
+		}
+		if got := strings.Join(steps, " "); got != c.want {
+			t.Errorf("%s: %s, want %s", c.school, got, c.want)
 		}
 	}
 	j, err := demo.Job("rain-gauge-logger")

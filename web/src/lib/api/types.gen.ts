@@ -1606,6 +1606,12 @@ export interface Item {
 	 */
 	holds?: 'blank' | 'data' | 'system';
 	/**
+	 * letters or mount points of the volumes on a drive, as far as somebody said
+	 *
+	 * @maxItems 26
+	 */
+	at?: string[];
+	/**
 	 * until when
 	 */
 	warranty?: string;
@@ -3536,6 +3542,7 @@ export interface Change {
 		| 'transfer'
 		| 'no transfer'
 		| 'prove'
+		| 'letters'
 		| 'papers'
 		| 'fate'
 		| 'agree'
@@ -5519,6 +5526,11 @@ export interface Volumes {
 	 * drives of which nobody said what they hold
 	 */
 	open: Unsaid[];
+	system?: SystemOn;
+	/**
+	 * drives that hold something, with their letters
+	 */
+	stays: Staying[];
 	/**
 	 * which drives are not among them, and why
 	 */
@@ -5564,6 +5576,32 @@ export interface Strip {
 export interface Unsaid {
 	item: string;
 	name: string;
+}
+/**
+ * what the drive gets that starts the machine
+ */
+export interface SystemOn {
+	name: string;
+	/**
+	 * as the installer's list tells it
+	 */
+	size: string;
+	/**
+	 * how it looks afterwards, roughly
+	 */
+	strip: Strip[];
+	says: string[];
+}
+/**
+ * Staying is a drive that stays and holds something, or may.
+ */
+export interface Staying {
+	item: string;
+	name: string;
+	/**
+	 * its letters or mount points, as far as somebody said
+	 */
+	at: string;
 }
 /**
  * Transfers is what comes over in a job, and between which drives more can.

@@ -69,7 +69,7 @@
 			{#if f.wiped}
 				{f.wiped}
 				<Quiet
-					aria-label="Not wiped after all: {f.name} {f.serial ?? ''}"
+					aria-label="not after all, {f.name} {f.serial ?? ''}: it is not wiped"
 					onclick={() => session.change({ do: 'unwipe', item: f.item })}>not after all</Quiet
 				>
 			{:else}

@@ -76,12 +76,16 @@
 	};
 	const fill = {
 		table: 'fill-coast',
+		start: 'fill-sound',
+		reserved: 'fill-line',
+		system: 'fill-water-2 stroke-ink',
+		recovery: 'fill-land stroke-coast',
 		volume: 'fill-water-3 stroke-ink',
 		free: 'fill-raised stroke-line',
 		lost: 'fill-overtint stroke-over'
 	} as const;
 	/** Where each stretch begins, and how wide it is: nothing is too narrow to be seen. */
-	const places = (d: Divided) => {
+	const places = (d: Pick<Divided, 'strip'>) => {
 		const wide = d.strip.map((s) => Math.max(6, s.share * 1000));
 		const all = wide.reduce((a, b) => a + b, 0);
 		let x = 0;
@@ -99,6 +103,51 @@
 			<Label for="{uid}s">Suggested as</Label>
 			<Select id="{uid}s" bind:value={system} placeholder="" items={systems} />
 		</div>
+		{#if view?.system}
+			{@const s = view.system}
+			<section class="grid gap-2 border-t border-line pt-3" data-testid="system">
+				<h3 class="font-semibold">
+					{s.name} <span class="font-normal text-soft">gets the system; {s.size}</span>
+				</h3>
+				{#if s.strip.length > 0}
+					<svg
+						viewBox="0 0 1000 44"
+						class="h-11 w-full"
+						preserveAspectRatio="none"
+						role="img"
+						aria-label={s.strip.map((x) => x.says).join('; ')}
+					>
+						{#each places(s) as x, i (i)}
+							<rect x={x.x} y="2" width={x.w} height="40" class={fill[x.kind]} />
+						{/each}
+					</svg>
+					<ul class="text-soft">
+						{#each s.strip as x, i (i)}
+							{#if x.kind !== 'table'}<li>{x.says}</li>{/if}
+						{/each}
+					</ul>
+				{/if}
+				{#each s.says as line, i (i)}<p>{line}</p>{/each}
+			</section>
+		{/if}
+		{#if view && view.stays.length > 0}
+			<section class="grid gap-2 border-t border-line pt-3" data-testid="stays">
+				<h3 class="font-semibold">Drives that stay as they are</h3>
+				{#each view.stays as d (d.item)}
+					<div class="grid items-end gap-3 sm:grid-cols-[1fr_16rem]">
+						<Label for="{uid}at{d.item}" class="pb-2">Letters or places of {d.name}</Label>
+						<Input
+							id="{uid}at{d.item}"
+							value={d.at}
+							placeholder="D: or /srv/tides"
+							onchange={(e) =>
+								session.change({ do: 'letters', item: d.item, text: e.currentTarget.value })}
+						/>
+					</div>
+				{/each}
+				<p class="text-soft">Nothing new gets one of these.</p>
+			</section>
+		{/if}
 		{#if view === undefined}
 			<p role="status" class="text-soft">Reading which drives are blank…</p>
 		{:else if view.drives.length === 0}
@@ -130,6 +179,10 @@
 						<rect x={s.x} y="2" width={s.w} height="40" class={fill[s.kind]} />
 					{/each}
 				</svg>
+				<p class="flex items-center gap-2 text-soft">
+					<span aria-hidden="true" class="h-3 grow border border-line bg-raised"></span> before: blank,
+					no table
+				</p>
 				<ul class="text-soft">
 					{#each d.strip as s, i (i)}
 						{#if s.kind !== 'table'}<li>{s.says}</li>{/if}
