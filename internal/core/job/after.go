@@ -204,6 +204,9 @@ func (j *Job) validateArrays(l *problem.List) {
 			}
 			in[id] = true
 		}
+		if a.By == rig.BySystem && a.Mode.Setting != "" {
+			l.Add(at+"/mode", fact.Of(NoModeNeeded))
+		}
 		if st := j.Sheet.Setting(a.Mode.Setting); a.Mode.Setting != "" && (st == nil || !st.Offers(a.Mode.Value)) {
 			l.Add(at+"/mode", fact.Of(NoSettingIsNamed, a.Mode.Setting))
 		}

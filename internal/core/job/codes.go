@@ -37,13 +37,14 @@ const (
 
 	LettersAre    fact.Code = "job/letters-are"    // piece, which
 	LettersUnsaid fact.Code = "job/letters-unsaid" // piece
-	PapersAre     fact.Code = "job/papers-are"     // piece, warranty until, returns until
-	FateIs        fact.Code = "job/fate-is"        // piece, fate
-	FateUnsaid    fact.Code = "job/fate-unsaid"    // piece
-	NoSuchFate    fact.Code = "job/no-such-fate"   // as given
-	FateStays     fact.Code = "job/fate-stays"     // piece's name
-	FateHolds     fact.Code = "job/fate-holds"     // piece's name
-	OwnerAgreed   fact.Code = "job/owner-agreed"   // who
+	NoModeNeeded  fact.Code = "job/no-mode-needed"
+	PapersAre     fact.Code = "job/papers-are"   // piece, warranty until, returns until
+	FateIs        fact.Code = "job/fate-is"      // piece, fate
+	FateUnsaid    fact.Code = "job/fate-unsaid"  // piece
+	NoSuchFate    fact.Code = "job/no-such-fate" // as given
+	FateStays     fact.Code = "job/fate-stays"   // piece's name
+	FateHolds     fact.Code = "job/fate-holds"   // piece's name
+	OwnerAgreed   fact.Code = "job/owner-agreed" // who
 	AgreedNot     fact.Code = "job/agreed-not"
 	NobodyAgreed  fact.Code = "job/nobody-agreed"
 	WhoAgreed     fact.Code = "job/who-agreed"

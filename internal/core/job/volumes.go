@@ -131,10 +131,8 @@ func (j *Job) faulty(l *volume.Layout, list *problem.List, at string) {
 // Taken is the letters and mount points of volumes that are there already, as far as somebody said.
 func (j *Job) Taken() []string {
 	var out []string
-	for i := range j.Items {
-		if !j.Planned.Where(j.Items[i].ID).IsZero() {
-			out = append(out, j.Items[i].At...)
-		}
+	for i := range j.Items { // of one that is out, too: it may come back
+		out = append(out, j.Items[i].At...)
 	}
 	return out
 }
@@ -158,7 +156,7 @@ func (a *applier) letters() fact.Fact {
 	}
 	it.At = at
 	for i := range j.Items {
-		if o := &j.Items[i]; o.ID != it.ID && !j.Planned.Where(o.ID).IsZero() {
+		if o := &j.Items[i]; o.ID != it.ID {
 			for _, t := range o.At {
 				if slices.Contains(at, t) {
 					return a.refuse("/text", fact.Of(volume.TakenAt, t))

@@ -267,7 +267,7 @@ func (f *forecast) drive(s *fit.SocketState) {
 		out.Expected, out.upTo.Bytes = fact.Of(NotKnown), c+1
 	}
 	f.add(out)
-	if s.Link == nil || box || f.b.ArrayOf(s.Item) != nil { // what is behind a bridge or an array is not seen
+	if s.Link == nil || box || f.b.Firmwares(s.Item) != nil { // what is behind a bridge or an array is not seen
 		return
 	}
 	l = Line{ID: LineID{Kind: LinkOf, Socket: s.Socket}}
@@ -297,6 +297,9 @@ func (f *forecast) arrays() {
 		}
 		c := f.b.ArrayBytes(a)
 		for _, id := range ArrayLines(a.ID) {
+			if a.By == rig.BySystem && !id.System { // it is there once the system runs, and not before
+				continue
+			}
 			l := Line{ID: id, Normal: fact.Of(ArrayTwice)}
 			switch id.Kind {
 			case Boots:

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"deepbay/demo"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/link"
 	"deepbay/internal/core/machine"
@@ -258,6 +259,30 @@ func TestAbsentAndExplained(t *testing.T) {
 			t.Errorf("%+v", l)
 		case l.ID == "link/M2":
 			t.Errorf("a link of a drive that is not seen: %+v", l)
+		}
+	}
+}
+
+// TestArrayOfSystem: an array that the system makes is one disk in the running system alone; firmware
+// and installer show its members each by itself. One of firmware's is the other way round.
+func TestArrayOfSystem(t *testing.T) {
+	j, err := demo.Job("sonar-mosaic-desktop")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, by := range []rig.Maker{rig.ByFirmware, rig.BySystem} {
+		j.Arrays = slices.Clone(j.Arrays)
+		j.Arrays[0].By, j.Arrays[0].Mode = by, rig.Choice{}
+		r := j.PlannedRig()
+		a := fit.Resolve(&r)
+		seen := map[string]bool{}
+		for _, l := range power.Compare(&r, &a, power.Seen{}) {
+			seen[l.ID.String()] = true
+		}
+		for id, want := range map[string]bool{"array/scratch/system": true, "array/scratch": by == rig.ByFirmware, "installer/array:scratch": by == rig.ByFirmware, "link/M2_3": by == rig.BySystem} {
+			if seen[id] != want {
+				t.Errorf("made by %s: %s is foretold: %v", by, id, seen[id])
+			}
 		}
 	}
 }

@@ -30,7 +30,7 @@ func (f *forecast) views(d *part.Drive, s *fit.SocketState, box bool) {
 		}
 		f.add(both(l, Reading{Absent: true}))
 	}
-	array := f.b.ArrayOf(s.Item) != nil
+	array := f.b.Firmwares(s.Item) != nil
 	boot := line(Boots)
 	switch {
 	case off:

@@ -52,12 +52,27 @@ func (Level) Values() []string {
 	return []string{string(Stripe), string(Mirror), string(Parity), string(TwoParities), string(MirrorsOver), string(Joined)}
 }
 
-// DriveArray is drives that firmware shows to the system as one disk.
+// Maker is who makes an array.
+type Maker string
+
+// Firmware's arrays are there before a system starts, and hang on the board's controller; the
+// system's are made by its own volume manager, and any machine with such a system reads them. "" is
+// firmware.
+const (
+	ByFirmware Maker = "firmware"
+	BySystem   Maker = "system"
+)
+
+// Values lists the makers for the formats.
+func (Maker) Values() []string { return []string{string(ByFirmware), string(BySystem)} }
+
+// DriveArray is drives that are one disk together.
 type DriveArray struct {
 	ID      ArrayID  `json:"id" jsonschema:"minLength=1,maxLength=60,pattern=^[a-z0-9][a-z0-9._-]*$"`
 	Level   Level    `json:"level"`
 	Members []ItemID `json:"members" jsonschema:"maxItems=32,uniqueItems=true"`
 	Mode    Choice   `json:"mode,omitzero"` // the setting that firmware needs for it
+	By      Maker    `json:"by,omitempty"`
 }
 
 // Fewest is how many members a level needs.
@@ -121,6 +136,15 @@ func (r *Rig) ArrayOf(id ItemID) *DriveArray {
 				return &r.Arrays[i]
 			}
 		}
+	}
+	return nil
+}
+
+// Firmwares is the array of firmware's that a piece is a member of, nil for none: what is in one is
+// not seen by itself.
+func (r *Rig) Firmwares(id ItemID) *DriveArray {
+	if a := r.ArrayOf(id); a != nil && a.By != BySystem {
+		return a
 	}
 	return nil
 }

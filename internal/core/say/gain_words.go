@@ -36,6 +36,7 @@ var gainWords = map[fact.Code]string{
 
 	job.LettersAre:    "the volumes of {0} are seen as {1}",
 	job.LettersUnsaid: "nobody says where the volumes of {0} are seen",
+	job.NoModeNeeded:  "an array of the system needs no setting of the firmware",
 	job.PapersAre:     "{0}: warranty until {1:day}, can be returned until {2:day}",
 	job.FateIs:        "{0:serial}: {1:fate}",
 	job.FateUnsaid:    "{0:serial}: nobody says what became of it",
@@ -348,6 +349,26 @@ type ArrayChoices struct {
 	Hours   float64      `json:"hours"`
 	Years   float64      `json:"years"`
 	Says    Text         `json:"says"` // what the risk means
+	Makers  []ArrayMaker `json:"makers"`
+}
+
+// ArrayMaker is who can make an array, and what hangs on it.
+type ArrayMaker struct {
+	By   rig.Maker `json:"by"`
+	Name Text      `json:"name"`
+	Says []Text    `json:"says"`
+}
+
+// makerWords says what hangs on who makes an array.
+var makerWords = map[rig.Maker][]string{
+	rig.ByFirmware: {"The board's firmware", "It is there before the system starts, and can start one.",
+		"The installer sees it with the controller's driver only: have that on a stick.",
+		"Where the board dies, another with the same kind of controller is needed to read it.",
+		"Where firmware is cleared, its mode is lost: set it again before anything is written, and never initialise what then looks blank."},
+	rig.BySystem: {"The running system", "No setting and no driver: firmware and installer show each member by itself.",
+		"Where the board dies, any machine with this kind of system reads it.",
+		"It is there once the system runs: most systems do not start from it.",
+		"Parity costs some of the processor while it writes."},
 }
 
 // ArrayOffer is one of them.
@@ -386,8 +407,15 @@ func chance(x float64) string {
 
 // ArrayChoices words what drives can come to together.
 func (v *Voice) ArrayChoices(offers []volume.Offer, r volume.Risk) ArrayChoices {
-	out := ArrayChoices{Offers: []ArrayOffer{}, PerYear: r.PerYear, Hours: r.Hours, Years: r.Years,
+	out := ArrayChoices{Offers: []ArrayOffer{}, Makers: []ArrayMaker{}, PerYear: r.PerYear, Hours: r.Hours, Years: r.Years,
 		Says: v.text("By drives that fail with a chance of " + chance(r.PerYear) + " a year, apart from one another, and " + strconv.FormatFloat(r.Hours, 'f', -1, 64) + " hours from a failure until a new drive holds its share. Drives of one batch fail together more often. No array is a backup.")}
+	for _, by := range []rig.Maker{rig.ByFirmware, rig.BySystem} {
+		m := ArrayMaker{By: by, Name: v.text(makerWords[by][0])}
+		for _, s := range makerWords[by][1:] {
+			m.Says = append(m.Says, v.text(s))
+		}
+		out.Makers = append(out.Makers, m)
+	}
 	for _, o := range offers {
 		out.Offers = append(out.Offers, v.arrayOffer(&o, r))
 	}

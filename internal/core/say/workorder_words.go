@@ -32,6 +32,7 @@ var workorderWords = map[fact.Code]string{
 	workorder.KindByKind:        "{0} kinds of parts are new: where it does not start, take out all of one kind and start again",
 	workorder.ProfileStaysOff:   "As the shop does: the memory profile stays off",
 	workorder.OthersOff:         "Shut down, and take every other drive off for the installer",
+	workorder.ArrayBySystem:     "In the running system, with its own volume manager; firmware shows each member by itself, and that is right",
 	workorder.OthersOn:          "Shut down, and put every other drive back",
 	workorder.OtherAt:           "{0:serial}, in {1}",
 	workorder.OrInSetUp:         "Or switch its port off in set-up, where that is easier than to reach it",

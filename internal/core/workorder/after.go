@@ -15,9 +15,9 @@ import (
 	"deepbay/internal/core/volume"
 )
 
-// arrays asks for the arrays that are new in the plan: all members of which lie in it, and not
-// all of which lay in it before.
-func (m *maker) arrays() {
+// arrays asks for the arrays that are new in the plan, those of firmware or those of the system: all
+// members of which lie in it, and not all of which lay in it before.
+func (m *maker) arrays(system bool) {
 	for i := range m.Planned.Arrays {
 		a := &m.Planned.Arrays[i]
 		there, was := true, true
@@ -25,7 +25,16 @@ func (m *maker) arrays() {
 			there = there && !m.Planned.Where(id).IsZero()
 			was = was && !m.Found.Where(id).IsZero()
 		}
-		if !there || was {
+		if !there || was || a.By == rig.BySystem != system {
+			continue
+		}
+		if system {
+			s := Step{ID: "system/array-" + string(a.ID), Phase: System, Do: fact.Of(MakeArray, fact.Typed(a.Level), a.Members), How: []fact.Fact{fact.Of(ArrayBySystem), fact.Of(ArrayBySerial)}, Cautions: []Caution{cautionTarget}}
+			if a.Level == rig.Stripe || a.Level == rig.Joined {
+				s.How = append(s.How, fact.Of(StripeLoses))
+			}
+			m.target(&s, a.Members...)
+			m.add(s)
 			continue
 		}
 		s := Step{ID: "settings/array-" + string(a.ID), Phase: Settings, Do: fact.Of(MakeArray, fact.Typed(a.Level), a.Members),

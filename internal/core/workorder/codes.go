@@ -46,6 +46,7 @@ const (
 	KindByKind        fact.Code = "workorder/kind-by-kind"
 	ProfileStaysOff   fact.Code = "workorder/profile-stays-off"
 	OthersOff         fact.Code = "workorder/others-off"
+	ArrayBySystem     fact.Code = "workorder/array-by-system"
 	OthersOn          fact.Code = "workorder/others-on"
 	OtherAt           fact.Code = "workorder/other-at" // piece, place
 	OrInSetUp         fact.Code = "workorder/or-in-set-up"

@@ -183,9 +183,10 @@ func Make(j Job) Order {
 		m.setUp(fact.Of(RestartSetUp))
 	}
 	m.settings()
-	m.arrays()
+	m.arrays(false)
 	m.test()
 	m.system()
+	m.arrays(true)
 	m.volumes()
 	m.transfers()
 	if inside {

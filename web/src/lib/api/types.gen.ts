@@ -1677,7 +1677,7 @@ export interface Held {
 		| 'magnetic-mat';
 }
 /**
- * DriveArray is drives that firmware shows to the system as one disk.
+ * DriveArray is drives that are one disk together.
  */
 export interface DriveArray {
 	id: string;
@@ -1687,6 +1687,7 @@ export interface DriveArray {
 	 */
 	members: string[];
 	mode?: Choice;
+	by?: 'firmware' | 'system';
 }
 /**
  * the setting that firmware needs for it
@@ -5500,6 +5501,7 @@ export interface ArrayChoices {
 	 * what the risk means
 	 */
 	says: string;
+	makers: ArrayMaker[];
 }
 /**
  * ArrayOffer is one of them.
@@ -5516,6 +5518,14 @@ export interface ArrayOffer {
 	loses: string;
 	oneGone: string;
 	notes: string[];
+}
+/**
+ * ArrayMaker is who can make an array, and what hangs on it.
+ */
+export interface ArrayMaker {
+	by: 'firmware' | 'system';
+	name: string;
+	says: string[];
 }
 /**
  * Volumes is what is written on the blank drives of a job.

@@ -33,6 +33,7 @@
 	let level = $state('');
 	let members = $state<string[]>([]);
 	let mode = $state('');
+	let by = $state<'firmware' | 'system'>('firmware');
 	let perYear = $state('1.5');
 	let hours = $state('24');
 	let years = $state('5');
@@ -78,7 +79,8 @@
 			id: `array-${String(n)}`,
 			level: level as DriveArray['level'],
 			members,
-			...(setting && value && { mode: { setting, value } })
+			by,
+			...(by === 'firmware' && setting && value && { mode: { setting, value } })
 		};
 		if (level === 'apart' || (await session.change({ do: 'array', array }))) open = false;
 	}
@@ -142,14 +144,25 @@
 				Making it erases every member. The system shows the array as one disk. Have a copy of what
 				must stay that was read back, and unplug it before anything is made.
 			</p>
-			{#if modes.length > 0}
+			<fieldset class="grid gap-2 sm:grid-cols-2">
+				<legend>Who makes it</legend>
+				{#each choices?.makers ?? [] as m (m.by)}
+					<div>
+						<Radio bind:group={by} value={m.by} classes={{ label: 'min-h-11' }}>{m.name}</Radio>
+						<ul class="list-disc pl-5 text-soft">
+							{#each m.says as s, i (i)}<li>{s}</li>{/each}
+						</ul>
+					</div>
+				{/each}
+			</fieldset>
+			{#if modes.length > 0 && by === 'firmware'}
 				<div>
 					<Label for="{uid}m">The setting that firmware needs for it</Label>
 					<Select
 						id="{uid}m"
 						bind:value={mode}
 						placeholder=""
-						items={[{ value: '', name: 'none: the system makes it' }, ...modes]}
+						items={[{ value: '', name: 'none that the sheet knows' }, ...modes]}
 					/>
 				</div>
 			{/if}
