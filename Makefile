@@ -49,10 +49,10 @@ soak:
 # Each fuzz target for so long, with a bound on making inputs smaller, which would take all of it.
 FUZZTIME ?= 5m
 fuzz:
-	@for t in quantity:ParseBytes memory:ReadCode memory:Code shorthand:Read shelf:ReadCSV rig:Path intake:Read; do \
+	@for t in quantity:ParseBytes memory:ReadCode memory:Code shorthand:Read shelf:ReadCSV rig:Path intake:Read measure:Read; do \
 		go test ./internal/core/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
-	@for t in picture:Read format:Job format:MarredJob format:Other store:Archive probe:Tables probe:Tree probe:Windows; do \
+	@for t in picture:Read format:Job format:MarredJob format:Other store:Archive store:Shop probe:Tables probe:Tree probe:Windows; do \
 		go test ./internal/$${t%%:*} -run '^$$' -fuzz "^Fuzz$${t##*:}$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 10x || exit 1; \
 	done
 

@@ -38,7 +38,7 @@ func TestScreenshots(t *testing.T) {
 			pollTrue(`(() => { const b = [...document.querySelectorAll('main button')].find((b) => b.innerText === 'riser cage'); b?.click(); return Boolean(b); })()`)}},
 		{"prove", "/jobs/tide-gauge-mini-pc/prove", 1280, 800, nil},
 		{"plan", "/jobs/wave-model-desktop/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="plan"] li button`))}},
-		{"half-a-manual", "/jobs/weather-mast-logger/fit", 1280, 800, []chromedp.Action[chromedp.Void]{chromedp.KeyEvent("o"), chromedp.WaitVisible(chromedp.CSS(`[data-testid="provided"]`)), chromedp.ScrollIntoView(chromedp.CSS(`[data-testid="provided"]`))}},
+		{"logbook", "/logbook/life?job=echo-sounding-tower", 1280, 800, nil},
 		{"sheets", "/sheets/kittiwake-d2", 1280, 800, nil},
 		{"sheet-editor", "/sheets/edit?id=harrier-t4", 1280, 800, []chromedp.Action[chromedp.Void]{clickOn(`g[data-socket="M2_2"]`)}},
 		{"measure", "/jobs/sonar-mosaic-desktop/measure", 1280, 800, nil},

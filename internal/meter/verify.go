@@ -29,18 +29,17 @@ type Difference struct {
 
 // Report is what a comparison of two trees came to.
 type Report struct {
-	Files    int          `json:"files"` // that are the same
-	Folders  int          `json:"folders"`
-	Links    int          `json:"links"`
-	Bytes    int64        `json:"bytes"`    // in the files that are the same
-	Digest   string       `json:"digest"`   // SHA-256 over the names and sums of all that is the same, in order
-	Missing  []Difference `json:"missing"`  // in the second tree
-	Differs  []Difference `json:"differs"`  // in content, size or kind
-	Unread   []Difference `json:"unread"`   // on either side
-	Extra    []string     `json:"extra"`    // in the second tree alone: nothing is lost by it
-	Special  []string     `json:"special"`  // pipes, sockets and devices, which hold nothing
-	Stopped  bool         `json:"stopped"`  // before the end: what is left was not compared
-	NotAsked int          `json:"notAsked"` // entries below folders that could not be read
+	Files   int          `json:"files"` // that are the same
+	Folders int          `json:"folders"`
+	Links   int          `json:"links"`
+	Bytes   int64        `json:"bytes"`   // in the files that are the same
+	Digest  string       `json:"digest"`  // SHA-256 over the names and sums of all that is the same, in order
+	Missing []Difference `json:"missing"` // in the second tree
+	Differs []Difference `json:"differs"` // in content, size or kind
+	Unread  []Difference `json:"unread"`  // on either side
+	Extra   []string     `json:"extra"`   // in the second tree alone: nothing is lost by it
+	Special []string     `json:"special"` // pipes, sockets and devices, which hold nothing
+	Stopped bool         `json:"stopped"` // before the end: what is left was not compared
 }
 
 // Same reports that all of the first tree is in the second, byte for byte.
@@ -121,7 +120,6 @@ func (v *verifier) walk(ctx context.Context) error {
 		rel, _ := filepath.Rel(v.from, path)
 		if err != nil {
 			v.report.Unread = append(v.report.Unread, Difference{rel, reason(err)})
-			v.report.NotAsked++
 			if d != nil && d.IsDir() {
 				return fs.SkipDir
 			}

@@ -189,3 +189,25 @@ func TestMarredShopFile(t *testing.T) {
 		refused(fmt.Sprint(len(b), " bytes"), b, "bad.zip")
 	}
 }
+
+// FuzzShop brings whatever bytes into an empty data file: what is refused leaves it empty, and what
+// is taken gives the same file again.
+func FuzzShop(f *testing.F) {
+	f.Add([]byte("PK"))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		s, _ := open(t)
+		path := filepath.Join(t.TempDir(), "shop.zip")
+		if err := os.WriteFile(path, b, 0o600); err != nil {
+			t.Fatal(err)
+		}
+		if _, err := s.BringShop(t.Context(), path); err != nil {
+			if left := telling(t, s); len(left) > 0 {
+				t.Fatalf("%v left %v", err, left)
+			}
+			return
+		}
+		if len(packed(t, s)) == 0 {
+			t.Fatal("what was taken is not given again")
+		}
+	})
+}

@@ -92,7 +92,7 @@ type Series struct {
 	When       When           `json:"when"`
 	Of         string         `json:"of,omitempty" jsonschema:"maxLength=120"`                         // what is started, loaded or heard, or which volume is read
 	Item       rig.ItemID     `json:"item,omitempty" jsonschema:"maxLength=60"`                        // the drive, where one is meant
-	Array      rig.ArrayID    `json:"array,omitempty" jsonschema:"maxLength=40"`                       // the array, where one is meant
+	Array      rig.ArrayID    `json:"array,omitempty" jsonschema:"maxLength=60"`                       // the array, where one is meant
 	BlockBytes quantity.Bytes `json:"blockBytes,omitzero" jsonschema:"minimum=512,maximum=1073741824"` // of a rate
 	Depth      int            `json:"depth,omitzero" jsonschema:"minimum=1,maximum=65536"`             // requests at once, of a rate
 	Runs       []float64      `json:"runs" jsonschema:"minItems=1,maxItems=200"`                       // in the unit of what is measured

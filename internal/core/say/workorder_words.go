@@ -154,6 +154,7 @@ var workorderWords = map[fact.Code]string{
 	workorder.GoalFresh:         "Fresh, where the system is slow or old: installers and licences at hand",
 	workorder.GoalClone:         "A clone, where all must stay as it is: the old drive sound, its recovery key at hand",
 	workorder.GoalSwap:          "Copy and swap letters, where only data moves",
+	workorder.SayHow:            "Say it under Afterwards: the steps for it join this order, with the serial number asked for",
 	workorder.MakeArray:         "Make the array of level {0} in set-up: {1}",
 	workorder.ArrayByMenu:       "In firmware's page for arrays, which shows once its mode is on and was saved",
 	workorder.ArrayBySerial:     "Choose the members by their serial numbers, not by their order",

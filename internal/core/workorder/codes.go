@@ -169,6 +169,7 @@ const (
 	GoalFresh         fact.Code = "workorder/goal-fresh"
 	GoalClone         fact.Code = "workorder/goal-clone"
 	GoalSwap          fact.Code = "workorder/goal-swap"
+	SayHow            fact.Code = "workorder/say-how"
 	MakeArray         fact.Code = "workorder/make-array" // level, members
 	ArrayByMenu       fact.Code = "workorder/array-by-menu"
 	ArrayBySerial     fact.Code = "workorder/array-by-serial"

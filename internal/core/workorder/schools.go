@@ -189,9 +189,7 @@ func (m *maker) systemBySchool() {
 		s := Step{ID: "system/swap", Phase: System, Do: fact.Of(CopyData, id), How: []fact.Fact{fact.Of(SwapLetters), fact.Of(OldKept)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
 		m.target(&s, id)
 		m.add(s)
-	default:
-		s := Step{ID: "system/how", Phase: System, Do: fact.Of(SystemHow, id), How: []fact.Fact{fact.Of(GoalFresh), fact.Of(GoalClone), fact.Of(GoalSwap)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
-		m.target(&s, id)
-		m.add(s)
+	default: // it writes nothing: the steps that do follow when it is said in the job
+		m.add(Step{ID: "system/how", Phase: System, Do: fact.Of(SystemHow, id), How: []fact.Fact{fact.Of(GoalFresh), fact.Of(GoalClone), fact.Of(GoalSwap), fact.Of(SayHow)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}})
 	}
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import Closing from '$lib/job/Closing.svelte';
 	import HandPage from '$lib/job/HandPage.svelte';
 	import { useSession } from '$lib/job/session.svelte';
@@ -6,7 +7,7 @@
 
 	const get = useSession();
 	const session = $derived(get());
-	let owner = $state(false);
+	let owner = $state(page.url.searchParams.get('for') === 'owner');
 	const PAGES = [
 		[false, 'The shop’s sheet'],
 		[true, 'The owner’s page']
