@@ -172,6 +172,11 @@ func TestOwnerIsForgotten(t *testing.T) {
 	if none, err := s.OfOwner(ctx, "Quarles"); err != nil || len(none) != 0 {
 		t.Errorf("half a name is %+v, %v", none, err)
 	}
+	for _, most := range []int{30, 40, 1e6} { // the logbook has them, too, in several goes
+		if _, err := s.CatchUp(ctx, saysOf, most); err != nil {
+			t.Fatal(err)
+		}
+	}
 	r := store.Request{Key: "forget", Asked: "x"}
 	if err := s.Remove(ctx, jobs, store.Deleted, stamp, r); !errors.Is(err, store.ErrOpen) {
 		t.Errorf("with an open one: %v", err)

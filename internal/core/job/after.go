@@ -252,6 +252,12 @@ func (a *applier) setArray() fact.Fact {
 		return a.refuse("/array", fact.Of(NoSuchArray, fact.Typed("")))
 	}
 	next := *c.Array
+	for _, t := range j.Transfers {
+		if slices.Contains(next.Members, t.From) || slices.Contains(next.Members, t.To) {
+			return a.refuse("/array/members", fact.Of(ArrayMoves, t.From, t.To))
+		}
+	}
+	j.Layouts = slices.DeleteFunc(j.Layouts, func(l volume.Layout) bool { return l.Item != "" && slices.Contains(next.Members, l.Item) }) // the array gets volumes
 	j.Arrays = append(slices.DeleteFunc(slices.Clone(j.Arrays), func(x rig.DriveArray) bool { return x.ID == next.ID }), next)
 	for _, id := range next.Members {
 		if it := j.Item(id); it != nil {

@@ -17,9 +17,11 @@ const (
 	CureHow           fact.Code = "job/cure-how"     // fault
 	CureCaution       fact.Code = "job/cure-caution" // fault
 	CureStarted       fact.Code = "job/cure-started"
-	TransferIs        fact.Code = "job/transfer-is"    // from, to
-	TransferNot       fact.Code = "job/transfer-not"   // from, to
-	TransferBegun     fact.Code = "job/transfer-begun" // from, to
+	TransferIs        fact.Code = "job/transfer-is"     // from, to
+	TransferNot       fact.Code = "job/transfer-not"    // from, to
+	TransferBegun     fact.Code = "job/transfer-begun"  // from, to
+	TransferMember    fact.Code = "job/transfer-member" // piece\'s name
+	ArrayMoves        fact.Code = "job/array-moves"     // from, to
 	TransferTwice     fact.Code = "job/transfer-twice"
 	WhichTransfer     fact.Code = "job/which-transfer"
 	WhatProof         fact.Code = "job/what-proof"

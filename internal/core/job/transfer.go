@@ -197,6 +197,8 @@ func (j *Job) faultyTransfer(t *volume.Transfer, l *problem.List, at string) {
 			l.Add(at+end.at, fact.Of(NoItemIsNamed, end.id))
 		} else if d := j.Part(it.Part).Drive; d == nil || d.Form.Optical() {
 			l.Add(at+end.at, fact.Of(LayoutNoDrive, j.Name(end.id)))
+		} else if slices.ContainsFunc(j.Arrays, func(a rig.DriveArray) bool { return slices.Contains(a.Members, end.id) }) {
+			l.Add(at+end.at, fact.Of(TransferMember, j.Name(end.id)))
 		}
 	}
 }

@@ -80,7 +80,12 @@ func TestTransfer(t *testing.T) {
 		refused(job.Change{Do: job.DoTransfer, Transfer: &bad}, c.why)
 	}
 	refused(job.Change{Do: job.DoTransfer}, "no transfer is given")
+	whole := j
+	j.Arrays = []rig.DriveArray{{ID: "a", Level: rig.Mirror, Members: []rig.ItemID{from, to}}}
+	refused(job.Change{Do: job.DoTransfer, Transfer: &swap}, "is a member of an array")
+	j = whole
 	do(job.Change{Do: job.DoTransfer, Transfer: &swap})
+	refused(job.Change{Do: job.DoArray, Array: &rig.DriveArray{ID: "a", Level: rig.Mirror, Members: []rig.ItemID{from, to}}}, "give that up first")
 	step := func(id string) *workorder.Step {
 		t.Helper()
 		order := j.Order()

@@ -232,6 +232,7 @@ func TestLetters(t *testing.T) {
 		{job.Change{Do: job.DoLetters, Item: "item-5", Text: "H:"}, false}, // a module
 		{job.Change{Do: job.DoLetters, Item: "item-3"}, true},
 		{layout("D:"), true},
+		{job.Change{Do: job.DoArray, Array: &rig.DriveArray{ID: "a", Level: rig.Mirror, Members: []rig.ItemID{"item-3", "item-4"}}}, true}, // which gets volumes then, and its members none
 	} {
 		if err := try(c.change); (err == nil) != c.ok {
 			t.Errorf("%+v: %v", c.change, err)

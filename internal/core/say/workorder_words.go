@@ -178,6 +178,7 @@ var workorderWords = map[fact.Code]string{
 	workorder.CloneOnto:         "Clone {0:serial} onto {1:serial}",
 	workorder.CopyFiles:         "Copy the files of {0:serial} onto {1:serial}",
 	workorder.CopyAttributes:    "With their dates and rights; what is open in a program is not copied: close all first",
+	workorder.VolumesFirst:      "It has no volumes yet: say them under Volumes, or make one over all of it first",
 	workorder.FreshFirst:        "The system is fresh by then, and the old drive is attached again",
 	workorder.ByBox:             "{0} is not in the machine as planned: attach it in a USB box for this",
 	workorder.OldApart:          "Shut down, and take {0:serial} off, both leads or out of its socket",

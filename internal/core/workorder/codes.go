@@ -193,6 +193,7 @@ const (
 	CloneOnto         fact.Code = "workorder/clone-onto"   // from, to
 	CopyFiles         fact.Code = "workorder/copy-files"   // from, to
 	CopyAttributes    fact.Code = "workorder/copy-attributes"
+	VolumesFirst      fact.Code = "workorder/volumes-first"
 	FreshFirst        fact.Code = "workorder/fresh-first"
 	ByBox             fact.Code = "workorder/by-box"    // which
 	OldApart          fact.Code = "workorder/old-apart" // which

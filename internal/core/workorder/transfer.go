@@ -87,6 +87,9 @@ func (m *maker) transfer(t *Transfer) {
 		copies.Do = fact.Of(CopyFiles, t.From, t.To)
 		copies.How = append(copies.How, fact.Of(FreshFirst), fact.Of(CopyAttributes))
 	}
+	if t.How != volume.Clone && !slices.ContainsFunc(m.Layouts, func(l volume.Layout) bool { return l.Item == t.To }) && m.Planned.Wish.Starts.Item != t.To {
+		copies.How = append(copies.How, fact.Of(VolumesFirst))
+	}
 	if !t.Both {
 		copies.How = append(copies.How, fact.Of(ByBox, t.From))
 	}
