@@ -53,10 +53,6 @@
 		<Button color="alternative" onclick={() => (older = null)}>Show the current one</Button>
 	</p>
 {/if}
-{#if older === null}<Fetched
-		load={() => import('$lib/logbook/Model.svelte')}
-		also={{ sheet: now.sheet.id }}
-	/>{/if}
 <Chart
 	sheet={view.sheet}
 	resolved={view.empty}
@@ -65,6 +61,10 @@
 	{chosen}
 	onsocket={(id) => (chosen = chosen === id ? undefined : id)}
 />
+{#if older === null}<Fetched
+		load={() => import('$lib/logbook/Model.svelte')}
+		also={{ sheet: now.sheet.id }}
+	/>{/if}
 <div class="mt-4 grid gap-6 md:grid-cols-2">
 	<section aria-labelledby="rules-h">
 		<h2 id="rules-h">Rules</h2>
