@@ -101,6 +101,7 @@ const (
 	linesOnPage = 50
 	mostInFile  = 20_000 // lines of one file
 	hitsShown   = 8
+	hitLetters  = 3   // that a word has at least by which machines and parts are looked for
 	soonLogged  = 400 // lines that one question takes in before it is answered
 )
 
@@ -167,7 +168,7 @@ func (s *api) logbook(c *gin.Context) error {
 	}
 	out.Next = p.Next
 	out.Lines = s.logLines(ctx, p.Lines)
-	if fact.Fold(q.Words) != "" && q.After == "" {
+	if q.After == "" && slices.ContainsFunc(strings.Fields(q.Words), func(w string) bool { return len([]rune(fact.Fold(w))) >= hitLetters }) {
 		if err := s.hits(ctx, q.Words, &out); err != nil {
 			return err
 		}

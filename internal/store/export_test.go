@@ -12,3 +12,10 @@ func ReadArchive(path string) (int, error) {
 	about, _, _, err := readArchive(path)
 	return len(about.Jobs), err
 }
+
+// Look has the logbook look for few words that begin in one way, and at few lines at a time.
+func Look(words, lines int) (back func()) {
+	w, l := mostWords, mostLookedAt
+	mostWords, mostLookedAt = words, lines
+	return func() { mostWords, mostLookedAt = w, l }
+}

@@ -279,7 +279,7 @@ type LogQuery struct {
 // LogPage is a page of the logbook.
 type LogPage struct {
 	Lines []LogLine
-	Short bool   // more words begin as was asked than are looked for: there may be more lines
+	Short bool   // too many words begin as was asked: there may be more lines, which the next page looks for
 	Next  string // where the next page begins; "" where this is the last
 }
 
@@ -304,46 +304,85 @@ func (s *Store) Logged(ctx context.Context, q LogQuery) (LogPage, error) {
 	if !q.From.IsZero() {
 		from = earliest(q.From)
 	}
-	query, args := `SELECT number, kind, thing, revision FROM logged WHERE number < ? AND number >= ? ORDER BY number DESC LIMIT ?`, []any{before, from, q.Most + 1}
-	match, none, err := s.match(ctx, &q, &out)
+	match, wide, none, err := s.match(ctx, &q)
 	if err != nil || none {
 		return out, err
 	}
-	if match != "" {
-		query = `SELECT number, kind, thing, revision FROM (SELECT rowid AS number FROM log WHERE log MATCH ? AND rowid < ? AND rowid >= ? ORDER BY rowid DESC LIMIT ?) JOIN logged USING (number) ORDER BY number DESC`
-		args = slices.Insert(args, 0, any(match))
+	most, step := q.Most+1, q.Most+1 // one more tells whether there is a next page
+	if len(wide) > 0 {
+		most = mostLookedAt
 	}
-	rows, err := s.db.QueryContext(ctx, query, args...)
-	if err != nil {
-		return out, fmt.Errorf("logbook: %w", err)
-	}
-	defer rows.Close()
-	last := int64(0)
-	for rows.Next() {
-		var l LogLine
-		var number int64
-		if err := rows.Scan(&number, &l.Kind, &l.Thing, &l.Revision); err != nil {
+	for looked := 0; looked < most; step *= 2 {
+		n := min(step, most-looked)
+		list, err := s.candidates(ctx, match, before, from, n)
+		if err != nil {
 			return out, fmt.Errorf("logbook: %w", err)
 		}
-		if len(out.Lines) == q.Most {
-			out.Next = strconv.FormatInt(last, 10)
+		for i := range list {
+			if len(out.Lines) == q.Most {
+				out.Next = strconv.FormatInt(before, 10)
+				return out, s.entriesOf(ctx, &out)
+			}
+			if before = list[i].number; list[i].begins(wide) {
+				out.Lines = append(out.Lines, list[i].LogLine)
+			}
+		}
+		if looked += len(list); len(list) < n {
 			break
 		}
-		out.Lines, last = append(out.Lines, l), number
-	}
-	if err := rows.Err(); err != nil {
-		return out, fmt.Errorf("logbook: %w", err)
+		if looked >= mostLookedAt { // what is older was not looked at
+			out.Next, out.Short = strconv.FormatInt(before, 10), true
+		}
 	}
 	return out, s.entriesOf(ctx, &out)
 }
 
+// candidate is a line that the index found.
+type candidate struct {
+	LogLine
+	number int64
+	words  string
+}
+
+// begins reports that a line has a word with each of some beginnings.
+func (c *candidate) begins(all []string) bool {
+	return !slices.ContainsFunc(all, func(w string) bool { return !strings.Contains(" "+c.words, " "+w) })
+}
+
+// candidates is the lines that the index finds, the latest first.
+func (s *Store) candidates(ctx context.Context, match string, before, from int64, most int) ([]candidate, error) {
+	query, args := `SELECT number, kind, thing, revision, words FROM logged WHERE number < ? AND number >= ? ORDER BY number DESC LIMIT ?`, []any{before, from, most}
+	if match != "" {
+		query = `SELECT number, kind, thing, revision, words FROM (SELECT rowid AS number FROM log WHERE log MATCH ? AND rowid < ? AND rowid >= ? ORDER BY rowid DESC LIMIT ?) JOIN logged USING (number) ORDER BY number DESC`
+		args = slices.Insert(args, 0, any(match))
+	}
+	rows, err := s.db.QueryContext(ctx, query, args...)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []candidate
+	for rows.Next() {
+		var c candidate
+		if err := rows.Scan(&c.number, &c.Kind, &c.Thing, &c.Revision, &c.words); err != nil {
+			return nil, err
+		}
+		out = append(out, c)
+	}
+	return out, rows.Err()
+}
+
 // mostWords is how many words that begin in one way are looked for.
-const mostWords = 100
+var mostWords = 100
+
+// mostLookedAt is how many lines are looked at, one by one, for a beginning that more words have.
+var mostLookedAt = 5000
 
 // match is what the index is asked; "" asks it nothing, and none is that no line has such words.
 // A beginning of a word stands for the words there are that begin so: as one it would have the index
-// gather all their lines, where the latest few are wanted.
-func (s *Store) match(ctx context.Context, q *LogQuery, out *LogPage) (match string, none bool, err error) {
+// gather all their lines, where the latest few are wanted. A beginning that too many words have is
+// wide: lines are looked at for it.
+func (s *Store) match(ctx context.Context, q *LogQuery) (match string, wide []string, none bool, err error) {
 	var all []string
 	if w := fact.Fold(q.Who); w != "" {
 		all = append(all, `who : `+quotedWord(w))
@@ -363,24 +402,25 @@ func (s *Store) match(ctx context.Context, q *LogQuery, out *LogPage) (match str
 		}
 		rows, err := s.db.QueryContext(ctx, `SELECT word FROM logwords WHERE word >= ? AND word < ? LIMIT ?`, w, w+string(unicode.MaxRune), mostWords+1)
 		if err != nil {
-			return "", false, fmt.Errorf("logbook: %w", err)
+			return "", nil, false, fmt.Errorf("logbook: %w", err)
 		}
 		words, err := scanned[string](rows)
 		if err != nil {
-			return "", false, fmt.Errorf("logbook: %w", err)
+			return "", nil, false, fmt.Errorf("logbook: %w", err)
 		}
 		if len(words) == 0 {
-			return "", true, nil
+			return "", nil, true, nil
 		}
 		if len(words) > mostWords {
-			words, out.Short = words[:mostWords], true
+			wide = append(wide, w)
+			continue
 		}
 		for i := range words {
 			words[i] = quotedWord(words[i])
 		}
 		all = append(all, `words : (`+strings.Join(words, " OR ")+`)`)
 	}
-	return strings.Join(all, " AND "), false, nil
+	return strings.Join(all, " AND "), wide, false, nil
 }
 
 // entriesOf reads the entries of lines from their journals, and what their things are called now.
@@ -446,25 +486,7 @@ func (s *Store) Carrying(ctx context.Context, printed string) ([]job.Job, error)
 	if len([]rune(want)) >= shortest { // which the index knows
 		where, args = `m.number IN (SELECT rowid FROM found WHERE found MATCH ?) AND `, []any{`marks : "` + want + `"`}
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT j.id, j.doc, j.sum FROM marked m JOIN jobs j ON j.id = m.job WHERE `+where+`instr(char(10) || m.marks || char(10), char(10) || ? || char(10)) > 0 ORDER BY m.number DESC LIMIT ?`, append(args, want, mostCarrying)...)
-	if err != nil {
-		return nil, fmt.Errorf("jobs with %q: %w", printed, err)
-	}
-	defer rows.Close()
-	var out []job.Job
-	for rows.Next() {
-		var id string
-		var doc []byte
-		var sum sql.NullString
-		var j job.Job
-		if err := rows.Scan(&id, &doc, &sum); err != nil {
-			return nil, fmt.Errorf("jobs with %q: %w", printed, err)
-		}
-		if s.unseal("job", id, doc, sum, &j) == nil {
-			out = append(out, j)
-		}
-	}
-	return out, rows.Err()
+	return list[job.Job](ctx, s, "job", `SELECT j.id, j.doc, j.sum FROM marked m JOIN jobs j ON j.id = m.job WHERE `+where+`instr(char(10) || m.marks || char(10), char(10) || ? || char(10)) > 0 ORDER BY m.number DESC LIMIT ?`, append(args, want, mostCarrying)...)
 }
 
 // mostCarrying is how many jobs one life is read from.

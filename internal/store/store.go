@@ -376,10 +376,11 @@ func at[T any](ctx context.Context, s *Store, what, id string, revision int, que
 	return v, err
 }
 
-func list[T any](ctx context.Context, s *Store, what, query string) ([]T, error) {
-	rows, err := s.db.QueryContext(ctx, query)
+// list reads documents, but for damaged ones; see Damage.
+func list[T any](ctx context.Context, s *Store, what, query string, args ...any) ([]T, error) {
+	rows, err := s.db.QueryContext(ctx, query, args...)
 	if err != nil {
-		return nil, err
+		return nil, fmt.Errorf("read %ss: %w", what, err)
 	}
 	defer rows.Close()
 	out := []T{}

@@ -4,6 +4,7 @@
 	import type { Fitted } from '$lib/api/types.gen';
 	import Fetched from '$lib/ui/Fetched.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
+	import GainList from './GainList.svelte';
 	import Table from '$lib/ui/Table.svelte';
 	import { when } from '$lib/ui/text';
 	import { useSession } from './session.svelte';
@@ -73,22 +74,7 @@
 	{#if r.gained.length > 0}
 		<section aria-labelledby="gained-h" data-testid="gained">
 			<h3 id="gained-h" class="mt-4 font-semibold">Before and after</h3>
-			<ul>
-				{#each r.gained as g, i (i)}
-					<li class="flex break-inside-avoid gap-2 py-0.5">
-						<Mark
-							grade={g.verdict === 'better' ? 'good' : g.verdict === 'worse' ? 'warns' : 'notes'}
-							size={18}
-							label={g.verdict === 'better'
-								? 'better'
-								: g.verdict === 'worse'
-									? 'worse'
-									: 'no change'}
-						/>
-						<span>{g.what}: {g.says}</span>
-					</li>
-				{/each}
-			</ul>
+			<GainList gained={r.gained} />
 		</section>
 	{/if}
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	// The page for the owner: what was done in plain words, what the machine can do now, and what to
 	// know. What only the shop needs is on the shop's sheet.
-	import Mark from '$lib/ui/Mark.svelte';
+	import GainList from './GainList.svelte';
 	import { day, when } from '$lib/ui/text';
 	import { useSession } from './session.svelte';
 
@@ -34,22 +34,7 @@
 	</ul>
 	{#if r.gained.length > 0}
 		<h3 class="mt-4 font-semibold">What that brought, as it was measured</h3>
-		<ul>
-			{#each r.gained as g, i (i)}
-				<li class="flex break-inside-avoid gap-2 py-0.5">
-					<Mark
-						grade={g.verdict === 'better' ? 'good' : g.verdict === 'worse' ? 'warns' : 'notes'}
-						size={18}
-						label={g.verdict === 'better'
-							? 'better'
-							: g.verdict === 'worse'
-								? 'worse'
-								: 'no change'}
-					/>
-					<span>{g.what}: {g.says}</span>
-				</li>
-			{/each}
-		</ul>
+		<GainList gained={r.gained} />
 	{/if}
 	{#if r.notes.length > 0}
 		<h3 class="mt-4 font-semibold">Good to know</h3>
