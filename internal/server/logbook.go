@@ -492,15 +492,16 @@ func inert(text string) string {
 const maxShop = 8 << 30
 
 // patient lets a request take as long as a whole shop does.
-func patient(c *gin.Context) {
-	ctl := http.NewResponseController(c.Writer)
-	_ = ctl.SetReadDeadline(time.Now().Add(time.Hour))  //nolint:errcheck // then it has the time that others have
-	_ = ctl.SetWriteDeadline(time.Now().Add(time.Hour)) //nolint:errcheck // likewise
+func (s *api) patient(c *gin.Context) {
+	ctl, until := http.NewResponseController(c.Writer), time.Now().Add(time.Hour)
+	if err := errors.Join(ctl.SetReadDeadline(until), ctl.SetWriteDeadline(until)); err != nil {
+		s.Log.Warn("a large shop may take longer than its connection lasts", "error", err)
+	}
 }
 
 // shopFile is the whole shop as one file.
 func (s *api) shopFile(c *gin.Context) error {
-	patient(c)
+	s.patient(c)
 	f, err := os.CreateTemp("", "deepbay-shop-")
 	if err != nil {
 		return err
@@ -516,7 +517,7 @@ func (s *api) shopFile(c *gin.Context) error {
 
 // bringShop puts a whole shop into a data file in which there is nothing.
 func (s *api) bringShop(c *gin.Context) error {
-	patient(c)
+	s.patient(c)
 	f, err := os.CreateTemp("", "deepbay-shop-")
 	if err != nil {
 		return err

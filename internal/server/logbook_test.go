@@ -1,13 +1,18 @@
 package server_test
 
 import (
+	"bytes"
 	"encoding/csv"
 	"encoding/json"
+	"log/slog"
 	"net/http"
+	"net/http/httptest"
 	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
+	"testing/fstest"
+	"time"
 
 	"deepbay/internal/core/say"
 	"deepbay/internal/server"
@@ -159,5 +164,30 @@ func TestWholeShop(t *testing.T) {
 	list := answered[server.JobList](ask(t, empty, "GET", "/api/jobs", ""))
 	if !slices.ContainsFunc(list.Jobs, func(c server.JobCard) bool { return c.ID == "echo-sounding-tower" }) {
 		t.Error("the bench lacks it")
+	}
+}
+
+// TestShopHasItsTime takes a shop along, and one in, over a real connection: a large one may take
+// longer than other requests do.
+func TestShopHasItsTime(t *testing.T) {
+	var log bytes.Buffer
+	h, err := server.New(server.Options{Data: filled(t), Now: func() time.Time { return now }, Log: slog.New(slog.NewTextHandler(&log, nil)), Files: fstest.MapFS{"index.html": {Data: []byte(page)}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := httptest.NewServer(h)
+	defer at.Close()
+	got, err := http.Get(at.URL + "/api/shop/file") //nolint:noctx // it is next door
+	if err != nil || got.StatusCode != http.StatusOK {
+		t.Fatal(got, err)
+	}
+	defer got.Body.Close()
+	sent, err := http.Post(at.URL+"/api/shop", "application/zip", got.Body) //nolint:noctx // likewise
+	if err != nil || sent.StatusCode != http.StatusConflict {
+		t.Fatal(sent, err)
+	}
+	sent.Body.Close()
+	if strings.Contains(log.String(), "longer than its connection lasts") {
+		t.Error(log.String())
 	}
 }

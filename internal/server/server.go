@@ -135,7 +135,9 @@ func New(o Options) (http.Handler, error) {
 	r.Use(s.log)
 	s.metrics(r)
 	r.Use(s.recover)
-	r.GET("/api/live", s.do(s.live)) // as it happens: nothing is gathered to be packed
+	r.GET("/api/live", s.do(s.live))          // as it happens: nothing is gathered to be packed
+	r.GET("/api/shop/file", s.do(s.shopFile)) // packed already, and as long as a whole shop takes
+	r.POST("/api/shop", s.sound, s.do(s.bringShop))
 	s.routes(r.Group("/api", s.sound, gzip.Gzip(gzip.BestSpeed)))
 	r.NoMethod(func(c *gin.Context) {
 		write(c, o.Language, ProblemDoc{Title: "method not allowed", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " does nothing here"})
@@ -232,8 +234,6 @@ func (s *api) routes(a *gin.RouterGroup) {
 	a.GET("/models/:id", s.do(s.model))
 	a.GET("/figures", s.do(s.figures))
 	a.GET("/figures/file", s.do(s.figuresFile))
-	a.GET("/shop/file", s.do(s.shopFile))
-	a.POST("/shop", s.do(s.bringShop))
 	a.POST("/files", s.do(s.changed(s.bringIn)))
 	a.GET("/ask/:question", s.do(s.ask))
 	a.POST("/form", s.do(s.form))
@@ -294,7 +294,7 @@ func (s *api) sound(c *gin.Context) {
 			Detail: fmt.Sprintf("this machine's clock says the year %d, and every change is kept with its time: set the clock; nothing was changed", year)})
 		return
 	}
-	file := strings.HasSuffix(c.FullPath(), "/csv") || strings.HasSuffix(c.FullPath(), "/files") || strings.HasSuffix(c.FullPath(), "/pictures") // of whatever type its name made it
+	file := c.FullPath() == "/api/shop" || strings.HasSuffix(c.FullPath(), "/csv") || strings.HasSuffix(c.FullPath(), "/files") || strings.HasSuffix(c.FullPath(), "/pictures") // of whatever type its name made it
 	if is := c.ContentType(); !file && is != "" && is != "application/json" {
 		write(c, s.Language, ProblemDoc{Title: "another type", Status: http.StatusUnsupportedMediaType,
 			Detail: fmt.Sprintf("the body is said to be %q, and application/json is read here; nothing was changed", is)})

@@ -215,7 +215,7 @@ func log(ctx context.Context, tx *sql.Tx, r *logRow) error {
 		return err
 	}
 	first := earliest(r.at)
-	_, err = tx.ExecContext(ctx, `INSERT OR REPLACE INTO logged (number, kind, thing, revision, who, tag, words)
+	_, err = tx.ExecContext(ctx, `INSERT OR IGNORE INTO logged (number, kind, thing, revision, who, tag, words)
 		SELECT COALESCE(max(number) + 1, ?1), ?3, ?4, ?5, ?6, ?7, ?8 FROM logged WHERE number BETWEEN ?1 AND ?2`,
 		first, first+1<<countBits-1, r.kind, r.thing, r.revision, r.who, r.tag, r.words)
 	if err != nil {
