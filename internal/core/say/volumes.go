@@ -21,10 +21,11 @@ type Volumes struct {
 
 // SystemOn is the drive that gets the system.
 type SystemOn struct {
-	Name  Text    `json:"name"`
-	Size  Text    `json:"size"`  // as the installer's list tells it
-	Strip []Strip `json:"strip"` // how it looks afterwards, roughly
-	Says  []Text  `json:"says"`
+	Before Text    `json:"before"` // what it holds now
+	Name   Text    `json:"name"`
+	Size   Text    `json:"size"`  // as the installer's list tells it
+	Strip  []Strip `json:"strip"` // how it looks afterwards, roughly
+	Says   []Text  `json:"says"`
 }
 
 // Staying is a drive that stays and holds something, or may.
@@ -110,6 +111,10 @@ func (v *Voice) systemOn(j *job.Job, fs volume.FileSystem) *SystemOn {
 		return nil
 	}
 	out := &SystemOn{Name: v.text(v.piece(id, "serial")), Size: v.text("of a capacity that nobody stated"), Strip: []Strip{}, Says: []Text{}}
+	out.Before = v.text(map[rig.Content]string{rig.Blank: "before: blank, no table", rig.Data: "before: data, which the install erases", rig.System: "before: a system, which the install erases"}[it.Holds])
+	if it.Holds == "" {
+		out.Before = v.text("before: nobody said what it holds")
+	}
 	size := j.Part(it.Part).Drive.CapacityBytes
 	if size.Known() {
 		out.Size = v.text("in the installer's list: " + size.AsSystemPrints() + ", which is " + size.Decimal())

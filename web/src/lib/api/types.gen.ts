@@ -5591,6 +5591,10 @@ export interface Unsaid {
  * what the drive gets that starts the machine
  */
 export interface SystemOn {
+	/**
+	 * what it holds now
+	 */
+	before: string;
 	name: string;
 	/**
 	 * as the installer's list tells it

@@ -97,6 +97,13 @@
 	};
 </script>
 
+{#snippet whole(says: string, fill: string)}
+	<p class="flex items-center gap-2 text-soft">
+		<span aria-hidden="true" class={['h-3 grow border border-line', fill]}></span>
+		{says}
+	</p>
+{/snippet}
+
 <Dialog bind:open title="Volumes of blank drives" size="lg">
 	<div class="grid gap-4">
 		<div class="w-56">
@@ -109,6 +116,7 @@
 				<h3 class="font-semibold">
 					{s.name} <span class="font-normal text-soft">gets the system; {s.size}</span>
 				</h3>
+				{@render whole(s.before, 'bg-raised')}
 				{#if s.strip.length > 0}
 					<svg
 						viewBox="0 0 1000 44"
@@ -134,6 +142,7 @@
 			<section class="grid gap-2 border-t border-line pt-3" data-testid="stays">
 				<h3 class="font-semibold">Drives that stay as they are</h3>
 				{#each view.stays as d (d.item)}
+					{@render whole('before and after: as it is', 'bg-land')}
 					<div class="grid items-end gap-3 sm:grid-cols-[1fr_16rem]">
 						<Label for="{uid}at{d.item}" class="pb-2">Letters or places of {d.name}</Label>
 						<Input
@@ -179,10 +188,7 @@
 						<rect x={s.x} y="2" width={s.w} height="40" class={fill[s.kind]} />
 					{/each}
 				</svg>
-				<p class="flex items-center gap-2 text-soft">
-					<span aria-hidden="true" class="h-3 grow border border-line bg-raised"></span> before: blank,
-					no table
-				</p>
+				{@render whole('before: blank, no table', 'bg-raised')}
 				<ul class="text-soft">
 					{#each d.strip as s, i (i)}
 						{#if s.kind !== 'table'}<li>{s.says}</li>{/if}
