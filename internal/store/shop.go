@@ -234,7 +234,11 @@ func readStockDoc(doc []byte) (shelf.Stock, error) {
 	if err := json.Unmarshal(doc, &e); err != nil {
 		return e, err
 	}
-	return e, e.Part.Validate().Err()
+	b, err := format.Write(e.Part)
+	if err == nil {
+		_, err = format.Part(b)
+	}
+	return e, err
 }
 
 // SaveShop writes the file of the whole shop to a path where there is none.
@@ -375,7 +379,8 @@ func (in *bringing) all(ctx context.Context, about *Shop) error {
 
 // at names the place in the file of what is wrong with it; what is wrong with the disk has none.
 func (in *bringing) at(name string, err error) error {
-	if errors.Is(asDisk(err), err) && asDisk(err) != err { //nolint:errorlint // the very same
+	switch is := asDisk(err); {
+	case errors.Is(is, ErrBusy), errors.Is(is, ErrFull), errors.Is(is, ErrReadOnly), errors.Is(is, ErrDisk):
 		return err
 	}
 	return &BadFile{in.path, name, err}

@@ -3,9 +3,12 @@ package store_test
 import (
 	"archive/zip"
 	"bytes"
+	"crypto/sha256"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"math/rand"
 	"os"
 	"path/filepath"
@@ -210,4 +213,105 @@ func FuzzShop(f *testing.F) {
 			t.Fatal("what was taken is not given again")
 		}
 	})
+}
+
+// TestWrongShopFile brings files that are whole, digests included, and say what cannot be: a sheet, a
+// part and a job that their formats refuse, and a job that left for no reason there is. Each is refused
+// with its place, and the data file stays empty.
+func TestWrongShopFile(t *testing.T) {
+	from, _ := open(t)
+	owned(t, from, "old", "Quarantine Dock", 1)
+	if err := from.PutPart(t.Context(), tower(t).Parts[0], stamp); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := from.PutSheet(t.Context(), store.SheetWrite{Sheet: tower(t).Sheet, Stamp: stamp}); err != nil {
+		t.Fatal(err)
+	}
+	whole := packed(t, from)
+	digest := func(b []byte) string { return fmt.Sprintf("%x", sha256.Sum256(b)) }
+	// nameless takes the name out of the document of a journal's only line.
+	nameless := func(field, name string) func([]byte) []byte {
+		return func(b []byte) []byte {
+			var l map[string]json.RawMessage
+			if err := json.Unmarshal(b, &l); err != nil {
+				t.Fatal(err)
+			}
+			doc := []byte(l["job"])
+			if l["text"] != nil {
+				var text string
+				if err := json.Unmarshal(l["text"], &text); err != nil {
+					t.Fatal(err)
+				}
+				doc = []byte(text)
+			}
+			for _, gap := range []string{"", " "} {
+				doc = bytes.Replace(doc, []byte(`"`+field+`":`+gap+`"`+name+`"`), []byte(`"`+field+`":`+gap+`""`), 1)
+			}
+			l["sum"], _ = json.Marshal(digest(doc))
+			if l["text"] != nil {
+				l["text"], _ = json.Marshal(string(doc))
+			} else {
+				l["job"] = doc
+			}
+			out, err := json.Marshal(l)
+			if err != nil {
+				t.Fatal(err)
+			}
+			return append(out, '\n')
+		}
+	}
+	for place, change := range map[string]func([]byte) []byte{
+		"sheet-journals/": nameless("name", tower(t).Sheet.Name),
+		"shelf-journals/": nameless("name", tower(t).Parts[0].Name),
+		"journals/":       nameless("title", "Job of Quarantine Dock"),
+		"shop.json": func(b []byte) []byte {
+			return bytes.Replace(b, []byte(`"gone": []`), []byte(`"gone": [{"at": "2026-11-01T00:00:00Z", "by": "x", "why": "boredom", "revisions": 1}]`), 1)
+		},
+	} {
+		z, err := zip.NewReader(bytes.NewReader(whole), int64(len(whole)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		var out bytes.Buffer
+		w := zip.NewWriter(&out)
+		sums := map[string]string{} // was, is
+		for _, f := range z.File {  // shop.json is the last
+			b, err := fs.ReadFile(z, f.Name)
+			if err != nil {
+				t.Fatal(err)
+			}
+			was := digest(b)
+			if strings.HasPrefix(f.Name, place) {
+				if b = change(b); digest(b) == was {
+					t.Fatalf("%s is as it was", f.Name)
+				}
+				sums[was] = digest(b)
+			}
+			for was, is := range sums {
+				b = bytes.ReplaceAll(b, []byte(was), []byte(is))
+			}
+			e, err := w.Create(f.Name)
+			if err == nil {
+				_, err = e.Write(b)
+			}
+			if err != nil {
+				t.Fatal(err)
+			}
+		}
+		if err := w.Close(); err != nil {
+			t.Fatal(err)
+		}
+		file := filepath.Join(t.TempDir(), "shop.zip")
+		if err := os.WriteFile(file, out.Bytes(), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		to, _ := open(t)
+		var bad *store.BadFile
+		if _, err := to.BringShop(t.Context(), file); !errors.As(err, &bad) || !strings.HasPrefix(bad.Name, place) {
+			t.Errorf("%s: %v", place, err)
+		}
+		if left := telling(t, to); len(left) > 0 {
+			t.Errorf("%s left %d things", place, len(left))
+		}
+	}
 }
