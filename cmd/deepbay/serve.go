@@ -183,7 +183,7 @@ func fingerprint(log *slog.Logger) string {
 func catchUp(ctx context.Context, s *store.Store, log *slog.Logger) {
 	for left := 1; left > 0 && ctx.Err() == nil; {
 		var err error
-		if left, err = s.CatchUp(ctx, server.LogWords(nil), 200); err != nil {
+		if left, err = s.CatchUp(ctx, server.LogWords(nil), 20_000); err != nil {
 			if ctx.Err() == nil {
 				log.Warn("the logbook lacks lines", "error", err)
 			}

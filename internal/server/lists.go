@@ -81,11 +81,7 @@ func (s *api) shelf(c *gin.Context) error {
 		return err
 	}
 	if q := fact.Fold(c.Query("q")); q != "" {
-		all = slices.DeleteFunc(all, func(k store.KeptStock) bool {
-			p := &k.Part
-			printed := append([]string{p.Name, p.Number, shorthand.Write(p)}, k.Serials...)
-			return !slices.ContainsFunc(printed, func(t string) bool { return strings.Contains(fact.Fold(t), q) })
-		})
+		all = slices.DeleteFunc(all, func(k store.KeptStock) bool { return !carries(&k, q) })
 	}
 	out := ShelfList{Kinds: []KindCount{}}
 	for _, kind := range shorthand.Kinds() {
@@ -128,6 +124,13 @@ func (s *api) shelf(c *gin.Context) error {
 	}
 	c.JSON(http.StatusOK, out)
 	return nil
+}
+
+// carries reports a part of the shelf with something printed on it, or in its words.
+func carries(k *store.KeptStock, folded string) bool {
+	p := &k.Part
+	printed := append([]string{p.Name, p.Number, shorthand.Write(p)}, k.Serials...)
+	return slices.ContainsFunc(printed, func(t string) bool { return strings.Contains(fact.Fold(t), folded) })
 }
 
 // suit says where each part would go best in a job's plan, and puts those that go first.

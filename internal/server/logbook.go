@@ -26,7 +26,6 @@ import (
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/say"
-	"deepbay/internal/core/shorthand"
 	"deepbay/internal/store"
 )
 
@@ -236,15 +235,14 @@ func (s *api) hits(ctx context.Context, words string, out *LogbookPage) error {
 	}
 	want := fact.Fold(words)
 	for i := range shelf {
-		p := &shelf[i].Part
-		hit := LogbookHit{ID: string(p.ID), Called: p.Name}
+		if !carries(&shelf[i], want) {
+			continue
+		}
+		hit := LogbookHit{ID: string(shelf[i].Part.ID), Called: shelf[i].Part.Name}
 		for _, serial := range shelf[i].Serials {
 			if fact.Fold(serial) == want {
 				hit.Serial = serial
 			}
-		}
-		if hit.Serial == "" && !slices.ContainsFunc([]string{p.Name, p.Number, shorthand.Write(p)}, func(t string) bool { return strings.Contains(fact.Fold(t), want) }) {
-			continue
 		}
 		if out.Parts = append(out.Parts, hit); len(out.Parts) == hitsShown {
 			break

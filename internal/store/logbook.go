@@ -79,7 +79,7 @@ func (s *Store) CatchUp(ctx context.Context, words Words, most int) (left int, e
 	return left, err
 }
 
-// row is a line on its way into the logbook.
+// logRow is a line on its way into the logbook.
 type logRow struct {
 	kind            LogKind
 	thing           string
@@ -157,22 +157,37 @@ func (s *Store) unlogged(ctx context.Context, most int) ([]logRow, error) {
 
 // tell finds what a line is found by. One that is damaged, or whose thing is, is found by less.
 func (s *Store) tell(ctx context.Context, r *logRow, words func(Entry) string) error {
-	of, is := logKinds[r.kind]
-	if !is {
-		return nil
-	}
-	list, err := s.entries(ctx, of.sql(`SELECT revision, at, by, says, deed, seal FROM JOURNAL WHERE OWNER = ?1 AND revision = ?2`), r.thing, r.revision)
+	list, err := s.entry(ctx, r.kind, r.thing, r.revision)
 	if err != nil || len(list) == 0 {
 		return err
 	}
-	var called, printed, model sql.NullString
-	if err := s.db.QueryRowContext(ctx, of.called, r.thing).Scan(&called, &printed, &model); err != nil && !errors.Is(err, sql.ErrNoRows) {
+	called, printed, model, err := s.called(ctx, r.kind, r.thing)
+	if err != nil {
 		return err
 	}
 	r.at, r.who = list[0].At, fact.Fold(list[0].By)
-	r.tag = strings.Join([]string{tagKind(r.kind), tagThing(r.thing), tagModel(model.String)}, " ")
-	r.words = strings.Join(tokens(words(list[0])+" "+called.String+" "+printed.String), " ")
+	r.tag = strings.Join([]string{tagKind(r.kind), tagThing(r.thing), tagModel(model)}, " ")
+	r.words = strings.Join(tokens(words(list[0])+" "+called+" "+printed), " ")
 	return nil
+}
+
+// entry is the line of a journal, none where it left.
+func (s *Store) entry(ctx context.Context, kind LogKind, thing string, revision int) ([]Entry, error) {
+	of, is := logKinds[kind]
+	if !is {
+		return nil, nil
+	}
+	return s.entries(ctx, of.sql(`SELECT revision, at, by, says, deed, seal FROM JOURNAL WHERE OWNER = ?1 AND revision = ?2`), thing, revision)
+}
+
+// called is what a thing is called, what else is printed on it, and its model; nothing where it
+// left, or cannot be read.
+func (s *Store) called(ctx context.Context, kind LogKind, thing string) (name, printed, model string, err error) {
+	var n, p, m sql.NullString
+	if err = s.db.QueryRowContext(ctx, logKinds[kind].called, thing).Scan(&n, &p, &m); errors.Is(err, sql.ErrNoRows) {
+		err = nil
+	}
+	return n.String, p.String, m.String, err
 }
 
 // tagKind, tagThing and tagModel are single words, so that filters are asked of the index.
@@ -426,14 +441,9 @@ func (s *Store) match(ctx context.Context, q *LogQuery) (match string, wide []st
 // entriesOf reads the entries of lines from their journals, and what their things are called now.
 func (s *Store) entriesOf(ctx context.Context, out *LogPage) error {
 	called := map[string]string{}
-	out.Lines = slices.Clone(out.Lines)
-	kept := out.Lines[:0]
+	var kept []LogLine
 	for _, l := range out.Lines {
-		of, is := logKinds[l.Kind]
-		if !is {
-			continue
-		}
-		list, err := s.entries(ctx, of.sql(`SELECT revision, at, by, says, deed, seal FROM JOURNAL WHERE OWNER = ?1 AND revision = ?2`), l.Thing, l.Revision)
+		list, err := s.entry(ctx, l.Kind, l.Thing, l.Revision)
 		if err != nil {
 			return err
 		}
@@ -442,11 +452,9 @@ func (s *Store) entriesOf(ctx context.Context, out *LogPage) error {
 		}
 		k := string(l.Kind) + " " + l.Thing
 		if _, known := called[k]; !known {
-			var name, printed, model sql.NullString
-			if err := s.db.QueryRowContext(ctx, of.called, l.Thing).Scan(&name, &printed, &model); err != nil && !errors.Is(err, sql.ErrNoRows) {
+			if called[k], _, _, err = s.called(ctx, l.Kind, l.Thing); err != nil {
 				return err
 			}
-			called[k] = name.String
 		}
 		l.Called, l.Entry = called[k], list[0]
 		kept = append(kept, l)

@@ -4,6 +4,7 @@ package job
 // old ones, and that the owner agreed.
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -65,7 +66,7 @@ func (a *applier) fate() fact.Fact {
 	case fate == "":
 		it.Fate = ""
 		return fact.Of(FateUnsaid, c.Item)
-	case !inValues(fate):
+	case !slices.Contains(fate.Values(), c.Value):
 		return a.refuse("/value", fact.Of(NoSuchFate, fact.Typed(c.Value)))
 	case !j.last().Where(c.Item).IsZero() || !j.Planned.Where(c.Item).IsZero():
 		return a.refuse("/item", fact.Of(FateStays, j.Name(c.Item)))
@@ -74,15 +75,6 @@ func (a *applier) fate() fact.Fact {
 	}
 	it.Fate = fate
 	return fact.Of(FateIs, c.Item, fact.Typed(fate))
-}
-
-func inValues(f Fate) bool {
-	for _, v := range f.Values() {
-		if v == string(f) {
-			return true
-		}
-	}
-	return false
 }
 
 // agreed keeps that the owner agreed, or takes that back.

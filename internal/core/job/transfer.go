@@ -5,7 +5,6 @@ package job
 import (
 	"slices"
 	"strconv"
-	"time"
 
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
@@ -44,7 +43,15 @@ func (j *Job) transferOf(id string) *volume.Transfer {
 }
 
 // Moving is what the machine says to a transfer.
-func (j *Job) Moving(t *volume.Transfer) Moving {
+func (j *Job) Moving(t *volume.Transfer) Moving { return j.moving(t, j.states()) }
+
+// states is the machine as planned, and as found.
+func (j *Job) states() [2]fit.Answer {
+	planned, found := j.PlannedRig(), j.FoundRig()
+	return [2]fit.Answer{fit.Resolve(&planned), fit.Resolve(&found)}
+}
+
+func (j *Job) moving(t *volume.Transfer, states [2]fit.Answer) Moving {
 	m := Moving{Transfer: *t}
 	var ends volume.Ends
 	if it := j.Item(t.From); it != nil {
@@ -67,11 +74,9 @@ func (j *Job) Moving(t *volume.Transfer) Moving {
 		second = quantity.Yes
 	}
 	m.Conditions = append(m.Conditions, volume.Condition{Need: volume.Together, Met: together}, volume.Condition{Need: volume.SecondCopy, Met: second})
-	planned, found := j.PlannedRig(), j.FoundRig()
-	a, b := fit.Resolve(&planned), fit.Resolve(&found)
 	var read, written bool
-	m.Reads, read = j.rate(&a, &b, t.From, measure.ReadsOn)
-	m.Writes, written = j.rate(&a, &b, t.To, measure.WritesOn)
+	m.Reads, read = j.rate(states, t.From, measure.ReadsOn)
+	m.Writes, written = j.rate(states, t.To, measure.WritesOn)
 	m.Measured = read && written
 	flash := m.From != nil && m.To != nil && m.From.Drive != nil && m.To.Drive != nil && m.From.Drive.Media == part.Flash && m.To.Drive.Media == part.Flash
 	m.Takes, _ = volume.CopyTime(t.Load(), m.Reads, m.Writes, flash)
@@ -87,14 +92,14 @@ func (j *Job) bothIn(t *volume.Transfer) bool {
 
 // rate is how fast a drive moves data alone: as it was measured last, else as its link and its label
 // allow, in the machine as planned or as found. A copy loads each direction of a shared link once.
-func (j *Job) rate(planned, found *fit.Answer, id rig.ItemID, what measure.What) (quantity.Rate, bool) {
+func (j *Job) rate(states [2]fit.Answer, id rig.ItemID, what measure.What) (quantity.Rate, bool) {
 	for i := len(j.Measured) - 1; i >= 0; i-- {
 		if s := &j.Measured[i]; s.Item == id && s.What == what {
 			return quantity.MBps(measure.SpreadOf(s.Runs).Mid), true
 		}
 	}
-	for _, a := range []*fit.Answer{planned, found} {
-		for _, f := range a.AtWork([]rig.ItemID{id}) {
+	for i := range states {
+		for _, f := range states[i].AtWork([]rig.ItemID{id}) {
 			return f.Alone.Low, false
 		}
 	}
@@ -104,13 +109,17 @@ func (j *Job) rate(planned, found *fit.Answer, id rig.ItemID, what measure.What)
 // transfersNow is the transfers of the stage at work: those whose new drive lies in the machine as
 // planned.
 func (j *Job) transfersNow() []workorder.Transfer {
+	if len(j.Transfers) == 0 {
+		return nil
+	}
+	states := j.states()
 	var out []workorder.Transfer
 	for i := range j.Transfers {
 		t := &j.Transfers[i]
 		if j.Planned.Where(t.To).IsZero() || j.Item(t.From) == nil || len(j.Past) > 0 && !j.Found.Where(t.To).IsZero() && t.Proof != nil {
 			continue
 		}
-		m := j.Moving(t)
+		m := j.moving(t, states)
 		out = append(out, workorder.Transfer{Transfer: *t, Conditions: m.Conditions, Runs: layer.Minutes(float64(m.Takes) / 60), Both: !j.Planned.Where(t.From).IsZero()})
 	}
 	return out
@@ -149,7 +158,7 @@ func (a *applier) transfer() fact.Fact {
 		it.Holds = rig.Data
 	}
 	p := *c.Proof
-	p.By, p.At = a.by.By, a.by.At.UTC().Format(time.RFC3339)
+	p.By, p.At = a.by.By, a.by.At
 	t.Proof = &p
 	return fact.Of(Arrived, t.From, t.To, int(p.Files), p.Bytes)
 }
@@ -233,7 +242,7 @@ func (j *Job) needed(s *workorder.Step) fact.Fact {
 
 // needing is a step that was done and would not have been without another; none where nothing was.
 func (j *Job) needing(s *workorder.Step) fact.Fact {
-	if !j.Did(s.ID) {
+	if len(j.Transfers) == 0 || !j.Did(s.ID) { // no other step needs one
 		return fact.Fact{}
 	}
 	for _, t := range j.Transfers { // also where its new drive was taken out since, and its steps are in no order

@@ -4,6 +4,8 @@ package volume
 // it takes.
 
 import (
+	"time"
+
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/quantity"
@@ -57,7 +59,7 @@ type Proof struct {
 	Bytes  quantity.Bytes `json:"bytes" jsonschema:"minimum=0"`
 	Digest string         `json:"digest,omitempty" jsonschema:"maxLength=64,pattern=^[0-9a-f]*$"` // over all names and sums, as deepbay verify prints it; absent where only counts were compared
 	By     string         `json:"by,omitempty" jsonschema:"maxLength=80"`
-	At     string         `json:"at,omitempty" jsonschema:"maxLength=40"` // as RFC 3339 writes it
+	At     time.Time      `json:"at,omitzero"`
 }
 
 // Must is something that must hold for a transfer.

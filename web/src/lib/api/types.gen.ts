@@ -2447,9 +2447,6 @@ export interface Proof {
 	 */
 	digest?: string;
 	by?: string;
-	/**
-	 * as RFC 3339 writes it
-	 */
 	at?: string;
 }
 /**
@@ -3914,9 +3911,6 @@ export interface Proof1 {
 	 */
 	digest?: string;
 	by?: string;
-	/**
-	 * as RFC 3339 writes it
-	 */
 	at?: string;
 }
 /**
