@@ -10,7 +10,7 @@
 	import { toasts } from '$lib/ui/toasts.svelte';
 	import { who } from '$lib/ui/who.svelte';
 	import Proofs from './Proofs.svelte';
-	import { logbookAt, model, NAMES, type Asked } from './api';
+	import { askedBy, logbookAt, model } from './api';
 
 	let { sheet }: { sheet: string } = $props();
 	let view = $state.raw<ModelView | null>(null);
@@ -35,12 +35,7 @@
 			refused(e);
 		}
 	}
-	const lines = $derived(
-		logbookAt({
-			...(Object.fromEntries(NAMES.map((n) => [n, ''])) as unknown as Asked),
-			model: sheet
-		})
-	);
+	const lines = $derived(logbookAt({ ...askedBy(), model: sheet }));
 </script>
 
 {#if view}

@@ -21,7 +21,11 @@ export interface Asked {
 	/** One job, sheet or part, with its kind. */
 	readonly thing: string;
 }
-export const NAMES = ['q', 'kind', 'who', 'model', 'from', 'to', 'thing'] as const;
+const NAMES = ['q', 'kind', 'who', 'model', 'from', 'to', 'thing'] as const;
+
+/** What an address asks for; without one, everything. */
+export const askedBy = (q = new URLSearchParams()) =>
+	Object.fromEntries(NAMES.map((n) => [n, q.get(n) ?? ''])) as unknown as Asked;
 
 export const query = (a: Asked) =>
 	new URLSearchParams(NAMES.filter((n) => a[n]).map((n) => [n, a[n]]));

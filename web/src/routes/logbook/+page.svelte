@@ -19,6 +19,10 @@
 		() => asked.q,
 		(q) => logbookAt({ ...asked, q })
 	);
+	const DAYS = [
+		['from', 'From'],
+		['to', 'To']
+	] as const;
 	const look = (next: Partial<Asked>) => asking(logbookAt({ ...asked, ...next }));
 	const narrow = $derived(Object.values(asked).some(Boolean));
 	const hands = $derived([...new Set(lines.map((l) => l.by))].sort());
@@ -109,24 +113,17 @@
 			onchange={(e) => look({ model: e.currentTarget.value })}
 		/>
 	</div>
-	<div>
-		<Label for="from">From</Label>
-		<Input
-			id="from"
-			type="date"
-			value={asked.from}
-			onchange={(e) => look({ from: e.currentTarget.value })}
-		/>
-	</div>
-	<div>
-		<Label for="to">To</Label>
-		<Input
-			id="to"
-			type="date"
-			value={asked.to}
-			onchange={(e) => look({ to: e.currentTarget.value })}
-		/>
-	</div>
+	{#each DAYS as [name, label] (name)}
+		<div>
+			<Label for={name}>{label}</Label>
+			<Input
+				id={name}
+				type="date"
+				value={asked[name]}
+				onchange={(e) => look({ [name]: e.currentTarget.value })}
+			/>
+		</div>
+	{/each}
 </form>
 
 <p role="status" class="text-soft">
