@@ -345,18 +345,20 @@ func inDialog(value string) chromedp.Action[chromedp.Void] {
 
 // clickOn clicks as a hand does: on the first element of a selector once it can be seen, lies still
 // for a frame and nothing covers it. A page that brings its next step into view moves under a click
-// that was aimed before: one that went elsewhere is made once more.
+// that was aimed before: one that went elsewhere, or came to none because what was pressed had moved
+// before it was let go, is made again.
 func clickOn(selector string) chromedp.Action[chromedp.Void] {
 	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
-		for {
+		for range 5 {
 			if _, err := aimed(selector)(ctx, t); err != nil {
 				return chromedp.Void{}, err
 			}
 			// The page may have gone on to another by now, which knows of no click.
-			if missed, err := chromedp.Evaluate[bool]("window.aim?.missed ?? false")(ctx, t); err != nil || !missed {
+			if missed, err := chromedp.Evaluate[bool]("window.aim ? window.aim.missed !== false : false")(ctx, t); err != nil || !missed {
 				return chromedp.Void{}, nil
 			}
 		}
+		return chromedp.Void{}, fmt.Errorf("click on %s: it goes elsewhere each time", selector)
 	}
 }
 
