@@ -272,7 +272,8 @@ func (t *tree) drives(m *power.Inventory, devices []power.PCIDevice) {
 				d.Serial = clip(plain(string(b[4:])), 120)
 			}
 		}
-		d.Blank = !slices.ContainsFunc(t.list(at), func(n string) bool { return partition(name, n) })
+		d.Blank = !slices.ContainsFunc(t.list(at), func(n string) bool { return partition(name, n) }) &&
+			len(t.list(path.Join(at, "holders"))) == 0 && t.unsigned(t.text(path.Join(at, "dev")))
 		t.hangs(&d, at, devices)
 		for _, key := range []string{d.Address + "/" + strconv.Itoa(d.Port), d.Address} {
 			if c := heat[key]; c > 0 && d.Celsius == 0 {
@@ -293,6 +294,24 @@ func (t *tree) drives(m *power.Inventory, devices []power.PCIDevice) {
 	slices.SortStableFunc(m.Ports, func(a, b power.PortSeen) int {
 		return strings.Compare(fmt.Sprintf("%s %4d", a.Controller, a.Port), fmt.Sprintf("%s %4d", b.Controller, b.Port))
 	})
+}
+
+// unsigned reports that nothing was found on a whole drive that a file system, a member of an array or
+// an encrypted volume begins with. The device manager looked for that as the drive appeared; where it
+// keeps no note of the drive, nobody looked, and it is not called blank.
+func (t *tree) unsigned(number string) bool {
+	note := t.file("run/udev/data/b" + number)
+	if number == "" || len(note) == 0 {
+		return false
+	}
+	for line := range strings.Lines(string(note)) {
+		for _, sign := range []string{"E:ID_FS_TYPE=", "E:ID_FS_USAGE=", "E:ID_PART_TABLE_TYPE="} {
+			if strings.HasPrefix(line, sign) && strings.TrimSpace(line) != sign {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // chain is the last PCI function on the way to a device, and the names on that way.

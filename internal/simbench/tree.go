@@ -160,6 +160,8 @@ func (t *tree) drive(i int, d *power.DriveSeen, ata map[string]int) {
 		}
 		t.file(at+"/"+one+"/partition", "1\n")
 	}
+	t.file(at+"/dev", fmt.Sprintf("259:%d\n", i))
+	t.file(fmt.Sprintf("run/udev/data/b259:%d", i), "E:ID_SERIAL="+d.Serial+"\n")
 	t.link("sys/block/"+d.Name, at)
 	if d.Celsius > 0 && sensor != "" {
 		hwmon := fmt.Sprintf("%s/hwmon/hwmon%d", sensor, i)

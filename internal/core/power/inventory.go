@@ -136,7 +136,7 @@ type DriveSeen struct {
 	Bus       Bus              `json:"bus,omitempty"`
 	Turns     bool             `json:"turns,omitempty"` // platters
 	Removable bool             `json:"removable,omitempty"`
-	Blank     bool             `json:"blank,omitempty"`                                  // no partition on it
+	Blank     bool             `json:"blank,omitempty"`                                  // no partition on it, no file system of the whole drive, no member of an array, no encryption
 	Address   string           `json:"address,omitempty" jsonschema:"maxLength=20"`      // of its PCI function
 	Port      int              `json:"port,omitzero" jsonschema:"minimum=0,maximum=999"` // of its SATA controller, from 1 on
 	Gen       quantity.Gen     `json:"gen,omitzero"`                                     // of its link
