@@ -34,6 +34,7 @@ soak-size = $(if $(filter long,$(SOAK)),$(2),$(1))
 soak:
 	go test ./internal/core/plan -timeout 2h -run 'Exhaustive|Proved|Helps' -questions $(call soak-size,500,10000)
 	go test ./internal/core/job -timeout 2h -run 'Random|Rounds|DoesNotGo|DiffersAnyway' -jobs $(call soak-size,500,20000) -planevery 1
+	go test ./internal/core/job -timeout 4h -run TestDataLaw -walks $(call soak-size,10000,100000) -v
 	go test ./internal/core/cure -timeout 2h -run CuresCure -machines $(call soak-size,500,20000)
 	go test ./internal/core/fit -timeout 2h -run Machines -machines $(call soak-size,1000,20000)
 	go test ./internal/core/fault -timeout 2h -run 'Touches|Pairs' -machines $(call soak-size,2000,10000) -pairs $(call soak-size,100,1000)

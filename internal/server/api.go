@@ -122,6 +122,7 @@ type UndoRequest struct {
 	Key      string `json:"key,omitempty" jsonschema:"maxLength=80"`
 	By       string `json:"by,omitempty" jsonschema:"maxLength=80"`
 	Others   bool   `json:"others,omitempty"` // also where the last change is somebody else's
+	Redo     bool   `json:"redo,omitempty"`   // what was undone last is done again
 }
 
 // ProblemDoc is an error for programs and people (RFC 9457). In a conflict it

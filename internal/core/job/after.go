@@ -130,22 +130,9 @@ func (j *Job) blocks(planned *fit.Answer, lost []workorder.Lost) []Block {
 			if plan.Where(id).IsZero() {
 				out = append(out, Block{Says: fact.Of(MemberNotThere, id)})
 			}
-			if it := j.Item(id); it.Holds == rig.Data || it.Holds == rig.System || slices.Contains(j.Wish.Keep, id) {
-				out = append(out, Block{Says: fact.Of(MemberErased, id)})
-			}
 		}
 		if st := j.Sheet.Setting(a.Mode.Setting); st != nil && rig.Value(st, plan.Settings) != a.Mode.Value {
 			out = append(out, Block{Says: fact.Of(ArrayMode, Setting(a.Mode)), Moves: []rig.Move{{Setting: a.Mode.Setting, Value: a.Mode.Value}}})
-		}
-	}
-	for i := range j.Layouts {
-		if j.divided(&j.Layouts[i]) {
-			continue
-		}
-		for _, id := range j.written(&j.Layouts[i]) {
-			if j.Item(id).Holds != rig.Blank {
-				out = append(out, Block{Says: fact.Of(LayoutHolds, id)})
-			}
 		}
 	}
 	out = append(out, j.stuckBlocks()...)
@@ -252,6 +239,11 @@ func (a *applier) setArray() fact.Fact {
 		return a.refuse("/array", fact.Of(NoSuchArray, fact.Typed("")))
 	}
 	next := *c.Array
+	for _, id := range next.Members {
+		if !next.Came && !j.mayErase(id) && j.array(next.ID) == nil && !c.Sure {
+			return a.refuse("/sure", fact.Of(ErasesWhat, id))
+		}
+	}
 	for _, t := range j.Transfers {
 		if slices.Contains(next.Members, t.From) || slices.Contains(next.Members, t.To) {
 			return a.refuse("/array/members", fact.Of(ArrayMoves, t.From, t.To))

@@ -96,6 +96,9 @@ func (j *Job) Again(id ID, arrived time.Time) Job {
 	out.Tag, out.Owner, out.Processor = j.Tag, j.Owner, j.Processor
 	end, _ := j.Ahead(len(j.Later))
 	left := end.left()
+	if len(j.Later) == 0 {
+		left = j.Left()
+	}
 	has := func(id rig.ItemID) bool { return !left.Where(id).IsZero() }
 	for _, it := range j.Items {
 		if !has(it.ID) {

@@ -20,6 +20,7 @@ func TestAgain(t *testing.T) {
 	w := b.job.Wish
 	w.Starts = rig.Start{How: rig.Install, Item: "item-4"}
 	b.do(job.Change{Do: job.DoWish, Wish: &w})
+	b.blank("item-4")
 	b.do(job.Change{Do: job.DoSet, Setting: "sata-mode", Value: "raid"})
 	b.carry()
 	b.confirm()

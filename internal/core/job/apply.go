@@ -165,6 +165,7 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 		return applyAhead(j, c, by)
 	}
 	a := applier{job: clone(j), change: c, by: by}
+	a.job.Hands = j.record() // of a job of before there were records: from its ticks
 	says := a.apply()
 	if err := a.list.Err(); err != nil {
 		return j, fact.Fact{}, err
@@ -174,6 +175,14 @@ func Apply(j Job, c Change, by Stamp) (Job, fact.Fact, error) {
 	}
 	if err := a.job.Validate().Err(); err != nil {
 		return j, fact.Fact{}, err
+	}
+	if c.Do != DoWipe && c.Do != DoUnwipe && c.Do != DoProve {
+		said(&j, &a.job, by)
+	}
+	if !slices.Contains(statements, c.Do) && !slices.Contains(deeds, c.Do) && (writes(&j) || writes(&a.job)) {
+		if a.intends(&j); len(a.list) > 0 {
+			return j, fact.Fact{}, a.list
+		}
 	}
 	if c.Do != DoNextStage {
 		lapse(&j, &a.job)

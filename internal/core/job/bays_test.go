@@ -67,6 +67,7 @@ func TestBays(t *testing.T) {
 	}
 
 	// A machine that comes back has them there; a sheet that knows no such bays forgets them.
+	b.carry()
 	again := b.job.Again("again", stamp.At)
 	if got := bays(again.FoundRig()); got["item-3"] != "cage-4" || got[ssd] != "cage-1" {
 		t.Errorf("come back with %v", got)

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"deepbay/internal/core/data"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/quantity"
@@ -55,6 +56,9 @@ func (a *applier) papers() fact.Fact {
 	return fact.Of(PapersAre, c.Item, fact.Typed(warranty), fact.Typed(returns))
 }
 
+// fateEvent names what became of a part in the record.
+func fateEvent(id rig.ItemID) string { return string(DoFate) + "/" + string(id) }
+
 // fate keeps what became of a piece that is taken out.
 func (a *applier) fate() fact.Fact {
 	c, j := &a.change, &a.job
@@ -65,13 +69,22 @@ func (a *applier) fate() fact.Fact {
 	switch {
 	case fate == "":
 		it.Fate = ""
+		j.void(fateEvent(c.Item), a.by)
 		return fact.Of(FateUnsaid, c.Item)
 	case !slices.Contains(fate.Values(), c.Value):
 		return a.refuse("/value", fact.Of(NoSuchFate, fact.Typed(c.Value)))
 	case !j.last().Where(c.Item).IsZero() || !j.Planned.Where(c.Item).IsZero():
 		return a.refuse("/item", fact.Of(FateStays, j.Name(c.Item)))
 	case (fate == OnShelf || fate == Recycled) && j.Part(it.Part).Drive != nil && !j.Part(it.Part).Drive.Form.Optical() && it.Holds != rig.Blank:
-		return a.refuse("/value", fact.Of(FateHolds, j.Name(c.Item)))
+		return a.refuse("/value", fact.Of(FateHolds, j.Name(c.Item))) // nobody's data goes on with a used drive
+	}
+	effects := []data.Act{{What: data.Leaves, Item: c.Item}, {What: data.Removed, Item: c.Item}}
+	if fate == WithOwner { // whose data it is
+		effects = effects[1:]
+	}
+	j.void(fateEvent(c.Item), a.by)
+	if !a.deed("/value", fateEvent(c.Item), effects...) {
+		return fact.Fact{}
 	}
 	it.Fate = fate
 	return fact.Of(FateIs, c.Item, fact.Typed(fate))

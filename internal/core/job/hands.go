@@ -137,8 +137,8 @@ func (a *applier) tick() fact.Fact {
 	for i, s := range steps {
 		first := a.job.needed(s)
 		switch {
-		case c.Do != DoTick && a.job.needing(s).Is():
-			return a.refuse(at[i], fact.Of(NeededBy, s.Do, a.job.needing(s)))
+		case c.Do == DoTick && len(steps) > 1 && s.Erases():
+			return a.refuse(at[i], fact.Of(ErasesAlone, s.Do))
 		case c.Do == DoTick && s.Test != "":
 			return a.refuse(at[i], fact.Of(SayHowItEnded, s.Do))
 		case c.Do == DoTick && s.Powered() && a.job.Dropped() != nil:
@@ -148,15 +148,26 @@ func (a *applier) tick() fact.Fact {
 		case c.Do == DoTick && a.job.unproved(s) != nil:
 			t := a.job.unproved(s)
 			return a.refuse(at[i], fact.Of(ProofFirst, t.From, t.To))
-		case c.Do == DoTick && !confirmed(c.Text, s.Confirm):
-			return a.refuse("/text", fact.Of(ConfirmFirst, s.Do))
+		case c.Do == DoTick && s.Erases() && a.job.lacks(a.job.State(), s, c.Text) != "":
+			return a.refuse("/text", a.job.tell(s))
 		case c.Do == DoLeaveOut && s.Danger.Is() && !c.Sure:
 			return a.refuse("/sure", fact.Of(Dangerous, s.Do, s.Danger))
 		}
+		if c.Do == DoTick && a.job.Did(s.ID) { // said twice: it happened once
+			says = append(says, fact.Of(Done, s.Do))
+			continue
+		}
+		if c.Do == DoTick && !a.deed(at[i], s.ID, s.Effects...) {
+			return fact.Fact{}
+		}
 		a.job.Done = slices.DeleteFunc(a.job.Done, func(t Tick) bool { return t.Step == s.ID && !t.Over })
+		if c.Do != DoTick {
+			a.job.void(s.ID, a.by)
+		}
 		switch c.Do {
 		case DoUntick:
 			a.job.Tests = slices.DeleteFunc(a.job.Tests, func(t TestRun) bool { return t.Step == s.ID && !t.Over })
+			a.counts(s)
 			says = append(says, fact.Of(NotDoneAgain, s.Do))
 		case DoLeaveOut:
 			a.job.Done = append(a.job.Done, Tick{Step: s.ID, Reason: c.Text, By: a.by.By, At: a.by.At})
@@ -172,21 +183,34 @@ func (a *applier) tick() fact.Fact {
 	return fact.Of(Together, says)
 }
 
-// confirmed reports that what was typed has the end of every serial number that a step asks for: more
-// of it, or the last four characters with a dash among them, will do as well.
-func confirmed(text string, ends []string) bool {
+// counts makes a step count again that was ended by one that was not done after all.
+func (a *applier) counts(s *workorder.Step) {
+	for i := len(a.job.Done) - 1; i >= 0; i-- {
+		if t := &a.job.Done[i]; t.Over && (t.Step == workorder.Undoes(s.ID) || workorder.Undoes(t.Step) == s.ID) {
+			t.Over = a.job.tickOf(t.Step) != nil
+			return
+		}
+	}
+}
+
+// tell is what must be typed before a step that erases counts as done.
+func (j *Job) tell(s *workorder.Step) fact.Fact {
+	id := j.lacks(j.State(), s, "")
+	for _, ask := range j.asks(j.State(), s) {
+		if ask.Item == id {
+			return fact.Of(map[workorder.Mark]fact.Code{workorder.BySerial: ConfirmFirst, workorder.ByPlace: ConfirmPlace, workorder.ByTape: ConfirmTape}[ask.By], s.Do, ask.Item, fact.Typed(ask.Word))
+		}
+	}
+	return fact.Of(ConfirmFirst, s.Do)
+}
+
+// typedWords is what was typed, word by word, as it is compared.
+func typedWords(text string) []string {
 	words := strings.FieldsFunc(text, func(r rune) bool { return unicode.IsSpace(r) || r == ',' || r == ';' })
 	for i, w := range words {
 		words[i] = fact.Fold(w)
 	}
-	for _, end := range ends {
-		if !slices.ContainsFunc(words, func(w string) bool {
-			return strings.HasSuffix(w, end) || len(w) == len(end)-1 && strings.HasSuffix(end, w)
-		}) {
-			return false
-		}
-	}
-	return true
+	return words
 }
 
 // do keeps that a step was done. What takes another step back ends that one, and is ended

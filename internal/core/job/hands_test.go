@@ -31,6 +31,13 @@ func ready(t *testing.T) *bench {
 	return b
 }
 
+// blank says that somebody looked, and that nothing is on a drive.
+func (b *bench) blank(id rig.ItemID) {
+	b.Helper()
+	it := b.job.Item(id)
+	b.do(job.Change{Do: job.DoCorrect, Item: id, Serial: it.Serial, New: it.New, Holds: rig.Blank})
+}
+
 // carry does every step up to the closing.
 func (b *bench) carry() {
 	b.Helper()

@@ -12,6 +12,7 @@ import (
 	"strconv"
 	"time"
 
+	"deepbay/internal/core/data"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
@@ -77,6 +78,7 @@ type Job struct {
 	Layouts   []volume.Layout   `json:"layouts,omitempty" jsonschema:"maxItems=64"`    // volumes that blank drives get
 	Transfers []volume.Transfer `json:"transfers,omitempty" jsonschema:"maxItems=32"`  // data that comes from old drives onto new ones
 	Wiped     []Wiped           `json:"wiped,omitempty" jsonschema:"maxItems=500"`     // drives that were taken out and wiped
+	Hands     data.Record       `json:"hands,omitempty" jsonschema:"maxItems=5000"`    // what hands did and what was said of drives, over all stages, oldest first
 	Agreed    *Agreement        `json:"agreed,omitempty"`                              // the owner, to what was done
 	Closed    *Closing          `json:"closed,omitempty"`
 }
@@ -235,12 +237,40 @@ func (j *Job) FoundRig() rig.Rig {
 // Order is the steps of the work order from found to planned.
 func (j *Job) Order() []workorder.Step { return j.Work().Steps }
 
-// Work is the work order from found to planned, with what goes with it.
+// Work is the work order from found to planned, with what goes with it, and with what the law of data
+// holds back.
 func (j *Job) Work() workorder.Order {
-	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed(), Layouts: j.layoutsNow(), Transfers: j.transfersNow()}
+	o := j.raw()
+	j.hold(o.Steps)
+	return o
+}
+
+// raw is the work order before anything is held back.
+func (j *Job) raw() workorder.Order {
+	w := workorder.Job{Sheet: &j.Sheet, Found: j.FoundRig(), Planned: j.PlannedRig(), Done: j.deeds(), Back: j.back(), Fresh: j.Fresh && len(j.Past) == 0, Last: len(j.Later) == 0, System: j.systemNow(), Again: j.openedAgain(), Barred: j.barred(), Practice: j.Practice, Agreed: j.agreed(), Layouts: j.layoutsNow(), Transfers: j.transfersNow()}
 	o := workorder.Make(w)
 	j.mend(&o, w)
 	return o
+}
+
+// systemNow reports that the system comes onto its drive in the stage at work: all that it goes onto is
+// planned to be in the machine, and no stage before this one brought it.
+func (j *Job) systemNow() bool {
+	st := j.Wish.Starts
+	onto := []rig.ItemID{st.Item}
+	if a := j.array(st.Array); st.Array != "" && a != nil {
+		onto = a.Members
+	}
+	if st.How == "" || st.How == rig.FromDisk || st.How == rig.StartNothing || len(onto) == 0 {
+		return len(j.Later) == 0
+	}
+	in := func(s *rig.Setup) bool {
+		return !slices.ContainsFunc(onto, func(id rig.ItemID) bool { return s.Where(id).IsZero() })
+	}
+	step := "system/" + string(st.How)
+	return in(&j.Planned) && !slices.ContainsFunc(j.Past, func(p PastStage) bool {
+		return p.At.IsZero() && in(&p.Planned) || slices.ContainsFunc(p.Done, func(t Tick) bool { return t.Step == step && t.Reason == "" })
+	})
 }
 
 // back is the pieces that a later stage has in the machine: what is taken out meanwhile comes

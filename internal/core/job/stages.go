@@ -11,12 +11,14 @@ import (
 	"strings"
 	"time"
 
+	"deepbay/internal/core/data"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/machine"
 	"deepbay/internal/core/power"
 	"deepbay/internal/core/problem"
 	"deepbay/internal/core/rig"
+	"deepbay/internal/core/workorder"
 )
 
 // PastStage is a stage that is finished.
@@ -81,7 +83,11 @@ func (j *Job) Ahead(n int) (Job, bool) {
 func (j *Job) step(next *LaterStage, by Stamp) {
 	j.Past = append(slices.Clone(j.Past), PastStage{j.StageName, j.Found, j.Planned, j.Done, j.Tests, j.Before, j.Seen, j.Explained, j.Accepted, j.Cures, by.By, by.At})
 	j.Before = slices.DeleteFunc(slices.Clone(j.Seen), func(x power.Reading) bool { return x.Lapsed })
-	j.StageName, j.Found, j.Planned = next.Name, j.left(), next.Planned.Clone()
+	left := j.left()
+	if !by.At.IsZero() { // not only looked ahead to
+		left = j.Left()
+	}
+	j.StageName, j.Found, j.Planned = next.Name, left, next.Planned.Clone()
 	j.Done, j.Tests, j.Seen, j.Explained, j.Accepted = []Tick{}, nil, []power.Reading{}, []Explanation{}, nil
 	j.Checked, j.Cures, j.Strange = nil, nil, nil
 	j.Later = slices.Clone(j.Later[1:])
@@ -96,6 +102,80 @@ func (j *Job) left() rig.Setup {
 	for _, l := range fit.Bays(&r) {
 		if out.Where(l.Item) != rig.On(machine.SocketID(l.Bay)) {
 			out.Bays = append(out.Bays, l)
+		}
+	}
+	return out
+}
+
+// Left is the machine as hands left it: what was left out, or nobody did, is as it was found.
+func (j *Job) Left() rig.Setup {
+	out := j.left()
+	var moves []rig.Move
+	seen := map[rig.ItemID]bool{}
+	order := j.raw().Steps
+	for i := range order {
+		s := &order[i]
+		if s.Choice.Setting != "" && !mends(s.ID) && !j.Did(s.ID) {
+			if st := j.Sheet.Setting(s.Choice.Setting); st != nil {
+				moves = append(moves, rig.Move{Setting: st.ID, Value: rig.Value(st, j.Found.Settings)})
+			}
+		}
+		if s.Item == "" || s.Layer != "" || mends(s.ID) || s.Phase != workorder.Fit && s.Phase != workorder.TakeOut || seen[s.Item] {
+			continue
+		}
+		seen[s.Item] = true
+		if at := j.handed(order, s.Item); at != out.Where(s.Item) {
+			moves = append(moves, rig.Move{Item: s.Item, Socket: at, Bay: j.Found.Told(s.Item)})
+		}
+	}
+	r := j.PlannedRig()
+	r.Setup = out
+	if after, _, err := r.Moved(moves); err == nil {
+		return after
+	}
+	return out
+}
+
+// handed is where hands have put a part that the order moves.
+func (j *Job) handed(order []workorder.Step, id rig.ItemID) rig.Path {
+	at := j.Found.Where(id)
+	for i := range order {
+		s := &order[i]
+		if s.Item != id || s.Layer != "" || mends(s.ID) || !j.Did(s.ID) {
+			continue
+		}
+		switch s.Phase {
+		case workorder.TakeOut:
+			if !workorder.MovesLead(s.ID) {
+				at = rig.Path{}
+			}
+		case workorder.Fit:
+			at = s.Socket
+			if p := j.Planned.Where(id); workorder.MovesLead(s.ID) && !p.IsZero() {
+				at = p
+			}
+		}
+	}
+	return at
+}
+
+// Undone is a job as it was before its last change, with the record going on: bytes do not come back
+// by a word, so what hands had done meanwhile is said not to have happened.
+func Undone(now, before Job, by Stamp) Job {
+	known := map[int]bool{}
+	for i := range before.Hands {
+		known[before.Hands[i].N] = true
+	}
+	meant, out := before.Hands.Voided(), before
+	out.Hands = slices.Clone(now.Hands)
+	for i := len(now.Hands) - 1; i >= 0; i-- {
+		e := &now.Hands[i]
+		void := out.Hands.Voided()
+		switch {
+		case e.Voids > 0 && !known[e.N] && !void[e.N] && known[e.Voids] && !meant[e.Voids]:
+			out.note(data.Event{Step: e.Step, Voids: e.N}, by) // that happened after all
+		case e.Voids == 0 && !known[e.N] && !void[e.N] && len(e.Effects) > 0:
+			out.note(data.Event{Step: e.Step, Voids: e.N}, by)
 		}
 	}
 	return out

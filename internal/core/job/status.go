@@ -225,6 +225,8 @@ func status(v *View) Status {
 		return s
 	case next != nil && next.Powered() && v.Job.Dropped() != nil:
 		return working(GradeStops, fact.Of(HeldByScrew), StageOrder, v.Job.Dropped().Says(), fact.Of(FindScrew))
+	case next != nil && next.Held.Is():
+		return working(GradeStops, fact.Of(StepHeld, next.Do), StageOrder, next.Held, fact.Of(GoOnOrder))
 	case next != nil:
 		return stand(Judgement{GradeOpen, steps, next.Do}, StageOrder, fact.Of(Hands, next.Do), fact.Of(GoOnOrder))
 	case notLooked > 0:

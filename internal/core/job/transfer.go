@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 
+	"deepbay/internal/core/data"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/layer"
@@ -135,9 +136,8 @@ func (a *applier) transfer() fact.Fact {
 	if t == nil {
 		return a.refuse("/value", fact.Of(NoSuchNumber, fact.Typed(c.Value)))
 	}
-	begun := func(d Tick) bool { return !d.Over && d.Reason == "" && workorder.Moves(d.Step) == t.ID }
 	if c.Do == DoNoTransfer {
-		if slices.ContainsFunc(j.Done, begun) {
+		if j.copied(t) && t.Proof == nil {
 			return a.refuse("/value", fact.Of(TransferBegun, t.From, t.To))
 		}
 		says := fact.Of(TransferNot, t.From, t.To)
@@ -147,10 +147,13 @@ func (a *applier) transfer() fact.Fact {
 	switch {
 	case c.Proof == nil:
 		return a.refuse("/proof", fact.Of(WhatProof))
-	case !j.Did(workorder.CopyStep(t.ID)):
+	case !j.copied(t):
 		return a.refuse("/value", fact.Of(NothingCopied, t.From, t.To))
 	case t.Bytes.Known() && t.How != volume.Clone && c.Proof.Bytes < t.Bytes*9/10:
 		return a.refuse("/proof/bytes", fact.Of(LessArrived, c.Proof.Bytes, t.Bytes))
+	}
+	if !a.deed("/value", string(DoProve), data.Act{What: data.Proves, Item: t.To, From: t.From, Pair: t.ID}) {
+		return fact.Fact{}
 	}
 	if it := j.Item(t.To); j.Item(t.From).Holds != "" {
 		it.Holds = j.Item(t.From).Holds
@@ -184,11 +187,23 @@ func (a *applier) newTransfer() fact.Fact {
 	if j.Item(t.From).Holds == rig.Blank {
 		return a.refuse("/transfer/from", fact.Of(NothingOnIt, t.From))
 	}
-	if j.Item(t.To).Holds != rig.Blank {
-		return a.refuse("/transfer/to", fact.Of(LayoutNotBlank, j.Name(t.To)))
+	if !j.mayErase(t.To) && !c.Sure {
+		return a.refuse("/sure", fact.Of(ErasesWhat, t.To))
 	}
 	if slices.ContainsFunc(j.Transfers, func(x volume.Transfer) bool { return x.To == t.To && (x.How == volume.Clone || t.How == volume.Clone) }) {
 		return a.refuse("/transfer/to", fact.Of(TargetTaken, t.To))
+	}
+	if slices.ContainsFunc(j.Transfers, func(x volume.Transfer) bool { return x.From == t.From && x.To == t.To }) {
+		return a.refuse("/transfer/to", fact.Of(TransferSame, t.From, t.To))
+	}
+	sum := t.Bytes
+	for _, x := range j.Transfers { // all that comes onto one drive must have room on it together
+		if x.To == t.To {
+			sum += x.Bytes
+		}
+	}
+	if d := j.Part(j.Item(t.To).Part).Drive; d.CapacityBytes.Known() && sum > d.CapacityBytes {
+		return a.refuse("/transfer/to", fact.Of(TogetherTooMuch, t.To, sum-d.CapacityBytes))
 	}
 	t.ID = nextID(j.Transfers, func(x *volume.Transfer) int { return x.ID })
 	j.Transfers = append(j.Transfers, t)
@@ -240,24 +255,6 @@ func (j *Job) needed(s *workorder.Step) fact.Fact {
 	return fact.Fact{}
 }
 
-// needing is a step that was done and would not have been without another; none where nothing was.
-func (j *Job) needing(s *workorder.Step) fact.Fact {
-	if len(j.Transfers) == 0 || !j.Did(s.ID) { // no other step needs one
-		return fact.Fact{}
-	}
-	for _, t := range j.Transfers { // also where its new drive was taken out since, and its steps are in no order
-		if j.Did(workorder.CopyStep(t.ID)) && (s.ID == workorder.BackupStep || s.ID == workorder.SecondStep(t.ID)) {
-			return fact.Of(TransferIs, t.From, t.To)
-		}
-	}
-	for _, then := range j.Order() {
-		if slices.Contains(then.Needs, s.ID) && j.Did(then.ID) {
-			return then.Do
-		}
-	}
-	return fact.Fact{}
-}
-
 // unproved is the transfer whose proof a step waits for, nil where it waits for none.
 func (j *Job) unproved(s *workorder.Step) *volume.Transfer {
 	for i := range j.Transfers {
@@ -268,7 +265,13 @@ func (j *Job) unproved(s *workorder.Step) *volume.Transfer {
 	return nil
 }
 
-// stillOnly is a transfer from a drive that is not proved: what lies on it may be nowhere else.
-func (j *Job) stillOnly(id rig.ItemID) bool {
-	return slices.ContainsFunc(j.Transfers, func(t volume.Transfer) bool { return t.From == id && t.Proof == nil })
+// copied reports that hands copied what a transfer is of, in whatever stage.
+func (j *Job) copied(t *volume.Transfer) bool {
+	return j.record().Last(workorder.CopyStep(t.ID)) != nil
+}
+
+// mayErase reports that a drive is not said to hold anything: else writing over it must have been agreed.
+func (j *Job) mayErase(id rig.ItemID) bool {
+	it := j.Item(id)
+	return it == nil || it.Holds == rig.Blank || it.Holds == "" || slices.ContainsFunc(j.Transfers, func(t volume.Transfer) bool { return t.To == id })
 }

@@ -13,7 +13,6 @@ import (
 	"deepbay/internal/core/quantity"
 	"deepbay/internal/core/rig"
 	"deepbay/internal/core/volume"
-	"deepbay/internal/core/workorder"
 )
 
 // arrayMark is before an array's name where a piece can be named as well.
@@ -44,11 +43,8 @@ func (j *Job) room(l *volume.Layout) quantity.Bytes {
 	return 0
 }
 
-// divided reports that a layout was written.
-func (j *Job) divided(l *volume.Layout) bool { return j.Did(workorder.DivideStep(l)) }
-
-// layoutsNow is the layouts that are written in the stage at work: of drives that are blank, lie in the
-// machine as planned and came with this stage, or were there and no other stage is to come.
+// layoutsNow is the layouts that are written in the stage at work: of drives that are in the machine as
+// planned and came with this stage, or were there and no other stage is to come.
 func (j *Job) layoutsNow() []volume.Layout {
 	var out []volume.Layout
 	for _, l := range j.Layouts {
@@ -57,7 +53,7 @@ func (j *Job) layoutsNow() []volume.Layout {
 		came := false
 		for _, id := range items {
 			it := j.Item(id)
-			now = now && (it.Holds == rig.Blank || j.divided(&l)) && !j.Planned.Where(id).IsZero()
+			now = now && !j.Planned.Where(id).IsZero()
 			came = came || j.Found.Where(id).IsZero() || !it.New && len(j.Later) == 0
 		}
 		if now && came {
@@ -93,8 +89,8 @@ func (a *applier) layout() fact.Fact {
 		return fact.Fact{}
 	}
 	for _, id := range j.written(&next) {
-		if j.Item(id).Holds != rig.Blank {
-			return a.refuse("/layout/item", fact.Of(LayoutNotBlank, j.Name(id)))
+		if !j.mayErase(id) && !c.Sure {
+			return a.refuse("/sure", fact.Of(ErasesWhat, id))
 		}
 	}
 	j.Layouts = append(slices.DeleteFunc(j.Layouts, func(l volume.Layout) bool { return l.Item == next.Item && l.Array == next.Array }), next)
@@ -187,7 +183,7 @@ func (j *Job) Lettered() []*Item {
 	var out []*Item
 	for i := range j.Items {
 		it := &j.Items[i]
-		if d := j.Part(it.Part).Drive; d != nil && !d.Form.Optical() && it.Holds != rig.Blank && !j.Planned.Where(it.ID).IsZero() {
+		if d := j.Part(it.Part).Drive; d != nil && !d.Form.Optical() && it.Holds != rig.Blank && !j.Planned.Where(it.ID).IsZero() && !slices.ContainsFunc(j.Layouts, func(l volume.Layout) bool { return l.Item == it.ID }) {
 			out = append(out, it)
 		}
 	}
@@ -206,14 +202,17 @@ func (j *Job) validateLayouts(list *problem.List) {
 	*list = append(*list, volume.CheckAll(j.Layouts, j.Taken())...)
 }
 
-// Blanks is the drives, and arrays of them, that are known to be blank, lie in the machine as planned
-// and may get volumes.
+// Blanks is the drives, and arrays of them, that may get volumes: in the machine as planned, and known
+// to be blank or planned to be emptied.
 func (j *Job) Blanks() []volume.Blank {
 	var out []volume.Blank
+	emptied := func(id rig.ItemID) bool {
+		return slices.ContainsFunc(j.Layouts, func(l volume.Layout) bool { return l.Item == id })
+	}
 	free := func(id rig.ItemID) bool { return j.Item(id).Holds == rig.Blank && !j.Planned.Where(id).IsZero() }
 	for _, it := range j.drives() {
-		if free(it.ID) && it.Role != RoleSystem && !slices.ContainsFunc(j.Arrays, func(a rig.DriveArray) bool { return slices.Contains(a.Members, it.ID) }) && j.Wish.Starts.Item != it.ID {
-			out = append(out, volume.Blank{Item: it.ID, Bytes: j.Part(it.Part).Drive.CapacityBytes, Serial: it.Serial, Use: string(cmp.Or(it.Role, RoleData))})
+		if (free(it.ID) || emptied(it.ID) && !j.Planned.Where(it.ID).IsZero()) && it.Role != RoleSystem && !slices.ContainsFunc(j.Arrays, func(a rig.DriveArray) bool { return slices.Contains(a.Members, it.ID) }) && j.Wish.Starts.Item != it.ID {
+			out = append(out, volume.Blank{Item: it.ID, Bytes: j.Part(it.Part).Drive.CapacityBytes, Serial: it.Serial, Held: it.Holds, Use: string(cmp.Or(it.Role, RoleData))})
 		}
 	}
 	for i := range j.Arrays {

@@ -73,6 +73,7 @@ type DriveArray struct {
 	Members []ItemID `json:"members" jsonschema:"maxItems=32,uniqueItems=true"`
 	Mode    Choice   `json:"mode,omitzero"` // the setting that firmware needs for it
 	By      Maker    `json:"by,omitempty"`
+	Came    bool     `json:"came,omitempty"` // it was there with its data as the machine came: it is kept, and never made anew
 }
 
 // Fewest is how many members a level needs.

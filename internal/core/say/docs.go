@@ -52,6 +52,9 @@ type Step struct {
 	Guess    bool            `json:"guess,omitempty"`   // nobody measured that
 	Confirm  int             `json:"confirm,omitempty"` // so many serial numbers are read off drives and their ends typed before it is done: it erases
 	Runs     layer.Minutes   `json:"runs,omitzero"`     // its test runs so long by itself, roughly
+	Asks     []Text          `json:"asks,omitempty"`    // how each drive that it erases is told from all others, as is typed before it is done
+	Held     Text            `json:"held,omitzero"`     // why it must not be done as things are
+	Look     []rig.ItemID    `json:"look,omitempty"`    // it is held until somebody says what these drives hold
 }
 
 // Cell is a place in the tray, with fasteners of one kind.
@@ -304,6 +307,7 @@ type Fitted struct {
 	From   rig.Path   `json:"from,omitzero"` // moved from here
 	Runs   Text       `json:"runs,omitzero"` // what it does there
 	Wiped  Text       `json:"wiped,omitzero"`
+	Asks   Text       `json:"asks,omitzero"`   // what is typed of it before it counts as wiped
 	Papers Text       `json:"papers,omitzero"` // warranty and returns
 
 	Warranty job.Date  `json:"warranty,omitempty"`
@@ -501,7 +505,10 @@ func (v *Voice) Steps(steps []workorder.Step) []Step {
 	out := make([]Step, len(steps))
 	for i := range steps {
 		s := &steps[i]
-		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger), s.Layer, s.Lead, s.Shuts, s.Inside, v.facts(s.Tools), v.Fact(s.See), s.Photo, s.Takes, s.Guess, len(s.Confirm), s.Runs}
+		out[i] = Step{StepID(s.ID), s.Phase, v.Fact(s.Do), v.facts(s.How), make([]Caution, len(s.Cautions)), s.Item, s.Socket, s.Test, v.Fact(s.Danger), s.Layer, s.Lead, s.Shuts, s.Inside, v.facts(s.Tools), v.Fact(s.See), s.Photo, s.Takes, s.Guess, len(s.Confirm), s.Runs, nil, v.Fact(s.Held), s.Look}
+		for k := range s.Asks {
+			out[i].Asks = append(out[i].Asks, v.Fact(s.Asks[k].Says()))
+		}
 		for n, c := range s.Cautions {
 			out[i].Cautions[n] = Caution{v.Fact(c.Topic), v.Fact(c.Says)}
 		}
@@ -579,6 +586,8 @@ func (v *Voice) fitted(w *job.View, list []job.Fitted) []Fitted {
 			out[i].Wiped = v.Fact(fact.Of(job.WasWiped, fact.Typed(was.Level), fact.Typed(was.By)))
 		}
 		if d := f.Part.Drive; d != nil && f.Socket.IsZero() && !d.Form.Optical() {
+			ask := w.Job.WipeAsk(f.Item)
+			out[i].Asks = v.Fact(ask.Says())
 			for _, level := range []volume.Wipe{volume.Clear, volume.Purge, volume.Destroy} {
 				out[i].Ways = append(out[i].Ways, WipeWay{level, v.text(wipeWords[level]), v.facts(level.Takes(d))})
 			}

@@ -67,9 +67,10 @@ func (v *Voice) Transfers(j *job.Job) Transfers {
 			continue
 		}
 		end := MoveEnd{it.ID, v.text(v.piece(it.ID, "serial"))}
-		if it.Holds == rig.Blank {
+		if it.Holds == rig.Blank || it.Holds == "" && it.New { // the step waits until somebody looked
 			out.To = append(out.To, end)
-		} else {
+		}
+		if it.Holds != rig.Blank {
 			out.From = append(out.From, end)
 		}
 	}

@@ -47,6 +47,8 @@ type Divided struct {
 	Array   rig.ArrayID   `json:"array,omitempty"`
 	Name    Text          `json:"name"`
 	Size    Text          `json:"size"`
+	Before  Text          `json:"before"`
+	Empties bool          `json:"empties,omitempty"` // what it holds is erased
 	Planned bool          `json:"planned,omitempty"` // somebody said so; else it is what is suggested
 	Layout  volume.Layout `json:"layout"`
 	Strip   []Strip       `json:"strip"` // the drive to scale
@@ -148,6 +150,10 @@ func (v *Voice) Divide(j *job.Job, l volume.Layout) (Divided, bool) {
 
 func (v *Voice) divided(b *volume.Blank, l volume.Layout, planned bool) Divided {
 	d := Divided{Item: b.Item, Array: b.Array, Planned: planned, Layout: l, Strip: []Strip{}, Notes: []Text{}, Faults: []Text{}, Size: v.text("of a capacity that nobody stated")}
+	d.Before = v.text("before: blank, no table")
+	if b.Item != "" && b.Held != rig.Blank {
+		d.Empties, d.Before = true, v.text(map[rig.Content]string{"": "before: nobody said what it holds; all of it is erased", rig.Data: "before: data, all of which is erased", rig.System: "before: a system, all of which is erased"}[b.Held])
+	}
 	if d.Name = v.text("the array " + string(b.Array)); b.Item != "" {
 		d.Name = v.text(v.piece(b.Item, "serial"))
 	}

@@ -352,7 +352,8 @@ type Blank struct {
 	Array  rig.ArrayID
 	Bytes  quantity.Bytes
 	Serial string
-	Use    string // what it is for, in a word: its label begins with it
+	Held   rig.Content // what it holds and loses when it gets volumes; blank for a blank one
+	Use    string      // what it is for, in a word: its label begins with it
 }
 
 // Suggest is a layout for each blank drive: one volume over all of it, of a file system, with a label

@@ -43,6 +43,13 @@ const (
 	unplugStep = "take-out/lead-"
 )
 
+// MovesLead reports a step that moves or pulls a data lead and leaves the drive where it is, also one
+// that takes such a step back.
+func MovesLead(step string) bool {
+	of := strings.TrimPrefix(step, back)
+	return strings.HasPrefix(of, leadStep) || strings.HasPrefix(of, unplugStep)
+}
+
 // Fits reports a step that puts a piece into its place, or moves its data lead there.
 func Fits(step string) bool { return strings.HasPrefix(step, "fit/") }
 

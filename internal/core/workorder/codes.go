@@ -177,6 +177,17 @@ const (
 	InstallArray      fact.Code = "workorder/install-array"
 	DriverStick       fact.Code = "workorder/driver-stick"
 	InstallOn         fact.Code = "workorder/install-on"
+	AskSerial         fact.Code = "workorder/ask-serial" // piece
+	AskPlace          fact.Code = "workorder/ask-place"  // piece, place
+	AskTape           fact.Code = "workorder/ask-tape"   // piece, mark
+	ArraySize         fact.Code = "workorder/array-size" // capacity
+	CopyOf            fact.Code = "workorder/copy-of"    // piece
+	AlikeOff          fact.Code = "workorder/alike-off"
+	AlikeOn           fact.Code = "workorder/alike-on"
+	AloneFirst        fact.Code = "workorder/alone-first" // drives
+	AloneWhy          fact.Code = "workorder/alone-why"
+	AloneSeen         fact.Code = "workorder/alone-seen"
+	EmptyDrive        fact.Code = "workorder/empty-drive"     // piece, table
 	TargetIs          fact.Code = "workorder/target-is"       // piece, capacity
 	TargetOnly        fact.Code = "workorder/target-only"     // piece
 	NotThisAtAll      fact.Code = "workorder/not-this-at-all" // piece

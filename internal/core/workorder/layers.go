@@ -208,7 +208,7 @@ func (m *maker) wayBack() {
 }
 
 // before splits the way back at the first start: what is done before it, and the covers that
-// can wait until the machine was seen to run.
+// can wait until the machine was seen to run: those on which nothing hangs that it needs.
 func (o *opening) before(all bool) (now, then []layer.Act) {
 	n := len(o.acts)
 	for !all && n > 0 {
@@ -216,7 +216,8 @@ func (o *opening) before(all bool) (now, then []layer.Act) {
 		if a.Layer < 0 {
 			break
 		}
-		if l := &o.planned.Layers[a.Layer]; l.RunsWith || l.Kind != layer.Cover && l.Kind != layer.Bezel && l.Kind != layer.Foot {
+		if l := &o.planned.Layers[a.Layer]; l.RunsWith || len(l.Leads)+len(l.Holds) > 0 || // the start button's cable may be on it, or a drive in it
+			l.Kind != layer.Cover && l.Kind != layer.Bezel && l.Kind != layer.Foot {
 			break
 		}
 		n--

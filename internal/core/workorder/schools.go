@@ -6,6 +6,7 @@ package workorder
 import (
 	"slices"
 
+	"deepbay/internal/core/data"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/known"
 	"deepbay/internal/core/layer"
@@ -187,8 +188,7 @@ func (m *maker) systemBySchool() {
 		m.copyOver(id)
 	case practice.CopyAndSwap:
 		s := Step{ID: "system/swap", Phase: System, Do: fact.Of(CopyData, id), How: []fact.Fact{fact.Of(SwapLetters), fact.Of(OldKept)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}}
-		m.target(&s, id)
-		m.add(s)
+		m.erases(s, data.Act{What: data.Erases}, m.source(rig.Start{Item: id}), id)
 	default: // it writes nothing: the steps that do follow when it is said in the job
 		m.add(Step{ID: "system/how", Phase: System, Do: fact.Of(SystemHow, id), How: []fact.Fact{fact.Of(GoalFresh), fact.Of(GoalClone), fact.Of(GoalSwap), fact.Of(SayHow)}, Item: id, Socket: m.Planned.Where(id), Cautions: []Caution{cautionTarget}})
 	}

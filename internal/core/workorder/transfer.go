@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"deepbay/internal/core/data"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/layer"
 	"deepbay/internal/core/quantity"
@@ -58,7 +59,7 @@ func (m *maker) transfer(t *Transfer) {
 	first := []string{BackupStep}
 	if !slices.ContainsFunc(m.steps, func(s Step) bool { return s.ID == BackupStep }) { // the old drive came from elsewhere
 		first[0] = SecondStep(t.ID)
-		m.add(Step{ID: first[0], Phase: System, Do: fact.Of(SecondFirst, t.From), Item: t.From, Cautions: []Caution{cautionBackup}})
+		m.add(Step{ID: first[0], Phase: System, Do: fact.Of(SecondFirst, t.From), Item: t.From, Cautions: []Caution{cautionBackup}, Effects: []data.Act{{What: data.BacksUp, Item: t.From}}})
 	}
 	at := m.Planned.Where(t.To)
 	look := Step{ID: moveStep(t.ID, "look"), Phase: System, Do: fact.Of(LookBefore, t.From), Item: t.From}
@@ -93,14 +94,18 @@ func (m *maker) transfer(t *Transfer) {
 	if !t.Both {
 		copies.How = append(copies.How, fact.Of(ByBox, t.From))
 	}
-	m.target(&copies, t.To)
-	m.add(copies)
+	how := data.Act{What: data.Copies, From: t.From, Pair: t.ID}
+	if t.How == volume.Clone {
+		how.What = data.Clones
+	}
+	m.erases(copies, how, append(m.running([]rig.ItemID{t.To}), t.From), t.To)
 	last := copies.ID
 	if t.How == volume.Clone {
 		m.add(Step{ID: moveStep(t.ID, "apart"), Phase: System, Do: fact.Of(OldApart, t.From), Item: t.From, Needs: []string{last}, How: []fact.Fact{fact.Of(SameSignature), fact.Of(StartAlone)}, Cautions: []Caution{cautionMains}})
 		last = moveStep(t.ID, "apart")
 	}
-	m.add(Step{ID: ProveStep(t.ID), Phase: System, Do: fact.Of(ProveArrived, t.From, t.To), Item: t.To, Needs: []string{last}, How: []fact.Fact{fact.Of(ByVerify), fact.Of(OldReadOnly)}, See: fact.Of(NothingMissing)})
+	m.add(Step{ID: ProveStep(t.ID), Phase: System, Do: fact.Of(ProveArrived, t.From, t.To), Item: t.To, Needs: []string{last}, How: []fact.Fact{fact.Of(ByVerify), fact.Of(OldReadOnly)}, See: fact.Of(NothingMissing),
+		Effects: []data.Act{{What: data.Proves, Item: t.To, From: t.From, Pair: t.ID}}})
 	if t.How == volume.Swap {
 		m.add(Step{ID: moveStep(t.ID, "letters"), Phase: System, Do: fact.Of(GiveLetter, t.From, t.To), Item: t.To, Needs: []string{ProveStep(t.ID)}, How: []fact.Fact{fact.Of(LetterOrder), fact.Of(ProgramsFind)}, Cautions: []Caution{cautionOldData}})
 	}

@@ -12,6 +12,7 @@ import (
 	"strings"
 
 	"deepbay/internal/core/access"
+	"deepbay/internal/core/data"
 	"deepbay/internal/core/fact"
 	"deepbay/internal/core/fit"
 	"deepbay/internal/core/layer"
@@ -94,7 +95,43 @@ type Step struct {
 	Test     rig.Test      // it asks for a test: how that ended is told, not ticked; "" for none
 	Danger   fact.Fact     // what can come of it if it is left out; none where nothing does
 	Needs    []string      // steps that must be done before it, by their names: it is refused otherwise
-	Confirm  []string      // the ends of the serial numbers that are read off the drives and typed before it is done: it erases them
+	Effects  []data.Act    // what it does to drives and to where they are
+	Asks     []Ask         // how each drive that it erases is told from all others, which is typed before it counts as done
+	Confirm  []string      // what is typed for that
+	Look     []rig.ItemID  // drives of which somebody must say what they hold before that
+	Held     fact.Fact     // why it must not be done as things are; none where nothing stands against it
+}
+
+// Ask is how one drive is told from all others that run while it is erased.
+type Ask struct {
+	Item rig.ItemID
+	By   Mark
+	Word string // what is typed
+}
+
+// Says is what is asked for.
+func (a *Ask) Says() fact.Fact {
+	return fact.Of(map[Mark]fact.Code{BySerial: AskSerial, ByPlace: AskPlace, ByTape: AskTape}[a.By], a.Item, fact.Typed(a.Word))
+}
+
+// Mark is what tells a drive from others.
+type Mark string
+
+// The marks, the surest first.
+const (
+	BySerial Mark = "serial" // the end of its serial number, which no other drive that runs has
+	ByPlace  Mark = "place"  // where it is connected, while nothing else that runs has its size
+	ByTape   Mark = "tape"   // a tape that hands put on it
+)
+
+// Values lists the marks for the formats.
+func (Mark) Values() []string { return []string{string(BySerial), string(ByPlace), string(ByTape)} }
+
+// Erases reports a step that writes over a drive.
+func (s *Step) Erases() bool {
+	return slices.ContainsFunc(s.Effects, func(e data.Act) bool {
+		return e.What == data.Erases || e.What == data.Copies || e.What == data.Clones
+	})
 }
 
 // Powered reports a step for which the machine has power.
@@ -122,6 +159,7 @@ type Job struct {
 	Planned  rig.Rig
 	Fresh    bool         // a new machine that never ran
 	Last     bool         // no stage comes after this
+	System   bool         // the system comes onto its drive in this stage
 	Back     []rig.ItemID // pieces that come back in a later stage
 	Done     []Deed       // what hands did, oldest first: what the plan asks for no more is taken back
 	Again    bool         // it was opened, closed and is opened again: what is done needs no reaching any more
@@ -187,8 +225,9 @@ func Make(j Job) Order {
 	m.test()
 	m.system()
 	m.arrays(true)
-	m.volumes()
+	m.volumes(false)
 	m.transfers()
+	m.volumes(true)
 	if inside {
 		m.close(then)
 	} else {
@@ -422,6 +461,14 @@ func (m *maker) add(s Step) {
 	if s.Takes == 0 {
 		s.Takes, s.Guess = cmp.Or(usual[s.Do.Code], 1), true
 	}
+	if s.Item != "" && s.Layer == "" && !MovesLead(s.ID) {
+		switch s.Phase {
+		case Fit:
+			s.Effects = append(s.Effects, data.Act{What: data.Puts, Item: s.Item, At: s.Socket})
+		case TakeOut:
+			s.Effects = append(s.Effects, data.Act{What: data.Takes, Item: s.Item})
+		}
+	}
 	m.steps = append(m.steps, s)
 }
 
@@ -461,6 +508,12 @@ func (m *maker) prepare() {
 		}
 		if m.Planned.Wish.Encrypted != quantity.No {
 			s.Cautions = append(s.Cautions, cautionKey)
+		}
+		for _, p := range m.Found.Placements {
+			if d := m.Planned.Piece(p.Item); d != nil && d.Part.Drive != nil && !d.Part.Drive.Form.Optical() && d.Holds != rig.Blank {
+				s.How = append(s.How, fact.Of(CopyOf, p.Item))
+				s.Effects = append(s.Effects, data.Act{What: data.BacksUp, Item: p.Item})
+			}
 		}
 		m.add(s)
 	}

@@ -291,7 +291,7 @@ func TestPractice(t *testing.T) {
 	for _, c := range []struct {
 		school practice.School
 		want   string
-	}{{practice.Unplugged, "system/others-off system/install system/others-on"}, {practice.Connected, "system/install"}} {
+	}{{practice.Unplugged, "system/others-off system/install system/alone system/others-on"}, {practice.Connected, "system/install"}} {
 		j := tower(t)
 		j.Planned.Placements = place("item-3:SATA6", "item-4:M2_1", "item-5:A2", "item-6:B2")
 		j.Wish.Starts = rig.Start{How: rig.Install, Item: "item-4"}

@@ -5,6 +5,10 @@
  */
 export type Practice = Held[];
 /**
+ * what hands did and what was said of drives, over all stages, oldest first
+ */
+export type Record = Event[];
+/**
  * Practice is what a shop chose; what is absent is as usual.
  */
 export type Practice1 = Held[];
@@ -407,6 +411,7 @@ export interface Job {
 	 * @maxItems 500
 	 */
 	wiped?: Wiped[];
+	hands?: Record;
 	agreed?: Agreement;
 	closed?: Closing;
 }
@@ -1688,6 +1693,10 @@ export interface DriveArray {
 	members: string[];
 	mode?: Choice;
 	by?: 'firmware' | 'system';
+	/**
+	 * it was there with its data as the machine came: it is kept, and never made anew
+	 */
+	came?: boolean;
 }
 /**
  * the setting that firmware needs for it
@@ -2463,6 +2472,66 @@ export interface Wiped {
 	at?: string;
 }
 /**
+ * Event is one entry of a record. No event is ever taken out: one that is said not to have happened is named by the Voids of a later one, for bytes do not come back by a word.
+ */
+export interface Event {
+	n: number;
+	/**
+	 * which step, or the name of the change
+	 */
+	step?: string;
+	/**
+	 * @maxItems 500
+	 */
+	effects?: Act[];
+	/**
+	 * the number of an event that did not happen after all
+	 */
+	voids?: number;
+	by?: string;
+	at?: string;
+}
+/**
+ * Act is what happens to one drive.
+ */
+export interface Act {
+	what:
+		| 'puts'
+		| 'takes'
+		| 'disconnects'
+		| 'connects'
+		| 'erases'
+		| 'copies'
+		| 'clones'
+		| 'proves'
+		| 'backs up'
+		| 'leaves'
+		| 'returns'
+		| 'removed'
+		| 'says';
+	item: string;
+	/**
+	 * of a copy: the drive it is of
+	 */
+	from?: string;
+	/**
+	 * of a copy: the number of its transfer; of a statement: of one from that drive, not proved then
+	 */
+	pair?: number;
+	/**
+	 * where a part was put
+	 */
+	at?: string;
+	/**
+	 * what its card said before
+	 */
+	was?: 'blank' | 'data' | 'system';
+	/**
+	 * and says from then on
+	 */
+	now?: 'blank' | 'data' | 'system';
+}
+/**
  * the owner, to what was done
  */
 export interface Agreement {
@@ -2948,6 +3017,18 @@ export interface Step {
 	 * its test runs so long by itself, roughly
 	 */
 	runs?: number;
+	/**
+	 * how each drive that it erases is told from all others, as is typed before it is done
+	 */
+	asks?: string[];
+	/**
+	 * why it must not be done as things are
+	 */
+	held?: string;
+	/**
+	 * it is held until somebody says what these drives hold
+	 */
+	look?: string[];
 }
 /**
  * Caution is what can hurt somebody or lose data at a step.
@@ -3205,6 +3286,10 @@ export interface Fitted {
 	 */
 	runs?: string;
 	wiped?: string;
+	/**
+	 * what is typed of it before it counts as wiped
+	 */
+	asks?: string;
 	/**
 	 * warranty and returns
 	 */
@@ -3853,7 +3938,7 @@ export interface DriveSeen {
 	turns?: boolean;
 	removable?: boolean;
 	/**
-	 * no partition on it
+	 * no partition on it, no file system of the whole drive, no member of an array, no encryption
 	 */
 	blank?: boolean;
 	/**
@@ -3924,6 +4009,10 @@ export interface UndoRequest {
 	 * also where the last change is somebody else's
 	 */
 	others?: boolean;
+	/**
+	 * what was undone last is done again
+	 */
+	redo?: boolean;
 }
 /**
  * ProblemDoc is an error for programs and people (RFC 9457). In a conflict it carries the job as it is now, the change that was refused, and what happened in between.
@@ -5548,6 +5637,11 @@ export interface Divided {
 	array?: string;
 	name: string;
 	size: string;
+	before: string;
+	/**
+	 * what it holds is erased
+	 */
+	empties?: boolean;
 	/**
 	 * somebody said so; else it is what is suggested
 	 */
