@@ -744,23 +744,98 @@ func (s *api) undo(c *gin.Context) error {
 	}
 	stamp := s.stamp(in.By)
 	return s.revise(c, in.Revision, in.Key, stamp, nil, func(k store.Kept) (job.Job, fact.Fact, error) {
-		if k.Revision < 2 {
-			return k.Job, fact.Fact{}, problem.List{{Pointer: "/revision", Says: "nothing has been done yet that could be undone"}}
-		}
 		ctx := c.Request.Context()
-		last, err := s.Data.Journal(ctx, k.Job.ID, k.Revision-1)
+		if in.Redo {
+			return s.redo(ctx, k, stamp)
+		}
+		at, last, err := s.effective(ctx, k.Job.ID, k.Revision)
 		if err != nil {
 			return k.Job, fact.Fact{}, err
 		}
-		undone, names := deed(last[0])
-		if by := last[0].By; by != stamp.By && !in.Others {
+		if at < 2 {
+			return k.Job, fact.Fact{}, problem.List{{Pointer: "/revision", Says: "all of it is undone: this is how the job began"}}
+		}
+		undone, names := deed(last)
+		if by := last.By; by != stamp.By && !in.Others {
 			v := say.About(s.Language, &k.Job)
 			return k.Job, fact.Fact{}, &conflict{ProblemDoc{Title: "of another", Status: http.StatusConflict,
 				Detail: fmt.Sprintf("the last change is by %s: %s; nothing was changed", by, v.Event(undone, names))}}
 		}
-		before, err := s.Data.At(ctx, k.Job.ID, k.Revision-1)
-		return before, fact.Of(job.Undid, undone), err
+		before, err := s.Data.At(ctx, k.Job.ID, at-1)
+		return job.Undone(k.Job, before, stamp), fact.Of(job.Undid, undone, at-1, at), err
 	})
+}
+
+// entry is one line of a job's journal.
+func (s *api) entry(ctx context.Context, id job.ID, revision int) (store.Entry, error) {
+	list, err := s.Data.Journal(ctx, id, revision-1)
+	if err != nil || len(list) == 0 {
+		return store.Entry{}, err
+	}
+	return list[0], nil
+}
+
+// revisionIn is a revision that the fact of an undo or redo names, 0 where it names none: before there
+// was a way back by steps it did not.
+func revisionIn(f fact.Fact, code fact.Code, arg int) int {
+	if f.Code != code || len(f.Args) <= arg {
+		return 0
+	}
+	n, _ := f.Args[arg].(int)
+	return n
+}
+
+// effective is the change that a job stands at: where the last was an undo, the one before what that
+// took back, and so on to the beginning.
+func (s *api) effective(ctx context.Context, id job.ID, revision int) (int, store.Entry, error) {
+	for {
+		e, err := s.entry(ctx, id, revision)
+		if err != nil || e.Deed == nil {
+			return revision, e, err
+		}
+		back := max(revisionIn(e.Deed.Fact, job.Undid, 1), revisionIn(e.Deed.Fact, job.Redid, 1))
+		if back == 0 || back >= revision {
+			return revision, e, nil
+		}
+		revision = back
+	}
+}
+
+// redo does again what was undone last and not done again since. A change made meanwhile ends that.
+func (s *api) redo(ctx context.Context, k store.Kept, stamp job.Stamp) (job.Job, fact.Fact, error) {
+	again := 0
+	for revision := k.Revision; revision > 1; revision-- {
+		e, err := s.entry(ctx, k.Job.ID, revision)
+		if err != nil {
+			return k.Job, fact.Fact{}, err
+		}
+		if e.Deed == nil {
+			break
+		}
+		undone := revisionIn(e.Deed.Fact, job.Undid, 2)
+		switch {
+		case revisionIn(e.Deed.Fact, job.Redid, 1) > 0:
+			again++
+			continue
+		case undone > 0 && again > 0:
+			again--
+			continue
+		case undone > 0:
+			was, err := s.entry(ctx, k.Job.ID, undone)
+			if err != nil {
+				return k.Job, fact.Fact{}, err
+			}
+			after, err := s.Data.At(ctx, k.Job.ID, undone)
+			done, _ := deed(was)
+			return job.Undone(k.Job, after, stamp), fact.Of(job.Redid, done, undone), err
+		}
+		return k.Job, fact.Fact{}, nothingUndone()
+	}
+	return k.Job, fact.Fact{}, nothingUndone()
+}
+
+func nothingUndone() error {
+	return problem.List{{Pointer: "/revision", Says: "nothing was undone that could be done again"}}
 }
 
 // revise takes a job from the revision the caller saw to the next one.
@@ -773,26 +848,53 @@ func (s *api) revise(c *gin.Context, at int, key string, stamp job.Stamp, yours 
 	} else if err != nil {
 		return err
 	}
-	k, err := s.Data.Job(ctx, id)
+	for {
+		k, err := s.Data.Job(ctx, id)
+		if err != nil {
+			return err
+		}
+		if k.Revision != at {
+			beside, err := s.beside(ctx, id, yours, at, &k.Job)
+			if err != nil {
+				return err
+			}
+			if !beside {
+				return s.conflict(ctx, id, yours, at, k.Revision)
+			}
+		}
+		j, done, err := next(k)
+		if err != nil {
+			return err
+		}
+		err = s.put(c, http.StatusOK, &k.Job, store.Write{Job: j, From: k.Revision, Done: done, Stamp: stamp, Request: r})
+		if errors.As(err, &before) { // the same request was faster
+			return s.answer(c, http.StatusOK, id)
+		}
+		var stale *store.Conflict
+		if !errors.As(err, &stale) {
+			return err
+		}
+		// Somebody was faster between reading and writing: it is looked at anew. Each round is one change
+		// of somebody else's, so this ends.
+	}
+}
+
+// beside reports that a change was made of steps or lines about which nobody has said anything else
+// since: two hands that tick different steps at once both succeed.
+func (s *api) beside(ctx context.Context, id job.ID, c *job.Change, at int, now *job.Job) (bool, error) {
+	if c == nil || c.Stage != 0 || at < 1 {
+		return false, nil
+	}
+	switch c.Do {
+	case job.DoTick, job.DoUntick, job.DoLeaveOut, job.DoConfirm, job.DoRead, job.DoForget, job.DoTest:
+	default:
+		return false, nil
+	}
+	was, err := s.Data.At(ctx, id, at)
 	if err != nil {
-		return err
+		return false, err
 	}
-	if k.Revision != at {
-		return s.conflict(ctx, id, yours, at, k.Revision)
-	}
-	j, done, err := next(k)
-	if err != nil {
-		return err
-	}
-	err = s.put(c, http.StatusOK, &k.Job, store.Write{Job: j, From: at, Done: done, Stamp: stamp, Request: r})
-	if errors.As(err, &before) { // the same request was faster
-		return s.answer(c, http.StatusOK, id)
-	}
-	var stale *store.Conflict
-	if errors.As(err, &stale) { // somebody was faster between reading and writing
-		return s.conflict(ctx, id, yours, at, stale.Current)
-	}
-	return err
+	return job.Beside(&was, now, c), nil
 }
 
 // download sends a document as a file.

@@ -195,7 +195,7 @@ func TestProblems(t *testing.T) {
 		{"file of another kind", "POST", "/api/files", `{"format":"shopping/list"}`, 422, `/format: "shopping/list" is not the format expected here`},
 		{"new job of no sheet", "POST", "/api/jobs", `{"title":"X","sheet":"nothing","wish":{}}`, 422, `/sheet: no sheet is named "nothing"`},
 		{"new job without a name", "POST", "/api/jobs", `{"title":"","sheet":"plover-m2","wish":{}}`, 422, "/title: minLength: got 0, want 1"},
-		{"undo of nothing", "POST", tower + "/undo", `{"revision":1}`, 422, "nothing has been done yet"},
+		{"undo of nothing", "POST", tower + "/undo", `{"revision":1}`, 422, "all of it is undone: this is how the job began"},
 	} {
 		a := ask(t, h, c.method, c.path, c.body)
 		p := a.problem()
