@@ -114,6 +114,8 @@ func TestVolumes(t *testing.T) {
 	b.visit(tower + "/order")
 	const row = `[data-step="volumes/item-4"]`
 	b.wants(row, "Make an MBR table and volumes on Ternlight 500", "It is Ternlight 500, serial TLN4-5A0C77: 500.11 GB, shown as 465 GB", "Volume 2: 400.11 GB")
+	b.do(clickOn(`[data-step="fit/item-4@M2_1"] input`)) // it is written on once hands have fitted it
+	b.wants(`[data-step="fit/item-4@M2_1"]`, "done by")
 	b.click(row + ` input[type="checkbox"]`)
 	b.wants("body", "this erases. Read the serial number off the drive")
 	b.allow("ERR_")

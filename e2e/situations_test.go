@@ -142,11 +142,20 @@ func (h *hands) work() {
 	h.t.Fatal("the order does not end")
 }
 
-// phase says that all of a phase is done: with one press, or with the one box there is.
+// phase says that all of a phase is done: with one press, with the one box there is, or, of what cuts
+// the power, box by box.
 func (h *hands) phase(name string) {
 	h.t.Helper()
 	for h.erase(fmt.Sprintf(`[aria-labelledby="%s-h"]`, name)) {
 		h.actions += 2
+	}
+	if name == "power down" {
+		for range 3 {
+			h.do(pollTrue(`(() => { const b = document.getElementById('power down').closest('section').querySelector('input[type=checkbox]:not(:checked)'); b?.click(); return true; })()`))
+			h.do(pollTrue(`document.querySelector('[aria-busy=true]') === null`))
+			h.actions++
+		}
+		h.actions-- // the last is counted below
 	}
 	h.do(pollTrue(fmt.Sprintf(`(() => {
 		const s = document.getElementById(%q).closest('section');
@@ -297,7 +306,7 @@ func TestOfficeOptical(t *testing.T) {
 	h.visits("Hand over")
 	h.wants("article", "was in SATA3", "SSD-480", "starts afterwards: a copy of the system on")
 	h.handOver()
-	h.count(planned, 12, 22)
+	h.count(planned, 12, 25)
 }
 
 // TestCarrierBySerial: four equal drives on a plain carrier are told apart by their serial
@@ -367,7 +376,7 @@ func TestStripeAndDisk(t *testing.T) {
 	h.axe()
 	planned := h.actions
 	h.press("main", "Begin the work order")
-	h.wants("main", "It comes back in a later stage", "Make the array of level 0 in set-up", "Making an array erases every member")
+	h.wants("main", "It comes back in a later stage", "Make the array of level 0 in set-up", "Making an array erases every member", "Install the system on the array") // while the disk is out
 	h.work()
 	h.visits("Prove")
 	h.wants("main", "Array of level 0, as one disk", "1 TB")
@@ -379,13 +388,14 @@ func TestStripeAndDisk(t *testing.T) {
 	h.nextStage()
 	h.wants("article", "Stage 1: without")
 	h.visits("Work order")
-	h.wants("main", "Install the system on the array", "TIDES into SATA1")
+	h.wants("main", "TIDES into SATA1")
+	h.do(pollTrue(`document.querySelector('[data-step="system/install"]') === null`)) // it is done, and the disk is in again
 	h.work()
 	h.visits("Prove")
 	h.read("link/SATA1", "6 Gb/s")
 	h.prove()
 	h.handOver()
-	h.count(planned, 18, 34)
+	h.count(planned, 18, 40)
 }
 
 // TestAudioBoxThenInside: an SSD is copied to in a box outside, and then goes inside in place
@@ -424,7 +434,7 @@ func TestAudioBoxThenInside(t *testing.T) {
 	h.wants(socket("USB1/1"), "ssd")
 	planned := h.actions
 	h.visits("Work order")
-	h.wants("main", "BOX-1")
+	h.wants("main", "BOX-1", "Copy the system onto") // in the stage that is for it
 	h.work()
 	h.visits("Prove")
 	h.confirmAll()
@@ -432,13 +442,14 @@ func TestAudioBoxThenInside(t *testing.T) {
 	h.nextStage()
 	h.wants("article", "Stage 1: box outside, for the copy")
 	h.visits("Work order")
-	h.wants("main", "OLD-1 out of SATA1", "SSD-9 into SATA1", "Copy the system onto")
+	h.wants("main", "OLD-1 out of SATA1", "SSD-9 into SATA1")
+	h.do(pollTrue(`document.querySelector('[data-step="system/copy"]') === null`))
 	h.work()
 	h.visits("Prove")
 	h.read("link/SATA1", "6 Gb/s")
 	h.prove()
 	h.handOver()
-	h.count(planned, 21, 28)
+	h.count(planned, 21, 32)
 }
 
 // TestMiniKit: a mini PC that comes without anything in it is not shut down and not backed up.

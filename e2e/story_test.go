@@ -16,6 +16,8 @@ import (
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+
+	"deepbay/internal/server"
 )
 
 const tower = "/jobs/echo-sounding-tower"
@@ -57,15 +59,21 @@ func socket(id string) string { return `button[data-socket="` + id + `"]` }
 // done; false is that none does.
 func (b *tab) erase(in string) bool {
 	b.t.Helper()
+	held := fmt.Sprintf(`[...document.querySelectorAll(%q)].map((e) => e.querySelector('[data-testid="held"] button')).find(Boolean)`, in)
+	if looked, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](held+" !== undefined")); err != nil {
+		b.t.Fatal(err)
+	} else if looked { // nobody said what it holds: it is looked at first
+		b.do(pollTrue(`(() => { const b = ` + held + `; b?.click(); return !b; })()`))
+	}
 	step, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(
-		`[...document.querySelectorAll(%q)].map((e) => [...e.querySelectorAll('form label')].find((l) => l.innerText.startsWith('The last four'))).find(Boolean)?.closest('[data-step]').dataset.step ?? ''`, in)))
+		`[...document.querySelectorAll(%q)].map((e) => e.querySelector('form[data-testid="asks"]')).find(Boolean)?.closest('[data-step]').dataset.step ?? ''`, in)))
 	if err != nil {
 		b.t.Fatal(err)
 	}
 	if step == "" {
 		return false
 	}
-	ends, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`fetch('/api/jobs/' + location.pathname.split('/')[2]).then((a) => a.json()).then((v) => v.view.job.items.map((i) => (i.serial ?? '').slice(-4)).filter(Boolean).join(' '))`, chromedp.EvalAwaitPromise))
+	ends, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](`fetch('/api/jobs/' + location.pathname.split('/')[2]).then((a) => a.json()).then((v) => [...v.view.job.items.map((i) => (i.serial ?? '').slice(-4)), ...v.view.job.planned.placements.map((p) => p.socket)].filter(Boolean).join(' '))`, chromedp.EvalAwaitPromise))
 	if err != nil {
 		b.t.Fatal(err)
 	}
@@ -184,13 +192,20 @@ func TestStory(t *testing.T) {
 	other.as("Wim Tarn")
 	other.do(clickOn(`[data-step="power-down/shut"] input`))
 	other.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
-	b.allow("409")
+	// Two steps at once: both are done, and nobody is asked.
 	b.do(clickOn(`[data-step="power-down/unplug"] input`))
-	b.wants("dialog[open]", "Somebody else changed this job", "Wim Tarn", "done: Shut the system down", "Your change, on top of that: done: Pull the mains plug and every other lead")
+	b.wants(`[data-step="power-down/unplug"]`, "done by Oda Finch")
+	b.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
+	// One step said differently: that is a conflict.
+	b.deaf()
+	now := read[server.JobView](t, base+"/api"+tower).Revision
+	b.changed("echo-sounding-tower", now, map[string]any{"do": "leave out", "step": "power-down/drain", "text": "the board has no lights", "sure": true})
+	b.allow("409")
+	b.do(clickOn(`[data-step="power-down/drain"] input`))
+	b.wants("dialog[open]", "Somebody else changed this job", "left out: Hold the power button", "Your change, on top of that: done: Hold the power button")
 	b.axe()
 	b.button("dialog[open]", "Put mine on top of theirs")
-	b.wants(`[data-step="power-down/shut"]`, "done by Wim Tarn")
-	b.wants(`[data-step="power-down/unplug"]`, "done by Oda Finch")
+	b.wants(`[data-step="power-down/drain"]`, "done by Oda Finch")
 
 	b.tickAll("close/")
 	b.wants("main", "Compare them first")
@@ -379,10 +394,10 @@ func TestKeyboard(t *testing.T) {
 	b.panel("memory")
 	b.wants(`[data-testid="memory-speed"]`, "3200 MT/s · dual channel")
 
-	// Undo brings it back, and again takes it out.
+	// Undo brings it back, and redo takes it out again.
 	press("u")
 	b.wants(socket("A1"), "Sallow 4 GB")
-	press("u")
+	b.button("main", "Redo")
 	b.wants(socket("A1"), "free")
 
 	// The work order with the space bar, from the next step on.

@@ -164,6 +164,8 @@ export const api = {
 		call<JobView>(fetch, job(id) + '/changes', post({ ...stamp, change })),
 	undo: (id: string, stamp: Stamped, others: boolean) =>
 		call<JobView>(fetch, job(id) + '/undo', post({ ...stamp, ...(others && { others }) })),
+	redo: (id: string, stamp: Stamped) =>
+		call<JobView>(fetch, job(id) + '/undo', post({ ...stamp, redo: true })),
 	back: (id: string, by: string, key: string) =>
 		call<JobView>(fetch, job(id) + '/back', post({ by, key })),
 	mend: (what: string, id: string, by: string, key: string) =>

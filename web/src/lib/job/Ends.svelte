@@ -1,10 +1,10 @@
 <script lang="ts">
-	// Before a step that erases: the ends of the serial numbers, read off the drives.
+	// Before a step that erases: what tells each drive from all others, typed.
 	import { Input, Label } from 'flowbite-svelte';
 
 	interface Props {
-		/** So many drives. */
-		count: number;
+		/** What is to be typed, a drive each. */
+		asks: readonly string[];
 		/** The step, for those who hear the page. */
 		what: string;
 		value: string;
@@ -12,22 +12,21 @@
 		onenter: () => void;
 		class?: string;
 	}
-	let { count, what, value = $bindable(), onenter, class: more = '' }: Props = $props();
+	let { asks, what, value = $bindable(), onenter, class: more = '' }: Props = $props();
 	const uid = $props.id();
 </script>
 
 <form
 	class={['max-w-prose', more]}
+	data-testid="asks"
 	onsubmit={(e) => {
 		e.preventDefault();
 		onenter();
 	}}
 >
 	<Label for="{uid}e">
-		{count === 1
-			? 'The last four characters of its serial number, read off the drive'
-			: `The last four characters of all ${String(count)} serial numbers, read off the drives`}
+		{#each asks as ask (ask)}<span class="block">{ask}</span>{/each}
 		<span class="sr-only">: {what}</span>
 	</Label>
-	<Input id="{uid}e" bind:value autocomplete="off" spellcheck="false" maxlength={200} />
+	<Input id="{uid}e" bind:value autocomplete="off" spellcheck="false" maxlength={400} />
 </form>

@@ -39,11 +39,18 @@
 	let years = $state('5');
 	let choices = $state.raw<ArrayChoices>();
 	let wrong = $state('');
+	/** It came with the machine and keeps its data; else making it erases its members. */
+	let came = $state(false);
+	let agreed = $state(false);
+	const holding = $derived(
+		drives.filter((d) => members.includes(d.id) && d.holds && d.holds !== 'blank')
+	);
 
 	$effect(() => {
 		if (open) {
 			members = [];
 			level = '';
+			came = agreed = false;
 			mode = modes.find((m) => /=(raid|array)/i.test(m.value))?.value ?? '';
 		}
 	});
@@ -80,9 +87,14 @@
 			level: level as DriveArray['level'],
 			members,
 			by,
+			...(came && { came }),
 			...(by === 'firmware' && setting && value && { mode: { setting, value } })
 		};
-		if (level === 'apart' || (await session.change({ do: 'array', array }))) open = false;
+		if (
+			level === 'apart' ||
+			(await session.change({ do: 'array', array, ...(agreed && { sure: true }) }))
+		)
+			open = false;
 	}
 </script>
 
@@ -140,10 +152,19 @@
 		{/if}
 		{#if wrong}<p role="alert" class="border-l-4 border-over bg-overtint p-2">{wrong}</p>{/if}
 		{#if level && level !== 'apart'}
-			<p class="border-l-4 border-over bg-overtint p-3">
-				Making it erases every member. The system shows the array as one disk. Have a copy of what
-				must stay that was read back, and unplug it before anything is made.
-			</p>
+			<Checkbox bind:checked={came}>It is there already, with its data: keep it</Checkbox>
+			{#if !came}
+				<p class="border-l-4 border-over bg-overtint p-3">
+					Making it erases every member. The system shows the array as one disk. Have a copy of what
+					must stay that was read back, and disconnect it before anything is made.
+				</p>
+				{#if holding.length > 0}
+					<Checkbox bind:checked={agreed}
+						>Everything on {holding.map((d) => session.called(d.id)).join(', ')} may be erased: this was
+						agreed</Checkbox
+					>
+				{/if}
+			{/if}
 			<fieldset class="grid gap-2 sm:grid-cols-2">
 				<legend>Who makes it</legend>
 				{#each choices?.makers ?? [] as m (m.by)}
@@ -169,7 +190,7 @@
 		{/if}
 		<div class="flex gap-3">
 			<Button type="submit" disabled={members.length < 2 || !level} aria-busy={session.busy}
-				>{level === 'apart' ? 'Leave them apart' : 'Make it'}</Button
+				>{level === 'apart' ? 'Leave them apart' : came ? 'Keep it' : 'Make it'}</Button
 			>
 			<Button color="alternative" onclick={() => (open = false)}>Cancel</Button>
 		</div>

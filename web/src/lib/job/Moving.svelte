@@ -183,8 +183,8 @@
 		{/each}
 		{#if view && view.to.length === 0}
 			<p>
-				No drive of this job is known to be blank: data comes onto a blank drive only. Say on its
-				card that it is blank, if somebody looked.
+				Every drive of this job is said to hold something: data comes onto a blank drive only. Say
+				on its card that it is blank, if somebody looked.
 			</p>
 		{:else if view && view.from.length === 0}
 			<p>No drive of this job holds anything.</p>
@@ -210,7 +210,7 @@
 						/>
 					</div>
 					<div>
-						<Label for="{uid}to">Onto, a blank one</Label>
+						<Label for="{uid}to">Onto</Label>
 						<Select
 							id="{uid}to"
 							bind:value={to}

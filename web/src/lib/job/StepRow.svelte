@@ -7,6 +7,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { when } from '$lib/ui/text';
 	import Ends from './Ends.svelte';
+	import Held from './Held.svelte';
 	import TestState from './TestState.svelte';
 	import { useSession } from './session.svelte';
 
@@ -54,9 +55,10 @@
 			{c.says}
 		</p>
 	{/each}
-	{#if step.confirm && !tick && !session.closed}
+	{#if step.held && !tick}<Held {step} class="mb-2 ml-14" />{/if}
+	{#if step.confirm && !tick && !step.held && !session.closed}
 		<Ends
-			count={step.confirm}
+			asks={step.asks ?? []}
 			what={step.do}
 			bind:value={ends}
 			onenter={() => void done()}
@@ -86,7 +88,7 @@
 				type="checkbox"
 				class="mt-0.5 ml-2 size-8 rounded-none border-2 border-ink bg-raised checked:bg-primary-600 dark:bg-raised dark:checked:bg-primary-600"
 				checked={tick !== undefined}
-				disabled={session.closed}
+				disabled={session.closed || (Boolean(step.held) && !tick)}
 				onchange={(e) => toggle(e.currentTarget)}
 			/>
 			<span class="text-2xl leading-9 font-semibold">{step.do}</span>

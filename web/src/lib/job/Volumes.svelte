@@ -69,6 +69,12 @@
 			alone: true
 		});
 	};
+	/** The drive whose erasing is asked about. */
+	let emptying = $state('');
+	async function empty(item: string) {
+		const layout = { item, table: 'gpt', volumes: [{ fileSystem: system }] } satisfies Layout;
+		if (await session.change({ do: 'layout', layout, sure: true })) emptying = '';
+	}
 	/** A size as it is typed, in GB; empty is what is left. */
 	const size = (text: string) => {
 		const n = Number(text.replace(',', '.'));
@@ -153,6 +159,25 @@
 								session.change({ do: 'letters', item: d.item, text: e.currentTarget.value })}
 						/>
 					</div>
+					{#if emptying === d.item}
+						<div role="alert" class="border-l-4 border-over bg-overtint px-3 py-2">
+							<p>
+								Everything on {d.name} will be erased. The order waits with it until a copy was read back.
+							</p>
+							<div class="mt-2 flex flex-wrap gap-3">
+								<Button onclick={() => empty(d.item)} aria-busy={session.busy}
+									>Erase it: this was agreed</Button
+								>
+								<Button color="alternative" onclick={() => (emptying = '')}>Keep it</Button>
+							</div>
+						</div>
+					{:else}
+						<Quiet
+							class="justify-self-start"
+							aria-label="Empty it and use it again…: {d.name}"
+							onclick={() => (emptying = d.item)}>Empty it and use it again…</Quiet
+						>
+					{/if}
 				{/each}
 				<p class="text-soft">Nothing new gets one of these.</p>
 			</section>
@@ -188,7 +213,7 @@
 						<rect x={s.x} y="2" width={s.w} height="40" class={fill[s.kind]} />
 					{/each}
 				</svg>
-				{@render whole('before: blank, no table', 'bg-raised')}
+				{@render whole(d.before, d.empties ? 'bg-overtint' : 'bg-raised')}
 				<ul class="text-soft">
 					{#each d.strip as s, i (i)}
 						{#if s.kind !== 'table'}<li>{s.says}</li>{/if}
@@ -277,7 +302,8 @@
 					<Button
 						disabled={d.faults.length > 0}
 						aria-busy={session.busy}
-						onclick={() => session.change({ do: 'layout', layout: d.layout })}
+						onclick={() =>
+							session.change({ do: 'layout', layout: d.layout, ...(d.empties && { sure: true }) })}
 						>{d.planned ? 'Plan it so now' : 'Plan it so'}</Button
 					>
 					{#if d.planned}

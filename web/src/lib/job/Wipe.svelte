@@ -44,7 +44,12 @@
 				>Read back afterwards: beginning, middle and end hold nothing</Checkbox
 			>
 		{/if}
-		<Ends count={1} what="Wiped: {drive.name}" bind:value={ends} onenter={() => void keep()} />
+		<Ends
+			asks={drive.asks ? [drive.asks] : []}
+			what="Wiped: {drive.name}"
+			bind:value={ends}
+			onenter={() => void keep()}
+		/>
 		<div class="flex gap-3">
 			<Button onclick={keep} aria-busy={session.busy}>It is wiped</Button>
 			<Button color="alternative" onclick={() => (open = false)}>Cancel</Button>

@@ -168,6 +168,7 @@ export class Session {
 	 * not answer waits, and is as good as done.
 	 */
 	change(change: Change): Promise<boolean> {
+		this.undone = 0;
 		const stage = this.view.at;
 		const full = stage > 0 && AHEAD.has(change.do) ? { ...change, stage } : change;
 		const w: Waiting = {
@@ -214,7 +215,21 @@ export class Session {
 				this.waiting = this.waiting.map((x) => (x === last ? back : x));
 				return this.#flush();
 			}
-			return this.#run(() => api.undo(this.job.id, this.#stamp(crypto.randomUUID()), others));
+			const back = await this.#run(() =>
+				api.undo(this.job.id, this.#stamp(crypto.randomUUID()), others)
+			);
+			if (back && !this.ofAnother) this.undone++;
+			return back;
+		});
+	}
+
+	/** How many changes were undone here and can be done again. */
+	undone = $state(0);
+	redo(): Promise<boolean> {
+		return this.#next(async () => {
+			const again = await this.#run(() => api.redo(this.job.id, this.#stamp(crypto.randomUUID())));
+			if (again) this.undone--;
+			return again;
 		});
 	}
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	// One step fills the screen: what, where, with what, what can hurt, and the next. For hands
-	// that hold a screwdriver: space, arrows, a pedal's page keys, or a large button.
+	// that hold a screwdriver: Enter or a large button says done, arrows only look.
 	import { resolve } from '$app/paths';
 	import { Button } from 'flowbite-svelte';
 	import { onMount, tick, untrack } from 'svelte';
@@ -9,6 +9,7 @@
 	import * as ask from '$lib/step/api';
 	import { useSession } from '$lib/job/session.svelte';
 	import Ends from '$lib/job/Ends.svelte';
+	import Held from '$lib/job/Held.svelte';
 	import TestState from '$lib/job/TestState.svelte';
 	import { shortcut } from '$lib/ui/commands.svelte';
 	import Later from '$lib/ui/Later.svelte';
@@ -43,7 +44,9 @@
 	const plug = $derived(step && plugAt(view.layers, step));
 	const was = $derived(step && session.tick(step.id));
 	const off = $derived(view.off.filter((o) => !o.lead).map((o) => o.layer));
-	const tickable = $derived(!session.closed && !view.status.stops && step && !step.test);
+	const tickable = $derived(
+		!session.closed && !view.status.stops && step && !step.test && !step.held
+	);
 	let times = $state.raw<BenchView>();
 	const takes = $derived(times?.steps.find((s) => s.step === step?.id)?.says);
 
@@ -98,19 +101,17 @@
 		)
 			return;
 		const pressed = e.target instanceof HTMLElement && e.target.closest('a, button');
-		if (e.key === ' ' && pressed && !pressed.hasAttribute('data-next')) return; // that button's own
 		if (e.repeat) return;
 		switch (e.key) {
-			case ' ':
-			case 'ArrowRight':
-			case 'PageDown':
+			case 'Enter': // no key that scrolls says that something was done
+				if (pressed) return;
 				e.preventDefault();
 				void next();
 				return;
+			case 'ArrowRight':
 			case 'ArrowLeft':
-			case 'PageUp':
 				e.preventDefault();
-				go(-1);
+				go(e.key === 'ArrowLeft' ? -1 : 1);
 		}
 	}
 	onMount(() => {
@@ -221,8 +222,14 @@
 						{step.see}
 					</p>
 				{/if}
+				{#if step.held && !was}<Held {step} />{/if}
 				{#if step.confirm && !was && tickable}
-					<Ends count={step.confirm} what={step.do} bind:value={ends} onenter={() => void next()} />
+					<Ends
+						asks={step.asks ?? []}
+						what={step.do}
+						bind:value={ends}
+						onenter={() => void next()}
+					/>
 				{/if}
 				{#if step.test}<TestState {step} onchange={(c) => session.change(c)} />{/if}
 				{#if was}

@@ -89,10 +89,15 @@
 		<Button
 			color="alternative"
 			disabled={(session.now.revision < 2 && session.waiting.length === 0) || session.closed}
-			title={last && session.now.revision > 1 ? `takes back: ${last.says}, ${last.by}` : undefined}
+			title={last && session.now.revision > 1 && session.undone === 0
+				? `takes back: ${last.says}, ${last.by}`
+				: undefined}
 			onclick={() => session.undo()}
 			{@attach shortcut('undo')}>Undo</Button
 		>
+		{#if session.undone > 0 && !session.closed}
+			<Button color="alternative" onclick={() => session.redo()}>Redo</Button>
+		{/if}
 	</div>
 	<Verdict />{/if}
 

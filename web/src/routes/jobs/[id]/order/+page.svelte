@@ -17,7 +17,9 @@
 	const next = $derived(order.find((s) => !done(s) && session.test(s.id)?.state !== 'running'));
 	/** What can be ticked together: tests are told one by one. */
 	const left = (steps: readonly Step[]) =>
-		steps.filter((s) => !done(s) && !s.test && !s.confirm).map((s) => s.id);
+		steps
+			.filter((s) => !done(s) && !s.test && !s.confirm && !s.held && s.phase !== 'power down')
+			.map((s) => s.id);
 	const phases = $derived(
 		order.reduce<{ id: string; phase: Step['phase']; steps: Step[] }[]>((all, s) => {
 			if (all.at(-1)?.phase !== s.phase) {
