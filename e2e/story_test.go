@@ -63,7 +63,7 @@ func (b *tab) erase(in string) bool {
 	if looked, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool](held+" !== undefined")); err != nil {
 		b.t.Fatal(err)
 	} else if looked { // nobody said what it holds: it is looked at first
-		b.do(pollTrue(`(() => { const b = ` + held + `; b?.click(); return !b; })()`))
+		b.do(pollTrue(`(() => { const b = ` + held + `; if (b && !b.dataset.hit) { b.dataset.hit = '1'; b.click(); } return !b; })()`)) // each once, however slow the answer is
 	}
 	step, err := chromedp.Run(b.ctx, chromedp.Evaluate[string](fmt.Sprintf(
 		`[...document.querySelectorAll(%q)].map((e) => e.querySelector('form[data-testid="asks"]')).find(Boolean)?.closest('[data-step]').dataset.step ?? ''`, in)))
