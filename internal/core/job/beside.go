@@ -12,7 +12,8 @@ import (
 // Beside reports whether nothing was said between two revisions of a job of the steps or lines that a
 // change is about, and they are in both.
 func Beside(was, now *Job, c *Change) bool {
-	if was.Sheet.ID != now.Sheet.ID || !reflect.DeepEqual(was.Planned, now.Planned) || !reflect.DeepEqual(was.Found, now.Found) || len(was.Past) != len(now.Past) {
+	if was.Sheet.ID != now.Sheet.ID || !reflect.DeepEqual(was.Planned, now.Planned) ||
+		!reflect.DeepEqual(was.Found, now.Found) || len(was.Past) != len(now.Past) {
 		return false // it may mean something else by now
 	}
 	steps := slices.DeleteFunc(append(slices.Clone(c.Steps), c.Step), func(s string) bool { return s == "" })

@@ -87,7 +87,7 @@ func (j *Job) record() data.Record {
 	}
 	for i := range j.Wiped {
 		w := &j.Wiped[i]
-		out = append(out, data.Event{N: out.Next(), Step: string(DoWipe), Effects: []data.Act{
+		out = append(out, data.Event{N: out.Next(), Step: wipeEvent(w.Item), Effects: []data.Act{
 			{What: data.Says, Item: w.Item, Was: w.Held, Now: w.Held}, {What: data.Leaves, Item: w.Item}}, By: w.By, At: w.At})
 	}
 	return out
@@ -251,14 +251,18 @@ func (a *applier) intends(old *Job) {
 
 // statements are the changes that say what is so, or what was done. They are never refused for what
 // follows from them: the order holds back what must not be done then.
-var statements = []Do{DoCorrect, DoAdd, DoRemove, DoSheet, DoNextStage, DoObserve, DoLook, DoUnlook, DoRead, DoConfirm, DoForget, DoIncident, DoSettle, DoDiffers, DoToSheet, DoStuck, DoUnstuck, DoUntick, DoUnwipe, DoFresh, DoProcessor}
+var statements = []Do{DoCorrect, DoAdd, DoRemove, DoSheet, DoNextStage, DoObserve,
+	DoLook, DoUnlook, DoRead, DoConfirm, DoForget,
+	DoIncident, DoSettle, DoDiffers, DoToSheet, DoStuck, DoUnstuck, DoUntick, DoUnwipe, DoFresh, DoProcessor}
 
 // deeds are what hands did: each is judged where it is made.
 var deeds = []Do{DoTick, DoWipe, DoProve, DoFate, DoTest}
 
 // writes reports that something of a job writes over drives.
 func writes(j *Job) bool {
-	return len(j.Layouts)+len(j.Transfers)+len(j.Arrays) > 0 || j.Wish.Starts.How == rig.Install || j.Wish.Starts.How == rig.CopyOver || j.Wish.SystemBytes.Known()
+	w := &j.Wish
+	return len(j.Layouts)+len(j.Transfers)+len(j.Arrays) > 0 ||
+		w.Starts.How == rig.Install || w.Starts.How == rig.CopyOver || w.SystemBytes.Known()
 }
 
 // asks is what tells each drive that a step erases from all others that run at that moment.
@@ -287,8 +291,7 @@ func (j *Job) asks(s *data.State, step *workorder.Step) []workorder.Ask {
 		case !at.IsZero() && j.sizedApart(id, others):
 			out = append(out, workorder.Ask{Item: id, By: workorder.ByPlace, Word: at.String()})
 		default:
-			n := slices.IndexFunc(j.Items, func(x Item) bool { return x.ID == id })
-			out = append(out, workorder.Ask{Item: id, By: workorder.ByTape, Word: "TAPE-" + tape(n)})
+			out = append(out, workorder.Ask{Item: id, By: workorder.ByTape, Word: tapeOf(j, id)})
 		}
 	}
 	return out
